@@ -1,0 +1,79 @@
+import { radians, turnBetween } from '../geometry/angle'
+import type { Course } from '../geometry/course'
+import { chordHeading } from '../geometry/course'
+import type { Artwork } from '../vehicles/artwork'
+
+/** A vehicle seen from the side leans with the slope up to here, and turns round this far past the vertical. */
+const MOST_LEAN = radians(35)
+const HYSTERESIS = radians(10)
+
+/** Smoothing length of the heading, in vehicle lengths. */
+export const SMOOTHING = 1.5
+
+/** A stretch of course that one vehicle travels without resting, over which its heading is continuous. */
+export interface Run {
+  course: Course
+  /** Smoothing length in ground units. */
+  window: number
+  /** Lengths at which a side-view vehicle turns round, rising; before the first it faces as `startsLeft` says. */
+  flips: readonly number[]
+  startsLeft: boolean
+}
+
+/** Prepares a run; `view` decides whether turning round has to be looked for. */
+export function runOf(course: Course, window: number, view: Artwork['view']): Run {
+  const run: Run = { course, window, flips: [], startsLeft: false }
+  return view === 'side' ? { ...run, ...turnsRound(run) } : run
+}
+
+/** Heading at length s, in radians, 0 to the right, clockwise positive; 0 on a course without length. */
+export function headingAt(run: Run, s: number): number {
+  return chordHeading(run.course, s, run.window) ?? chordHeading(run.course, s, run.window * 1.01) ?? 0
+}
+
+const facesLeft = (heading: number): boolean => Math.cos(heading) < 0
+
+/** Most places looked at on one run: a course of 20 000 vehicle lengths is still searched to a vehicle's length. */
+const MOST_PROBES = 20_000
+
+function turnsRound(run: Run): Pick<Run, 'flips' | 'startsLeft'> {
+  const { length } = run.course
+  const probes = Math.min(MOST_PROBES, Math.max(1, Math.ceil(length / (run.window / 8))))
+  const startsLeft = facesLeft(headingAt(run, 0))
+  const flips: number[] = []
+  let left = startsLeft
+  for (let i = 1; i <= probes; i++) {
+    const s = (length * i) / probes
+    const off = Math.abs(turnBetween(left ? Math.PI : 0, headingAt(run, s)))
+    if (off > Math.PI / 2 + HYSTERESIS) {
+      flips.push(s)
+      left = !left
+    }
+  }
+  return { flips, startsLeft }
+}
+
+/** Whether a side-view vehicle at length s heads into the left half plane. */
+export function headsLeft(run: Run, s: number): boolean {
+  const turned = run.flips.filter((flip) => flip <= s).length
+  return turned % 2 === 0 ? run.startsLeft : !run.startsLeft
+}
+
+/** How an artwork is laid on the frame: turned by `rotation` (radians, clockwise) after being mirrored left to right. */
+export interface Pose {
+  rotation: number
+  mirrored: boolean
+}
+
+export function poseOf(artwork: Artwork, heading: number, left: boolean): Pose {
+  switch (artwork.view) {
+    case 'above':
+      return { rotation: turnBetween(radians(artwork.facing), heading), mirrored: false }
+    case 'side': {
+      const lean = turnBetween(left ? Math.PI : 0, heading)
+      return { rotation: Math.min(MOST_LEAN, Math.max(-MOST_LEAN, lean)), mirrored: left !== (Math.abs(artwork.facing) > 90) }
+    }
+    case 'upright':
+      return { rotation: 0, mirrored: false }
+  }
+}

@@ -1,0 +1,137 @@
+import { turnBetween } from '../geometry/angle'
+import { pointAt } from '../geometry/course'
+import type { Point } from '../geometry/point'
+import { smooth } from '../pace/easing'
+import { artworkOf } from '../vehicles/catalogue'
+import type { CompiledLeg, CompiledTraveller } from './compile'
+import { sameVehicle } from './compile'
+import type { Pose } from './heading'
+import { headingAt, headsLeft, poseOf } from './heading'
+
+/** Seconds in which a vehicle turns towards its next leg, gives way to another, or lets the ink catch up with it. */
+const TURN = 0.6
+const SWAP = 0.25
+const SETTLE = 0.3
+const LEAVE = 0.4
+
+/** Where a traveller is: on which leg (the one just travelled, while resting), how far along it, and the vehicle there. */
+export interface Motion {
+  leg: number
+  /** Ground units along that leg's course. */
+  s: number
+  /** Ground units along the whole trip. */
+  travelled: number
+  position: Point
+  /** Radians, 0 to the right, clockwise positive. */
+  heading: number
+  resting: boolean
+  vehicle: VehicleState | undefined
+}
+
+export interface VehicleState extends Pose {
+  leg: number
+  /** 0..1 */
+  opacity: number
+  /** 0 on the ground, 1 at the top of a flight. */
+  altitude: number
+}
+
+/** Motion of a traveller at time t (seconds); a pure function of t. Undefined before the traveller appears, and without legs. */
+export function motionAt(compiled: CompiledTraveller, t: number, lastTime: number): Motion | undefined {
+  const { legs, visits } = compiled
+  if (legs.length === 0 || t < visits[0]!.arrive) return undefined
+  const next = legs.findIndex((leg) => t < leg.arrive)
+  const i = next === -1 ? legs.length - 1 : next
+  const leg = legs[i]!
+  const travelledBefore = legs.slice(0, i).reduce((sum, l) => sum + l.course.length, 0)
+  if (t >= leg.depart && next !== -1) {
+    const s = lengthAt(leg, t)
+    const heading = headingAt(leg.run, leg.runOffset + s)
+    return {
+      leg: i,
+      s,
+      travelled: travelledBefore + s,
+      position: pointAt(leg.course, s),
+      heading,
+      resting: false,
+      vehicle: stateOn(leg, i, s, heading, 1),
+    }
+  }
+  return next === -1 ? resting(compiled, i, t, lastTime) : resting(compiled, i - 1, t, lastTime)
+}
+
+/** Length travelled on a leg at time t, within 0..its course's length. */
+export function lengthAt({ course, depart, arrive, progress }: CompiledLeg, t: number): number {
+  if (t >= arrive) return course.length
+  return t <= depart ? 0 : course.length * progress((t - depart) / (arrive - depart))
+}
+
+function stateOn(leg: CompiledLeg, i: number, s: number, heading: number, opacity: number): VehicleState | undefined {
+  const choice = leg.leg.vehicle
+  if (!choice || opacity <= 0) return undefined
+  const artwork = artworkOf(choice.artwork)
+  const share = leg.course.length > 0 ? s / leg.course.length : 0
+  return {
+    leg: i,
+    ...poseOf(artwork, heading, headsLeft(leg.run, leg.runOffset + s)),
+    opacity,
+    altitude: artwork.flies ? Math.sin(Math.PI * share) : 0,
+  }
+}
+
+/** At the stop after leg `i` (or, with -1, at the first stop before departure). */
+function resting(compiled: CompiledTraveller, i: number, t: number, lastTime: number): Motion {
+  const { legs, visits, traveller } = compiled
+  const before = legs[i]
+  const after = legs[i + 1]
+  const { arrive, leave, stop } = visits[i + 1]!
+  const arrived = before && headingAt(before.run, before.runOffset + before.course.length)
+  const departing = after && headingAt(after.run, after.runOffset)
+  const base = {
+    leg: Math.max(i, 0),
+    s: before ? before.course.length : 0,
+    travelled: legs.slice(0, i + 1).reduce((sum, l) => sum + l.course.length, 0),
+    position: stop.at,
+    resting: true,
+  }
+  const waiting = (opacity: number) => ({ ...base, heading: departing!, vehicle: stateOn(after!, i + 1, 0, departing!, opacity) })
+  const staying = (opacity: number, heading = arrived!) => ({
+    ...base,
+    heading,
+    vehicle: stateOn(before!, i, before!.course.length, heading, opacity),
+  })
+
+  if (!before) return waiting(1)
+  if (!after) {
+    if (traveller.atEnd === 'stays') return staying(1)
+    const end = Math.min(arrive + SWAP + LEAVE, lastTime)
+    return staying(1 - smooth(Math.max(0, t - (end - LEAVE)) / LEAVE))
+  }
+  if (sameVehicle(before.leg.vehicle, after.leg.vehicle)) {
+    const turn = Math.min(TURN, leave - arrive)
+    const u = smooth((t - (leave - turn)) / turn)
+    const heading = arrived! + turnBetween(arrived!, departing!) * u
+    // A side view cannot be half turned round: it takes its new pose when it begins to turn.
+    const choice = after.leg.vehicle
+    return u > 0 && choice && artworkOf(choice.artwork).view === 'side' ? { ...waiting(1), heading } : staying(1, heading)
+  }
+  const middle = (arrive + leave) / 2
+  const swap = Math.min(SWAP, (leave - arrive) / 2)
+  return t < middle ? staying(smooth((middle - t) / swap)) : waiting(smooth((t - middle) / swap))
+}
+
+/**
+ * Length of leg `i`'s ink at time t: 0 before departure, then up to a gap behind the vehicle, so that the line ends under it; after
+ * arrival it catches up with the stop, within a moment where the traveller rests, and with the vehicle's going where it passes through.
+ */
+export function inkLengthAt({ legs, visits }: CompiledTraveller, i: number, t: number, lastTime: number): number {
+  const leg = legs[i]!
+  const full = leg.course.length
+  if (t < leg.depart) return 0
+  if (t < leg.arrive) return Math.max(0, lengthAt(leg, t) - leg.gap)
+  const next = legs[i + 1]
+  const { arrive, leave } = visits[i + 1]!
+  if (next && arrive === leave) return Math.min(full, full - leg.gap + lengthAt(next, t))
+  const settle = Math.min(SETTLE, (next ? leave : lastTime) - arrive)
+  return settle > 0 ? full - leg.gap * (1 - smooth((t - arrive) / settle)) : full
+}

@@ -1,0 +1,32 @@
+import { degrees } from '../geometry/angle'
+import type { Frame } from './frame'
+
+/** A frame without its point tables, for people and tests to read: positions in ground units, headings in degrees, ink lengths in ground units. */
+export function frameSummary(frame: Frame) {
+  return {
+    time: frame.time,
+    size: frame.size,
+    view: frame.view,
+    travellers: frame.motions.map((motion) =>
+      motion
+        ? { leg: motion.leg, position: motion.position, heading: degrees(motion.heading), travelled: motion.travelled, resting: motion.resting }
+        : null,
+    ),
+    items: frame.items.map((item) => {
+      switch (item.kind) {
+        case 'sheet':
+          return item
+        case 'ink':
+          return { kind: item.kind, leg: item.leg, length: item.head, courseLength: item.course.length, line: item.ink.line }
+        case 'vehicle': {
+          const { kind, leg, at, vehicle, rotation, mirrored, opacity, altitude } = item
+          return { kind, leg, at, artwork: vehicle.artwork, rotation: degrees(rotation), mirrored, opacity, altitude }
+        }
+        case 'pin':
+          return { kind: item.kind, stop: item.stop, at: item.at, scale: item.scale, opacity: item.opacity }
+        case 'label':
+          return { kind: item.kind, stop: item.stop, at: item.at, text: item.text, scale: item.scale, opacity: item.opacity }
+      }
+    }),
+  }
+}

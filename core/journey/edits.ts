@@ -1,0 +1,220 @@
+import { produce } from 'immer'
+import type { View } from '../camera/view'
+import { fillingView, referenceSize, toGround, toScreen } from '../camera/view'
+import { bowThrough } from '../geometry/bow'
+import type { Point } from '../geometry/point'
+import type { CourseShape, FrameFormat, Journey, Label, Leg, Pin, Sheet, Stop, Traveller } from './schema'
+import { labelSchema, legSchema, pinSchema } from './schema'
+
+/**
+ * Every change to a journey is one of these pure functions: journey in, journey out, the parts not touched shared between the two.
+ * They are what undo, autosave and partial recompiling rest on. New ids are the caller's to choose.
+ */
+
+/** Seconds of rest at a stop; a pin needs about one to appear (common practice, no source). */
+const LAYOVER = { first: 0.6, between: 1, last: 2 }
+
+const theTraveller = (journey: Journey): Traveller => journey.travellers[0]!
+
+export const rename = (journey: Journey, name: string): Journey => ({ ...journey, name })
+
+export const setSeconds = (journey: Journey, seconds: number): Journey => ({ ...journey, seconds })
+
+export const setShareExponent = (journey: Journey, shareExponent: number): Journey => ({ ...journey, shareExponent })
+
+export const setGround = (journey: Journey, ground: string): Journey => ({ ...journey, ground })
+
+export const setCamera = (journey: Journey, camera: View): Journey => ({ ...journey, camera })
+
+/** Changes size or rate. What was seen stays in view: the shorter side of the old frame's ground fits the new frame. */
+export function setFrame(journey: Journey, frame: FrameFormat): Journey {
+  const before = referenceSize(journey.frame)
+  const after = referenceSize(frame)
+  const sheet = journey.sheets[0]
+  const kept = journey.camera.zoom * Math.max(after.width / before.width, after.height / before.height)
+  const zoom = sheet ? Math.max(journey.camera.zoom, fillingView(sheet, after).zoom) : kept
+  return { ...journey, frame, camera: { ...journey.camera, zoom } }
+}
+
+/**
+ * Lays a sheet, or replaces the one there. The ground's unit becomes a pixel of the new sheet and the view fills the frame with it;
+ * stops and drawn nodes keep their place in the frame.
+ */
+export function setSheet(journey: Journey, sheet: Sheet): Journey {
+  const reference = referenceSize(journey.frame)
+  const old = journey.camera
+  const camera = fillingView(sheet, reference)
+  const factor = old.zoom / camera.zoom
+  const move = (p: Point): Point => toGround(camera, reference, toScreen(old, reference, p))
+  const stretch = (p: Point): Point => ({ x: p.x * factor, y: p.y * factor })
+  return produce(journey, (draft) => {
+    draft.sheets = [sheet]
+    draft.camera = camera
+    for (const stop of draft.stops) stop.at = move(stop.at)
+    for (const leg of theTraveller(draft).legs) {
+      const { course } = leg
+      if (course.kind !== 'drawn') continue
+      course.leave = stretch(course.leave)
+      course.arrive = stretch(course.arrive)
+      course.nodes = course.nodes.map((node) => ({ at: move(node.at), before: stretch(node.before), after: stretch(node.after) }))
+    }
+  })
+}
+
+/** Adds a stop at the end of the trip, and the leg that leads to it, dressed like the leg before. */
+export function addStop(journey: Journey, at: Point, ids: { stop: string; leg: string }): Journey {
+  return produce(journey, (draft) => {
+    const traveller = theTraveller(draft)
+    const previous = draft.stops.find((stop) => stop.id === traveller.visits.at(-1)?.stop)
+    const pin: Pin = previous ? { ...previous.pin } : pinSchema.parse({})
+    const label: Label = previous ? { ...previous.label } : labelSchema.parse({})
+    draft.stops.push({ id: ids.stop, name: `Stop ${draft.stops.length + 1}`, at, pin, label })
+    if (traveller.visits.length > 0) {
+      const model = traveller.legs.at(-1)
+      traveller.legs.push(model ? dressedLike(model, ids.leg) : legSchema.parse({ id: ids.leg }))
+      const layover = traveller.visits.length === 1 ? LAYOVER.first : LAYOVER.between
+      const before = traveller.visits.at(-1)!
+      if (before.layover === LAYOVER.last) before.layover = layover
+    }
+    traveller.visits.push({ stop: ids.stop, layover: LAYOVER.last })
+  })
+}
+
+function dressedLike(model: Leg, id: string): Leg {
+  const course: CourseShape = model.course.kind === 'bowed' ? { ...model.course } : { kind: 'straight' }
+  return { ...model, id, course, travel: null }
+}
+
+export type StopPatch = Partial<Pick<Stop, 'name' | 'at'>> & { pin?: Partial<Pin>; label?: Partial<Label> }
+
+/** Changes the given fields of a stop. */
+export function editStop(journey: Journey, id: string, patch: StopPatch): Journey {
+  return produce(journey, (draft) => {
+    const stop = draft.stops.find((s) => s.id === id)
+    if (!stop) return
+    const { pin, label, ...rest } = patch
+    Object.assign(stop, rest)
+    Object.assign(stop.pin, pin)
+    Object.assign(stop.label, label)
+  })
+}
+
+/** Gives all stops the pin and the label look of one of them; sides stay as they are. */
+export function dressStopsLike(journey: Journey, id: string): Journey {
+  return produce(journey, (draft) => {
+    const model = draft.stops.find((s) => s.id === id)
+    if (!model) return
+    for (const stop of draft.stops) {
+      stop.pin = { ...model.pin }
+      stop.label = { ...model.label, side: stop.label.side }
+    }
+  })
+}
+
+/** Takes a stop out of the trip; the leg that led to it now leads to the stop after it. */
+export function removeStop(journey: Journey, id: string): Journey {
+  const order = theTraveller(journey).visits.map((visit) => visit.stop)
+  return arrange(journey, order.filter((stop) => stop !== id))
+}
+
+/** Moves the visit at one place in the itinerary to another. */
+export function moveVisit(journey: Journey, from: number, to: number): Journey {
+  const order = theTraveller(journey).visits.map((visit) => visit.stop)
+  const [moved] = order.splice(from, 1)
+  if (moved === undefined) return journey
+  order.splice(to, 0, moved)
+  return arrange(journey, order)
+}
+
+/**
+ * Puts the stops into a new order, leaving out those not named. A leg whose two ends stay neighbours is kept as it is; the
+ * others take over the dress of the leg that had their place, and a bow where that leg was drawn.
+ */
+function arrange(journey: Journey, order: readonly string[]): Journey {
+  return produce(journey, (draft) => {
+    const traveller = theTraveller(draft)
+    const { legs, visits } = traveller
+    const used = new Set<string>()
+    const legBetween = (a: string, b: string) =>
+      legs.find((leg, i) => visits[i]!.stop === a && visits[i + 1]!.stop === b && !used.has(leg.id))
+    const kept = order.slice(1).map((stop, i) => {
+      const leg = legBetween(order[i]!, stop)
+      if (leg) used.add(leg.id)
+      return leg
+    })
+    const spare = legs.filter((leg) => !used.has(leg.id))
+    traveller.legs = kept.map((leg) => {
+      if (leg) return leg
+      const taken = spare.shift()!
+      return taken.course.kind === 'drawn' ? { ...taken, course: { kind: 'bowed', bow: 0.18 } } : taken
+    })
+    // Layovers belong to places in the itinerary (start, between, end), so they stay where they are; a removed one goes with its stop.
+    const layovers = visits.map((visit) => visit.layover)
+    if (order.length < visits.length) {
+      const gone = visits.findIndex((visit) => !order.includes(visit.stop))
+      layovers.splice(gone === visits.length - 1 && gone > 0 ? gone - 1 : gone, 1)
+    }
+    traveller.visits = order.map((stop, i) => ({ stop, layover: layovers[i]! }))
+    draft.stops = draft.stops.filter((stop) => order.includes(stop.id))
+  })
+}
+
+export type LegPatch = Partial<Pick<Leg, 'course' | 'travel' | 'easing' | 'vehicle'>> & { ink?: Partial<Leg['ink']> }
+
+/** Changes the given fields of a leg. */
+export function editLeg(journey: Journey, id: string, patch: LegPatch): Journey {
+  return produce(journey, (draft) => {
+    const leg = theTraveller(draft).legs.find((l) => l.id === id)
+    if (!leg) return
+    const { ink, ...rest } = patch
+    Object.assign(leg, rest)
+    Object.assign(leg.ink, ink)
+  })
+}
+
+/** Gives all legs the ink of one of them. */
+export function inkLegsLike(journey: Journey, id: string): Journey {
+  return produce(journey, (draft) => {
+    const { legs } = theTraveller(draft)
+    const model = legs.find((leg) => leg.id === id)
+    if (model) for (const leg of legs) leg.ink = { ...model.ink, glow: model.ink.glow && { ...model.ink.glow } }
+  })
+}
+
+/** Below this bow a pulled leg snaps to straight: half a hundredth of the chord. */
+const STRAIGHT_BOW = 0.005
+
+/** Bends a leg so that its middle lies as far off the chord as the given ground point. */
+export function bendLeg(journey: Journey, id: string, through: Point): Journey {
+  const traveller = theTraveller(journey)
+  const i = traveller.legs.findIndex((leg) => leg.id === id)
+  const place = (k: number) => journey.stops.find((stop) => stop.id === traveller.visits[k]?.stop)?.at
+  const [a, b] = [place(i), place(i + 1)]
+  if (i < 0 || !a || !b) return journey
+  const bow = Math.min(1, Math.max(-1, bowThrough(a, b, through)))
+  const course: CourseShape = Math.abs(bow) < STRAIGHT_BOW ? { kind: 'straight' } : { kind: 'bowed', bow }
+  return editLeg(journey, id, { course })
+}
+
+/** Moves a node of a drawn leg; its handles go with it. */
+export function moveNode(journey: Journey, legId: string, node: number, at: Point): Journey {
+  return produce(journey, (draft) => {
+    const course = theTraveller(draft).legs.find((leg) => leg.id === legId)?.course
+    const target = course?.kind === 'drawn' ? course.nodes[node] : undefined
+    if (target) target.at = at
+  })
+}
+
+/** Sets the seconds spent at the visit with this place in the itinerary. */
+export function setLayover(journey: Journey, visit: number, layover: number): Journey {
+  return produce(journey, (draft) => {
+    const target = theTraveller(draft).visits[visit]
+    if (target) target.layover = layover
+  })
+}
+
+export function editTraveller(journey: Journey, patch: Partial<Pick<Traveller, 'startDelay' | 'atEnd'>>): Journey {
+  return produce(journey, (draft) => {
+    Object.assign(theTraveller(draft), patch)
+  })
+}

@@ -1,0 +1,30 @@
+import type { z } from 'zod'
+import { JourneyError } from './error'
+import type { Journey } from './schema'
+import { JOURNEY_FORMAT, JOURNEY_VERSION, journeySchema } from './schema'
+
+/**
+ * Reads a journey document from outside.
+ * @throws JourneyError with one sentence that names the first field at fault.
+ */
+export function parseJourney(data: unknown): Journey {
+  if (typeof data !== 'object' || data === null || (data as { format?: unknown }).format !== JOURNEY_FORMAT) {
+    throw new JourneyError(`This is not a journey: its field "format" should be "${JOURNEY_FORMAT}".`)
+  }
+  const { version } = data as { version?: unknown }
+  if (version !== JOURNEY_VERSION) {
+    throw new JourneyError(
+      `The field "version" is ${JSON.stringify(version) ?? 'missing'}, and this Zephyrine reads version ${JOURNEY_VERSION}: open the journey with the Zephyrine that wrote it, or a newer one.`,
+    )
+  }
+  const result = journeySchema.safeParse(data)
+  if (!result.success) throw new JourneyError(`The journey cannot be used: ${describeIssue(result.error)}.`)
+  return result.data
+}
+
+/** The first thing wrong, as "stops[2].pin.size: Too big: expected number to be <=400". */
+export function describeIssue(error: z.ZodError): string {
+  const issue = error.issues[0]!
+  const path = issue.path.map((key) => (typeof key === 'number' ? `[${key}]` : `.${String(key)}`)).join('')
+  return path ? `${path.replace(/^\./, '')}: ${issue.message}` : issue.message
+}

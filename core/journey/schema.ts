@@ -1,0 +1,189 @@
+import { z } from 'zod'
+import { FRAME_RATES } from '../pace/rate'
+import { NAMED_CURVES } from '../pace/easing'
+import { VEHICLE_IDS } from '../vehicles/catalogue'
+
+/**
+ * The journey document, version 1: what is stored, exchanged and undone.
+ * Lengths are in ground units (gu) or reference pixels (rpx), times in seconds; see docs/journey-format.md.
+ */
+export const JOURNEY_FORMAT = 'zephyrine-journey'
+export const JOURNEY_VERSION = 1
+
+/** Limits that keep memory and time bounded whatever a file says. */
+export const LIMITS = { side: 4096, seconds: 600, stops: 200, nodes: 2000, coordinate: 1e7 } as const
+
+const id = z.string().regex(/^[\w-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
+const colour = z.string().regex(/^#[0-9a-f]{6}$/, 'must be a colour like #1f7a7a, in small letters')
+const coordinate = z.number().min(-LIMITS.coordinate).max(LIMITS.coordinate)
+const point = z.strictObject({ x: coordinate, y: coordinate })
+const evenSide = z.int().min(64).max(LIMITS.side).multipleOf(2, 'must be an even number of pixels')
+const seconds = z.number().min(0).max(LIMITS.seconds)
+const unit = z.number().min(0).max(1)
+const title = z.string().trim().min(1).max(120)
+
+export const frameSchema = z.strictObject({
+  width: evenSide,
+  height: evenSide,
+  rate: z.enum(FRAME_RATES),
+})
+
+export const sheetSchema = z.strictObject({
+  name: z.string().min(1).max(255),
+  /** SHA-256 of the image file, in hexadecimal. */
+  image: z.string().regex(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hexadecimal'),
+  width: z.int().positive(),
+  height: z.int().positive(),
+})
+
+export const pinSchema = z.strictObject({
+  shape: z.enum(['lantern', 'pennant', 'bead', 'none']).default('lantern'),
+  colour: colour.default('#d8412f'),
+  /** Height in rpx. */
+  size: z.number().min(8).max(400).default(64),
+})
+
+export const SIDES = ['top', 'top-right', 'right', 'bottom-right', 'bottom', 'bottom-left', 'left', 'top-left'] as const
+
+export const labelSchema = z.strictObject({
+  shown: z.boolean().default(true),
+  side: z.enum(SIDES).default('right'),
+  /** Letter size in rpx. */
+  size: z.number().min(8).max(300).default(44),
+  colour: colour.default('#14233a'),
+  halo: colour.default('#fbf6ea'),
+})
+
+export const stopSchema = z.strictObject({
+  id,
+  name: z.string().trim().max(120),
+  at: point,
+  pin: pinSchema.prefault({}),
+  label: labelSchema.prefault({}),
+})
+
+export const nodeSchema = z.strictObject({
+  at: point,
+  /** Handles, as offsets from `at`, towards the node before and the node after. */
+  before: point,
+  after: point,
+})
+
+export const courseSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('straight') }),
+  /** `bow` is the signed sagitta over the chord; positive bows to the left of the direction of travel. */
+  z.strictObject({ kind: z.literal('bowed'), bow: z.number().min(-1).max(1).default(0.18) }),
+  /** From stop to stop over nodes; `leave` and `arrive` are the handles at the two stops, as offsets. */
+  z.strictObject({ kind: z.literal('drawn'), leave: point, nodes: z.array(nodeSchema).max(LIMITS.nodes), arrive: point }),
+])
+
+export const glowSchema = z.strictObject({
+  colour: colour.default('#ffd27a'),
+  /** How far the light reaches, in rpx. */
+  radius: z.number().min(1).max(120).default(22),
+  strength: unit.default(0.8),
+})
+
+export const inkSchema = z.strictObject({
+  colour: colour.default('#d8412f'),
+  /** Stroke width in rpx. */
+  width: z.number().min(0.5).max(100).default(9),
+  cap: z.enum(['round', 'butt', 'square']).default('round'),
+  line: z.enum(['solid', 'dashed', 'dotted']).default('solid'),
+  /** Visible length of a dash and of the gap after it, in rpx; dots use the gap alone. */
+  dash: z.number().min(1).max(400).default(26),
+  gap: z.number().min(1).max(400).default(18),
+  glow: glowSchema.nullable().default(null),
+})
+
+export const vehicleSchema = z.strictObject({
+  artwork: z.enum(VEHICLE_IDS),
+  colour: colour.default('#d8412f'),
+  /** Length of the vehicle in rpx. */
+  size: z.number().min(12).max(600).default(110),
+})
+
+export const EASING_NAMES = ['gentle', ...(Object.keys(NAMED_CURVES) as (keyof typeof NAMED_CURVES)[])] as const
+
+/** 'gentle' starts and stops softly and passes at speed through stops without a layover; the others are CSS easing functions. */
+export const easingSchema = z.union([z.enum(EASING_NAMES), z.tuple([unit, unit, unit, unit])], {
+  error: 'must be the name of an easing or four numbers from 0 to 1',
+})
+
+export const legSchema = z.strictObject({
+  id,
+  course: courseSchema.prefault({ kind: 'straight' }),
+  /** Travel time in seconds; null shares out what is left of the total. */
+  travel: z.number().min(0.1).max(LIMITS.seconds).nullable().default(null),
+  easing: easingSchema.default('gentle'),
+  vehicle: vehicleSchema.nullable().default(null),
+  ink: inkSchema.prefault({}),
+})
+
+export const travellerSchema = z.strictObject({
+  id,
+  startDelay: seconds.default(0),
+  visits: z.array(z.strictObject({ stop: id, layover: seconds })).max(LIMITS.stops),
+  legs: z.array(legSchema).max(LIMITS.stops),
+  /** Whether the last vehicle stays in the picture or gives way to the pin. */
+  atEnd: z.enum(['stays', 'leaves']).default('leaves'),
+})
+
+export const journeySchema = z
+  .strictObject({
+    format: z.literal(JOURNEY_FORMAT),
+    version: z.literal(JOURNEY_VERSION),
+    name: title,
+    frame: frameSchema,
+    /** Length of the film. */
+    seconds: z.number().min(1).max(LIMITS.seconds),
+    /** Colour of the ground beyond the sheet. */
+    ground: colour.default('#dcd5c3'),
+    sheets: z.array(sheetSchema).max(1).default([]),
+    camera: z.strictObject({ centre: point, zoom: z.number().min(1e-4).max(1e4) }),
+    /** Travel time is shared out by length to this power: 0 equally, 1 by distance. */
+    shareExponent: unit.default(0.5),
+    stops: z.array(stopSchema).max(LIMITS.stops).default([]),
+    travellers: z.array(travellerSchema).length(1),
+  })
+  .superRefine(checkReferences)
+
+function checkReferences(journey: z.output<typeof journeySchema>, context: z.RefinementCtx): void {
+  const complain = (path: PropertyKey[], message: string) => context.addIssue({ code: 'custom', path, message })
+  const known = new Set<string>()
+  journey.stops.forEach((stop, i) => {
+    if (known.has(stop.id)) complain(['stops', i, 'id'], `is "${stop.id}", which another stop has already`)
+    known.add(stop.id)
+  })
+  const legIds = new Set<string>()
+  journey.travellers.forEach((traveller, t) => {
+    const path = ['travellers', t]
+    traveller.visits.forEach((visit, i) => {
+      if (!known.has(visit.stop)) complain([...path, 'visits', i, 'stop'], `names the stop "${visit.stop}", which is not in the journey`)
+    })
+    const wanted = Math.max(0, traveller.visits.length - 1)
+    if (traveller.legs.length !== wanted) {
+      complain([...path, 'legs'], `has ${traveller.legs.length} legs, but ${traveller.visits.length} visits need ${wanted}`)
+    }
+    traveller.legs.forEach((leg, i) => {
+      if (legIds.has(leg.id)) complain([...path, 'legs', i, 'id'], `is "${leg.id}", which another leg has already`)
+      legIds.add(leg.id)
+    })
+  })
+}
+
+export type Journey = z.output<typeof journeySchema>
+export type JourneyInput = z.input<typeof journeySchema>
+export type FrameFormat = z.output<typeof frameSchema>
+export type Sheet = z.output<typeof sheetSchema>
+export type Stop = z.output<typeof stopSchema>
+export type Pin = z.output<typeof pinSchema>
+export type Label = z.output<typeof labelSchema>
+export type Side = (typeof SIDES)[number]
+export type CourseShape = z.output<typeof courseSchema>
+export type Ink = z.output<typeof inkSchema>
+export type Glow = z.output<typeof glowSchema>
+export type VehicleChoice = z.output<typeof vehicleSchema>
+export type Easing = z.output<typeof easingSchema>
+export type Leg = z.output<typeof legSchema>
+export type Traveller = z.output<typeof travellerSchema>

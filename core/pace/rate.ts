@@ -1,0 +1,34 @@
+/** Frame rates on offer, as exact fractions: 30000/1001 is not 29.97. */
+export const FRAME_RATES = ['24/1', '25/1', '30000/1001', '30/1', '50/1', '60000/1001', '60/1'] as const
+export type FrameRate = (typeof FRAME_RATES)[number]
+
+/** Numerator and denominator of a rate in frames a second. */
+export function fraction(rate: FrameRate): [numerator: number, denominator: number] {
+  const [n, d] = rate.split('/').map(Number)
+  return [n!, d!]
+}
+
+/** Number of frames in a film of so many seconds: N = round(seconds x rate). */
+export function frameCount(seconds: number, rate: FrameRate): number {
+  const [n, d] = fraction(rate)
+  return Math.round((seconds * n) / d)
+}
+
+/** The time, in seconds, that frame k shows: k / rate. */
+export function frameTime(k: number, rate: FrameRate): number {
+  const [n, d] = fraction(rate)
+  return (k * d) / n
+}
+
+/** The frame on screen at a time in seconds: the last one whose time is not later. Exact for every time that frameTime gives. */
+export function frameIndexAt(seconds: number, rate: FrameRate): number {
+  const [n, d] = fraction(rate)
+  const k = Math.floor((seconds * n) / d)
+  return frameTime(k + 1, rate) <= seconds ? k + 1 : k
+}
+
+/** What people call the rate: '29.97', '30', ... */
+export function rateLabel(rate: FrameRate): string {
+  const [n, d] = fraction(rate)
+  return d === 1 ? String(n) : (n / d).toFixed(2)
+}

@@ -1,0 +1,67 @@
+import { fillingView, referenceSize } from '#core/camera/view'
+import { parseJourney } from '#core/journey/parse'
+import type { Journey, JourneyInput, Sheet } from '#core/journey/schema'
+import { JOURNEY_FORMAT, JOURNEY_VERSION } from '#core/journey/schema'
+import { COAST_ROAD, RAILWAY, SOUND_CROSSING, TOWNS } from './places'
+
+/** The journey that the demo opens with: round the Lantern Isles in 24 seconds. */
+export function demoJourney(sheet: Sheet): Journey {
+  const frame = { width: 1920, height: 1080, rate: '30/1' } as const
+  const vermilion = '#d8412f'
+  const label = { size: 46, colour: '#14233a', halo: '#fbf6ea' }
+  const document: JourneyInput = {
+    format: JOURNEY_FORMAT,
+    version: JOURNEY_VERSION,
+    name: 'Round the Lantern Isles',
+    frame,
+    seconds: 24,
+    sheets: [sheet],
+    camera: fillingView(sheet, referenceSize(frame)),
+    stops: [
+      { id: 'harrowmere', name: 'Harrowmere', at: TOWNS.harrowmere.at, pin: { shape: 'lantern', colour: vermilion }, label: { ...label, side: 'top' } },
+      { id: 'quillhaven', name: 'Quillhaven', at: TOWNS.quillhaven.at, pin: { shape: 'lantern', colour: vermilion }, label: { ...label, side: 'bottom' } },
+      { id: 'oarsend', name: 'Oar’s End', at: TOWNS.oarsend.at, pin: { shape: 'lantern', colour: vermilion }, label: { ...label, side: 'top' } },
+      { id: 'lampwick', name: 'Lampwick', at: TOWNS.lampwick.at, pin: { shape: 'lantern', colour: vermilion }, label: { ...label, side: 'bottom' } },
+      { id: 'emberlight', name: 'Emberlight', at: TOWNS.emberlight.at, pin: { shape: 'lantern', colour: vermilion }, label: { ...label, side: 'right' } },
+    ],
+    travellers: [
+      {
+        id: 'traveller',
+        visits: [
+          { stop: 'harrowmere', layover: 1 },
+          { stop: 'quillhaven', layover: 1.2 },
+          { stop: 'oarsend', layover: 1.2 },
+          { stop: 'lampwick', layover: 1.2 },
+          { stop: 'emberlight', layover: 2.2 },
+        ],
+        legs: [
+          {
+            id: 'night-train',
+            course: RAILWAY,
+            vehicle: { artwork: 'train', colour: '#27406b', size: 130 },
+            ink: { colour: '#27406b', width: 10, glow: { colour: '#ffd98a', radius: 26, strength: 0.9 } },
+          },
+          {
+            id: 'bicycle',
+            course: COAST_ROAD,
+            vehicle: { artwork: 'bicycle', colour: vermilion, size: 92 },
+            ink: { colour: vermilion, width: 9, line: 'dashed', dash: 26, gap: 16 },
+          },
+          {
+            id: 'rowing-boat',
+            course: SOUND_CROSSING,
+            vehicle: { artwork: 'rowboat', colour: '#f2efe4', size: 96 },
+            ink: { colour: '#fbf6ea', width: 10, line: 'dotted', gap: 14 },
+          },
+          {
+            id: 'seaplane',
+            course: { kind: 'bowed', bow: 0.22 },
+            vehicle: { artwork: 'seaplane', colour: vermilion, size: 128 },
+            ink: { colour: vermilion, width: 9, line: 'dashed', dash: 34, gap: 20, glow: { colour: '#fff1c9', radius: 18, strength: 0.8 } },
+          },
+        ],
+      },
+    ],
+  }
+  return parseJourney(document)
+}

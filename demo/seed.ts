@@ -1,0 +1,33 @@
+import { createReadStream } from 'node:fs'
+import { join } from 'node:path'
+import type { Journey } from '#core/journey/schema'
+import type { Db } from '../server/storage/database'
+import { openDatabase } from '../server/storage/database'
+import { importImage } from '../server/storage/import-image'
+import { insertJourney } from '../server/storage/journeys'
+import { demoJourney } from './journey'
+
+export const DEMO_ID = 'demo'
+
+async function demoWithSheet(db: Db, folder: string): Promise<Journey> {
+  const name = 'lantern-isles.webp'
+  const { hash, width, height } = await importImage(db, folder, name, createReadStream(join(process.cwd(), 'demo', name)))
+  return demoJourney({ name: 'Lantern Isles', image: hash, width, height })
+}
+
+/** Puts the Lantern Isles into a data folder, unless they have been there before (and may have been changed, or deleted, since). */
+export async function seedDemo(db: Db, folder: string): Promise<void> {
+  if (db.prepare('SELECT 1 FROM journeys WHERE id = ?').get(DEMO_ID)) return
+  insertJourney(db, await demoWithSheet(db, folder), DEMO_ID)
+}
+
+/** The demo as it ships, with its sheet in a folder apart from the application's data. */
+export async function freshDemo(): Promise<{ journey: Journey; folder: string }> {
+  const folder = join(process.cwd(), 'node_modules/.cache/zephyrine')
+  const db = openDatabase(folder)
+  try {
+    return { journey: await demoWithSheet(db, folder), folder }
+  } finally {
+    db.close()
+  }
+}

@@ -1,0 +1,31 @@
+import type { Tone } from '#core/vehicles/artwork'
+
+/** The dark of outlines and the light that sets marks off from the map. */
+export const LINE = '#16243b'
+export const PAPER = '#fdf8ec'
+
+const channels = (hex: string): number[] => [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16))
+
+/** Mixes two #rrggbb colours; u = 0 gives the first. */
+export function mixColours(a: string, b: string, u: number): string {
+  const to = channels(b)
+  return `#${channels(a)
+    .map((value, i) => Math.round(value + (to[i]! - value) * u).toString(16).padStart(2, '0'))
+    .join('')}`
+}
+
+/** A #rrggbb colour with an opacity of 0..1. */
+export const translucent = (hex: string, opacity: number): string => `rgba(${channels(hex).join(',')},${opacity})`
+
+/** The paints of an artwork whose body has the given colour. */
+export const palette = (body: string): Record<Tone, string> => ({
+  body,
+  shade: mixColours(body, LINE, 0.38),
+  tint: mixColours(body, PAPER, 0.42),
+  line: LINE,
+  glass: '#bfe0e6',
+  paper: PAPER,
+  lamp: '#f6c766',
+  wood: '#8c6142',
+  steel: '#97a4b0',
+})

@@ -1,0 +1,84 @@
+import { toScreen } from '#core/camera/view'
+import type { InkItem } from '#core/frame/frame'
+import { pieceAt, pointAt } from '#core/geometry/course'
+import type { Glow, Ink } from '#core/journey/schema'
+import type { CanvasSpace } from './canvas-space'
+import { placeInFrame } from './canvas-space'
+import type { Surface } from './studio'
+
+/** The glow is blurred at this share of the output's size: it looks the same, and costs a sixteenth. */
+const GLOW_SCALE = 0.25
+
+/** A dash of no length with round caps is a dot; some canvases leave out dashes of exactly no length. */
+const DOT = 0.01
+
+/** Paints the ink of a leg, its glow under it. `glowSurface` gives a cleared surface of at least the size asked for. */
+export function paintInk(
+  context: CanvasRenderingContext2D,
+  space: CanvasSpace,
+  item: InkItem,
+  glowSurface: (width: number, height: number) => Surface,
+): void {
+  const { ink } = item
+  if (ink.glow) paintGlow(context, space, item, ink.glow, glowSurface)
+  placeInFrame(context, space)
+  setStroke(context, ink)
+  context.strokeStyle = ink.colour
+  trace(context, space, item)
+  context.stroke()
+  context.setLineDash([])
+}
+
+function setStroke(context: CanvasRenderingContext2D, ink: Ink): void {
+  context.lineWidth = ink.width
+  context.lineJoin = 'round'
+  context.lineCap = ink.line === 'dotted' ? 'round' : ink.cap
+  context.setLineDash(dashPattern(ink))
+}
+
+/** Dash pattern in reference pixels: caps reach half a stroke width past a dash, so dashes are shortened to look as long as asked. */
+export function dashPattern(ink: Ink): number[] {
+  if (ink.line === 'solid') return []
+  if (ink.line === 'dotted') return [DOT, ink.width + ink.gap - DOT]
+  const drawn = ink.cap === 'butt' ? ink.dash : Math.max(DOT, ink.dash - ink.width)
+  return [drawn, ink.dash + ink.gap - drawn]
+}
+
+/** Traces the course from its start to the ink's head; dashes are counted from the start, so they stand still while the head goes on. */
+function trace(context: CanvasRenderingContext2D, { view, reference }: CanvasSpace, { course, head }: InkItem): void {
+  const { points } = course
+  const last = pieceAt(course, head)
+  const dx = reference.width / 2 - view.centre.x * view.zoom
+  const dy = reference.height / 2 - view.centre.y * view.zoom
+  context.beginPath()
+  context.moveTo(points[0]! * view.zoom + dx, points[1]! * view.zoom + dy)
+  for (let i = 1; i <= last; i++) context.lineTo(points[2 * i]! * view.zoom + dx, points[2 * i + 1]! * view.zoom + dy)
+  const end = toScreen(view, reference, pointAt(course, head))
+  context.lineTo(end.x, end.y)
+}
+
+function paintGlow(
+  context: CanvasRenderingContext2D,
+  space: CanvasSpace,
+  item: InkItem,
+  glow: Glow,
+  glowSurface: (width: number, height: number) => Surface,
+): void {
+  const scale = space.scale * GLOW_SCALE
+  const surface = glowSurface(Math.ceil(space.reference.width * scale), Math.ceil(space.reference.height * scale))
+  const layer = surface.context
+  placeInFrame(layer, { ...space, scale })
+  setStroke(layer, { ...item.ink, width: item.ink.width + glow.radius * 0.7 })
+  if (item.ink.line === 'dotted') layer.setLineDash([DOT, item.ink.width + item.ink.gap - DOT])
+  layer.strokeStyle = glow.colour
+  trace(layer, space, item)
+  // The standard deviation of a blur that has faded to nothing at twice its length.
+  layer.filter = `blur(${(glow.radius / 2) * scale}px)`
+  layer.stroke()
+  layer.filter = 'none'
+  layer.setLineDash([])
+  context.setTransform(1, 0, 0, 1, 0, 0)
+  context.globalAlpha = glow.strength
+  context.drawImage(surface.image, 0, 0, surface.width / GLOW_SCALE, surface.height / GLOW_SCALE)
+  context.globalAlpha = 1
+}

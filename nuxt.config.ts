@@ -1,0 +1,42 @@
+import { fileURLToPath } from 'node:url'
+import vuetify, { transformAssetUrls } from 'vite-plugin-vuetify'
+
+const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
+
+export default defineNuxtConfig({
+  compatibilityDate: '2026-01-01',
+  ssr: false,
+  telemetry: false,
+  devtools: { enabled: false },
+  modules: [
+    '@pinia/nuxt',
+    (_options, nuxt) => {
+      nuxt.hooks.hook('vite:extendConfig', (config) => {
+        config.plugins?.push(vuetify({ autoImport: true, styles: { configFile: here('./app/assets/vuetify.scss') } }))
+      })
+    },
+  ],
+  // Nothing is imported by itself from our own folders: a reader can see where each name comes from.
+  imports: { scan: false },
+  components: { dirs: [] },
+  css: ['~/assets/fonts.css', '~/assets/main.css'],
+  app: {
+    head: {
+      title: 'Zephyrine',
+      htmlAttrs: { lang: 'en' },
+      meta: [{ name: 'description', content: 'Animated route films for travel video creators' }],
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],
+    },
+  },
+  build: { transpile: ['vuetify'] },
+  vite: { vue: { template: { transformAssetUrls } } },
+  nitro: {
+    // Packages with native parts stay in node_modules, where the server finds them.
+    externals: { trace: false },
+    typescript: { strict: true },
+  },
+  typescript: {
+    strict: true,
+    tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } },
+  },
+})

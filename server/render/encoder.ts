@@ -1,0 +1,85 @@
+import type { ChildProcess } from 'node:child_process'
+import { execFileSync, spawn } from 'node:child_process'
+import { once } from 'node:events'
+import { rename, rm } from 'node:fs/promises'
+import { createRequire } from 'node:module'
+import { join } from 'node:path'
+import type { FrameRate } from '#core/pace/rate'
+
+let found: string | undefined
+
+/** The ffmpeg on the PATH if there is one, else the one that came with the packages. */
+export function ffmpegPath(): string {
+  if (!found) {
+    try {
+      execFileSync('ffmpeg', ['-version'], { stdio: 'ignore' })
+      found = 'ffmpeg'
+    } catch {
+      const require = createRequire(join(process.cwd(), 'package.json'))
+      found = (require('@ffmpeg-installer/ffmpeg') as { path: string }).path
+    }
+  }
+  return found
+}
+
+export interface Encoder {
+  /** Hands over one frame, RGBA, row by row; resolves when the encoder is ready for the next. */
+  write(frame: Uint8Array): Promise<void>
+  /** Closes the film and gives it its name. */
+  finish(): Promise<void>
+  /** Gives up and leaves nothing behind. */
+  abort(): Promise<void>
+}
+
+/**
+ * Encodes frames to an MP4 file: H.264, yuv420p, tagged bt709, faststart. It has its name only when it is whole; until then it is `<out>.part`.
+ * @throws Error from write or finish, with what ffmpeg said, if encoding fails.
+ */
+export function startEncoder(out: string, size: { width: number; height: number }, rate: FrameRate): Encoder {
+  const partial = `${out}.part`
+  const child = spawn(ffmpegPath(), encoderArguments(size, rate, partial), { stdio: ['pipe', 'ignore', 'pipe'] })
+  const words: string[] = []
+  child.stderr.setEncoding('utf8').on('data', (text: string) => words.push(text))
+  // A broken pipe shows up as an exit code, with a reason; the stream's own error adds nothing.
+  child.stdin.on('error', () => {})
+  const ended = exitOf(child)
+  const failure = (code: number | string) => new Error(`Encoding stopped (${code}): ${words.join('').trim().split('\n').slice(-3).join(' ') || 'ffmpeg gave no reason'}`)
+
+  return {
+    async write(frame) {
+      const pipe = child.stdin
+      if (child.exitCode !== null) throw failure(child.exitCode)
+      if (pipe.write(frame)) return
+      const result = await Promise.race([once(pipe, 'drain').then(() => 'ready' as const), ended])
+      if (result !== 'ready') throw failure(result)
+    },
+    async finish() {
+      child.stdin.end()
+      const code = await ended
+      if (code !== 0) {
+        await rm(partial, { force: true })
+        throw failure(code)
+      }
+      await rename(partial, out)
+    },
+    async abort() {
+      child.kill('SIGKILL')
+      await ended
+      await rm(partial, { force: true })
+    },
+  }
+}
+
+const exitOf = (child: ChildProcess): Promise<number | string> =>
+  new Promise((resolve) => {
+    child.on('error', (error) => resolve(error.message))
+    child.on('close', (code, signal) => resolve(code ?? signal ?? 'unknown'))
+  })
+
+function encoderArguments({ width, height }: { width: number; height: number }, rate: FrameRate, out: string): string[] {
+  const input = ['-f', 'rawvideo', '-pix_fmt', 'rgba', '-video_size', `${width}x${height}`, '-framerate', rate, '-i', 'pipe:0']
+  const colour = ['-vf', 'scale=in_range=full:out_range=tv:out_color_matrix=bt709:flags=accurate_rnd+full_chroma_int,format=yuv420p']
+  const tags = ['-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-color_range', 'tv']
+  const codec = ['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '16', '-pix_fmt', 'yuv420p', '-movflags', '+faststart']
+  return ['-hide_banner', '-loglevel', 'error', '-y', ...input, ...colour, ...codec, ...tags, '-r', rate, '-f', 'mp4', out]
+}

@@ -1,0 +1,104 @@
+import { existsSync } from 'node:fs'
+import { join } from 'node:path'
+import { pathToFileURL } from 'node:url'
+import { Worker } from 'node:worker_threads'
+import { compile } from '#core/frame/compile'
+import type { Journey } from '#core/journey/schema'
+import { startEncoder } from './encoder'
+import type { PaintJob, PaintOrder, PaintReport } from './painter-worker'
+
+export interface FilmOptions {
+  /** The data folder, where sheets lie. */
+  folder: string
+  journey: Journey
+  /** Path of the MP4 file. */
+  out: string
+  /** First frame, and the one after the last; the whole film if left out. */
+  from?: number
+  to?: number
+  onProgress?: (done: number, total: number) => void
+  signal?: AbortSignal
+}
+
+export interface FilmReport {
+  frames: number
+  seconds: number
+  /** Milliseconds spent painting, reading back included. */
+  paintMs: number
+}
+
+/** Frames that may be painted ahead of the encoder. */
+const SLOTS = 4
+
+/**
+ * Makes the film: a worker thread paints into shared memory, the encoder takes the frames in order from there, each at its own pace.
+ * @throws JourneyError for a journey that cannot be compiled, the signal's reason when aborted, Error when painting or encoding fails;
+ *   in each case no file is left.
+ */
+export async function renderFilm({ folder, journey, out, from = 0, to, onProgress, signal }: FilmOptions): Promise<FilmReport> {
+  signal?.throwIfAborted()
+  const end = to ?? compile(journey).frames
+  const total = end - from
+  const { width, height, rate } = journey.frame
+  const slots = Array.from({ length: SLOTS }, () => new SharedArrayBuffer(width * height * 4))
+  const worker = startPainter({ folder, journey, slots })
+  const encoder = startEncoder(out, { width, height }, rate)
+  const painted = painterReports(worker, signal)
+  const order = (frame: number, slot: number) => worker.postMessage({ frame, slot } satisfies PaintOrder)
+  let paintMs = 0
+  const start = performance.now()
+  try {
+    for (let k = 0; k < Math.min(SLOTS, total); k++) order(from + k, k)
+    for (let k = 0; k < total; k++) {
+      const report = await painted()
+      paintMs += report.paintMs
+      await Promise.race([encoder.write(Buffer.from(slots[report.slot]!)), painted.aborted])
+      if (k + SLOTS < total) order(from + k + SLOTS, report.slot)
+      onProgress?.(k + 1, total)
+    }
+    await Promise.race([encoder.finish(), painted.aborted])
+  } catch (error) {
+    await encoder.abort()
+    throw error
+  } finally {
+    await worker.terminate()
+  }
+  return { frames: total, seconds: (performance.now() - start) / 1000, paintMs }
+}
+
+/** The thread's source is read from Zephyrine's own folder, which the server's bundle does not lie in. */
+function startPainter(job: PaintJob): Worker {
+  const path = join(process.cwd(), 'server/render/painter-thread.mjs')
+  if (!existsSync(path)) throw new Error(`The painter is not at ${path}: start Zephyrine in its own folder.`)
+  return new Worker(pathToFileURL(path), { workerData: job, execArgv: [] })
+}
+
+/** Reports of a painter one at a time, in the order of their coming; rejects when it fails or the signal is given. */
+function painterReports(worker: Worker, signal: AbortSignal | undefined) {
+  const waiting: PaintReport[] = []
+  let wake: (() => void) | undefined
+  let failure: Error | undefined
+  const fail = (error: Error) => {
+    failure ??= error
+    wake?.()
+  }
+  worker.on('message', (report: PaintReport) => {
+    waiting.push(report)
+    wake?.()
+  })
+  worker.on('error', fail)
+  worker.on('exit', (code) => fail(new Error(`The painter stopped unexpectedly (exit code ${code}).`)))
+  const aborted = new Promise<never>((_, reject) => {
+    signal?.addEventListener('abort', () => {
+      fail(signal.reason as Error)
+      reject(signal.reason as Error)
+    })
+  })
+  aborted.catch(() => {})
+  const next = async (): Promise<PaintReport> => {
+    while (waiting.length === 0 && !failure) await new Promise<void>((resolve) => (wake = resolve))
+    if (failure) throw failure
+    return waiting.shift()!
+  }
+  return Object.assign(next, { aborted })
+}

@@ -1,0 +1,39 @@
+import { parentPort, workerData } from 'node:worker_threads'
+import { z } from 'zod'
+import { compile } from '#core/frame/compile'
+import { frameAt } from '#core/frame/frame-at'
+import { parseJourney } from '#core/journey/parse'
+import { frameTime } from '#core/pace/rate'
+import { createPainter } from '#draw/painter'
+import { loadSheetPictures } from './sheet-picture'
+import { createServerStudio, createServerSurface } from './studio'
+
+/** A thread that paints frames of one journey into shared memory. */
+export const jobSchema = z.object({
+  folder: z.string(),
+  journey: z.unknown(),
+  slots: z.array(z.instanceof(SharedArrayBuffer)),
+})
+export const orderSchema = z.object({ frame: z.int().min(0), slot: z.int().min(0) })
+export type PaintJob = z.infer<typeof jobSchema>
+export type PaintOrder = z.infer<typeof orderSchema>
+export type PaintReport = PaintOrder & { paintMs: number }
+
+async function main(port: NonNullable<typeof parentPort>): Promise<void> {
+  const { folder, journey: document, slots } = jobSchema.parse(workerData)
+  const journey = parseJourney(document)
+  const compiled = compile(journey)
+  const pictures = await loadSheetPictures(folder, compiled, compiled.scale)
+  const painter = createPainter(createServerStudio(pictures))
+  const surface = createServerSurface(journey.frame.width, journey.frame.height)
+  const views = slots.map((slot) => new Uint8Array(slot))
+  port.on('message', (message: unknown) => {
+    const order = orderSchema.parse(message)
+    const start = performance.now()
+    painter.paint(frameAt(compiled, frameTime(order.frame, journey.frame.rate)), surface.context, compiled.scale)
+    views[order.slot]!.set(surface.pixels())
+    port.postMessage({ ...order, paintMs: performance.now() - start } satisfies PaintReport)
+  })
+}
+
+if (parentPort) await main(parentPort)

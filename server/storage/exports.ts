@@ -1,0 +1,58 @@
+import { nanoid } from 'nanoid'
+import type { Db } from './database'
+
+export type ExportState = 'queued' | 'running' | 'done' | 'failed' | 'cancelled'
+
+export interface ExportRecord {
+  id: string
+  journeyId: string
+  name: string
+  state: ExportState
+  framesDone: number
+  framesTotal: number
+  bytes: number | null
+  error: string | null
+  createdAt: number
+  finishedAt: number | null
+}
+
+const COLUMNS = `id, journey_id AS journeyId, name, state, frames_done AS framesDone, frames_total AS framesTotal, bytes, error,
+  created_at AS createdAt, finished_at AS finishedAt`
+
+export function insertExport(db: Db, entry: { journeyId: string; name: string; document: string; framesTotal: number }): ExportRecord {
+  const id = nanoid(12)
+  db.prepare(
+    `INSERT INTO exports (id, journey_id, name, document, state, frames_total, created_at)
+     VALUES (@id, @journeyId, @name, @document, 'queued', @framesTotal, @now)`,
+  ).run({ id, ...entry, now: Date.now() })
+  return readExport(db, id)!
+}
+
+export const readExport = (db: Db, id: string): ExportRecord | undefined =>
+  db.prepare(`SELECT ${COLUMNS} FROM exports WHERE id = ?`).get(id) as ExportRecord | undefined
+
+/** The journey document as it was when the export was asked for. */
+export const exportDocument = (db: Db, id: string): string => (db.prepare('SELECT document FROM exports WHERE id = ?').get(id) as { document: string }).document
+
+export const listExports = (db: Db, journeyId: string): ExportRecord[] =>
+  db.prepare(`SELECT ${COLUMNS} FROM exports WHERE journey_id = ? ORDER BY created_at DESC LIMIT 20`).all(journeyId) as ExportRecord[]
+
+export const setExportProgress = (db: Db, id: string, framesDone: number): void => {
+  db.prepare("UPDATE exports SET state = 'running', frames_done = ? WHERE id = ?").run(framesDone, id)
+}
+
+export function finishExport(db: Db, id: string, end: { state: 'done' | 'failed' | 'cancelled'; bytes?: number; error?: string }): void {
+  db.prepare(
+    `UPDATE exports SET state = @state, bytes = @bytes, error = @error, finished_at = @now,
+       frames_done = CASE WHEN @state = 'done' THEN frames_total ELSE frames_done END
+     WHERE id = @id`,
+  ).run({ id, state: end.state, bytes: end.bytes ?? null, error: end.error ?? null, now: Date.now() })
+}
+
+/** Exports that were under way when the server stopped did not finish; says so in their records. */
+export const failInterruptedExports = (db: Db): void => {
+  db.prepare(
+    `UPDATE exports SET state = 'failed', error = 'The server stopped while this export was under way: export again.', finished_at = ?
+     WHERE state IN ('queued', 'running')`,
+  ).run(Date.now())
+}

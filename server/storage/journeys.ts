@@ -1,0 +1,81 @@
+import { nanoid } from 'nanoid'
+import { parseJourney } from '#core/journey/parse'
+import type { Journey } from '#core/journey/schema'
+import type { Db } from './database'
+
+export interface JourneyRecord {
+  id: string
+  revision: number
+  journey: Journey
+}
+
+export interface JourneySummary {
+  id: string
+  name: string
+  revision: number
+  updatedAt: number
+  seconds: number
+  stops: number
+  frame: Journey['frame']
+}
+
+interface Row {
+  id: string
+  name: string
+  document: string
+  revision: number
+  updated_at: number
+}
+
+/** Journeys, the one changed last first. */
+export function listJourneys(db: Db): JourneySummary[] {
+  const rows = db.prepare('SELECT id, name, document, revision, updated_at FROM journeys WHERE deleted_at IS NULL ORDER BY updated_at DESC').all() as Row[]
+  return rows.map((row) => {
+    const { seconds, stops, frame } = JSON.parse(row.document) as Journey
+    return { id: row.id, name: row.name, revision: row.revision, updatedAt: row.updated_at, seconds, stops: stops.length, frame }
+  })
+}
+
+export function readJourney(db: Db, id: string): JourneyRecord | undefined {
+  const row = db.prepare('SELECT id, document, revision FROM journeys WHERE id = ? AND deleted_at IS NULL').get(id) as Row | undefined
+  return row && { id: row.id, revision: row.revision, journey: parseJourney(JSON.parse(row.document)) }
+}
+
+export function insertJourney(db: Db, journey: Journey, id = nanoid(12)): JourneyRecord {
+  const now = Date.now()
+  db.prepare('INSERT INTO journeys (id, name, document, revision, created_at, updated_at) VALUES (?, ?, ?, 1, ?, ?)').run(
+    id,
+    journey.name,
+    JSON.stringify(journey),
+    now,
+    now,
+  )
+  return { id, revision: 1, journey }
+}
+
+export type SaveResult = { saved: true; revision: number } | { saved: false; revision: number | undefined }
+
+/** Saves over the revision it was made from; where another was saved meanwhile nothing is written and that one's number comes back. */
+export function saveJourney(db: Db, id: string, revision: number, journey: Journey): SaveResult {
+  const { changes } = db
+    .prepare(
+      `UPDATE journeys SET name = ?, document = ?, revision = revision + 1, updated_at = ?
+       WHERE id = ? AND revision = ? AND deleted_at IS NULL`,
+    )
+    .run(journey.name, JSON.stringify(journey), Date.now(), id, revision)
+  if (changes === 1) return { saved: true, revision: revision + 1 }
+  const row = db.prepare('SELECT revision FROM journeys WHERE id = ? AND deleted_at IS NULL').get(id) as Row | undefined
+  return { saved: false, revision: row?.revision }
+}
+
+/** Puts a journey aside; it can be restored until it is swept away. */
+export const deleteJourney = (db: Db, id: string): boolean =>
+  db.prepare('UPDATE journeys SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL').run(Date.now(), id).changes === 1
+
+export const restoreJourney = (db: Db, id: string): boolean =>
+  db.prepare('UPDATE journeys SET deleted_at = NULL WHERE id = ? AND deleted_at IS NOT NULL').run(id).changes === 1
+
+/** Deletes for good what has been put aside for longer than so many milliseconds. */
+export const sweepJourneys = (db: Db, age: number): void => {
+  db.prepare('DELETE FROM journeys WHERE deleted_at < ?').run(Date.now() - age)
+}

@@ -1,0 +1,39 @@
+/** Numbered migrations; each runs once, in order, in a transaction. Never change one that has landed: add another. */
+export const MIGRATIONS: readonly string[] = [
+  `
+  CREATE TABLE images (
+    hash       TEXT PRIMARY KEY,
+    format     TEXT NOT NULL,
+    width      INTEGER NOT NULL,
+    height     INTEGER NOT NULL,
+    bytes      INTEGER NOT NULL,
+    created_at INTEGER NOT NULL
+  ) STRICT;
+
+  CREATE TABLE journeys (
+    id         TEXT PRIMARY KEY,
+    name       TEXT NOT NULL,
+    document   TEXT NOT NULL,
+    revision   INTEGER NOT NULL,
+    created_at INTEGER NOT NULL,
+    updated_at INTEGER NOT NULL,
+    deleted_at INTEGER
+  ) STRICT;
+
+  CREATE TABLE exports (
+    id           TEXT PRIMARY KEY,
+    journey_id   TEXT NOT NULL REFERENCES journeys (id) ON DELETE CASCADE,
+    name         TEXT NOT NULL,
+    document     TEXT NOT NULL,
+    state        TEXT NOT NULL CHECK (state IN ('queued', 'running', 'done', 'failed', 'cancelled')),
+    frames_done  INTEGER NOT NULL DEFAULT 0,
+    frames_total INTEGER NOT NULL,
+    bytes        INTEGER,
+    error        TEXT,
+    created_at   INTEGER NOT NULL,
+    finished_at  INTEGER
+  ) STRICT;
+
+  CREATE INDEX exports_by_journey ON exports (journey_id, created_at);
+  `,
+]

@@ -1,0 +1,19 @@
+import { defineConfig } from 'vitest/config'
+
+export default defineConfig({
+  test: {
+    projects: [
+      { test: { name: 'core', include: ['tests/core/**/*.test.ts', 'tests/reference/**/*.test.ts'] } },
+      { test: { name: 'server', include: ['tests/server/**/*.test.ts'], testTimeout: 120_000, hookTimeout: 120_000 } },
+      {
+        test: {
+          name: 'browser',
+          include: ['tests/browser/**/*.test.ts'],
+          testTimeout: 180_000,
+          hookTimeout: 180_000,
+          fileParallelism: false,
+        },
+      },
+    ],
+  },
+})
