@@ -29,6 +29,8 @@ export default defineNuxtConfig({
     },
   },
   build: { transpile: ['vuetify'] },
+  // Vite minifies the styles; cssnano's newest parts need a newer Node.
+  postcss: { plugins: { cssnano: false } },
   vite: { vue: { template: { transformAssetUrls } } },
   nitro: {
     // Packages with native parts stay in node_modules, where the server finds them.

@@ -1,0 +1,42 @@
+// `npm test`: installs what is missing, checks format, lint and types, and runs all tests. `npm test -- --project core` runs a part of them.
+import { readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { buildApplication, installChromium, installPackages, prepareTypes, run } from './steps.mjs'
+
+const chosen = process.argv.slice(2)
+installPackages()
+installChromium()
+prepareTypes()
+buildApplication()
+
+const checks = chosen.length
+  ? []
+  : [
+      ['prettier', '--check', '--log-level=warn', '.'],
+      ['eslint', '.', '--max-warnings=0'],
+      ['vue-tsc', '--noEmit', '-p', '.nuxt/tsconfig.app.json'],
+      ['vue-tsc', '--noEmit', '-p', '.nuxt/tsconfig.server.json'],
+      ['tsc', '-p', 'tsconfig.core.json'],
+      ['tsc', '-p', 'tsconfig.tools.json'],
+    ]
+let failed = 0
+for (const check of checks) {
+  console.log(`> ${check.join(' ')}`)
+  if (run('npx', ['--no-install', ...check]) !== 0) failed++
+}
+
+const report = join(tmpdir(), `zephyrine-tests-${process.pid}.json`)
+const status = run('npx', ['--no-install', 'vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`, ...chosen])
+let passed = checks.length - failed
+try {
+  const result = JSON.parse(readFileSync(report, 'utf8'))
+  passed += result.numPassedTests
+  failed += result.numFailedTests
+} catch {
+  failed++
+}
+rmSync(report, { force: true })
+if (status !== 0 && failed === 0) failed = 1
+console.log(`\n${passed} passed, ${failed} failed`)
+process.exit(failed === 0 ? 0 : 1)

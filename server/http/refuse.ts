@@ -1,0 +1,61 @@
+import type { H3Event } from 'h3'
+import { createError, getRouterParam, readRawBody } from 'h3'
+import { z } from 'zod'
+import { JourneyError } from '#core/journey/error'
+import { describeIssue, parseJourney } from '#core/journey/parse'
+import type { Journey } from '#core/journey/schema'
+import { database } from '../storage/database'
+import { findImage } from '../storage/images'
+
+/** An error response whose message is one sentence for the person at the screen. */
+export const refusal = (statusCode: number, message: string, data?: unknown) => createError({ statusCode, message, data })
+
+/** A route parameter that must look like an id. */
+export function idParameter(event: H3Event, name = 'id'): string {
+  const value = getRouterParam(event, name) ?? ''
+  if (!/^[\w-]{1,64}$/.test(value)) throw refusal(404, 'There is nothing at this address.')
+  return value
+}
+
+/** The largest journey document taken: some 100 000 nodes. */
+const MOST_BODY = 16 * 1024 * 1024
+
+/** The JSON body of a request, checked against a schema. */
+export async function jsonBody<T>(event: H3Event, schema: z.ZodType<T>): Promise<T> {
+  if (Number(event.node.req.headers['content-length'] ?? 0) > MOST_BODY) throw refusal(413, 'What was sent is too large for a journey.')
+  const text = (await readRawBody(event)) ?? ''
+  if (text.length > MOST_BODY) throw refusal(413, 'What was sent is too large for a journey.')
+  let data: unknown
+  try {
+    data = JSON.parse(text)
+  } catch {
+    throw refusal(400, 'What was sent is not JSON.')
+  }
+  const result = schema.safeParse(data)
+  if (!result.success) throw refusal(422, `What was sent cannot be used: ${describeIssue(result.error)}.`)
+  return result.data
+}
+
+/** A journey from a request, whole and with all its images on hand. */
+export function checkedJourney(data: unknown): Journey {
+  const journey = orRefuse(() => parseJourney(data))
+  for (const sheet of journey.sheets) {
+    if (!findImage(database(), sheet.image)) throw refusal(422, `The picture of the sheet “${sheet.name}” is not here: import it again.`)
+  }
+  return journey
+}
+
+/** Runs something that may find fault with a journey or a file, and turns the fault into a response. */
+export function orRefuse<T>(run: () => T): T {
+  try {
+    return run()
+  } catch (error) {
+    throw error instanceof JourneyError ? refusal(422, error.message) : error
+  }
+}
+
+export const journeyBody = z.object({ journey: z.unknown() })
+export const saveBody = z.object({ revision: z.int().min(1), journey: z.unknown() })
+
+export const noJourney = () => refusal(404, 'This journey is not here: it may have been deleted.')
+export const noExport = () => refusal(404, 'This export is not here.')

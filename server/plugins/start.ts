@@ -1,0 +1,17 @@
+import { rmSync } from 'node:fs'
+import { join } from 'node:path'
+import { database, dataFolder } from '../storage/database'
+import { failInterruptedExports } from '../storage/exports'
+import { sweepJourneys } from '../storage/journeys'
+
+/** Deleted journeys can be restored for a week. */
+const KEPT_DELETED = 7 * 24 * 3600 * 1000
+
+export default defineNitroPlugin(() => {
+  // Whoever starts the server without a word on it gets one that only this machine can reach.
+  process.env.NITRO_HOST ??= process.env.HOST ?? '127.0.0.1'
+  const db = database()
+  failInterruptedExports(db)
+  sweepJourneys(db, KEPT_DELETED)
+  rmSync(join(dataFolder(), 'posters'), { recursive: true, force: true })
+})

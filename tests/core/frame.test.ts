@@ -1,0 +1,220 @@
+/** What is to be seen at each moment: the promises of the model, checked at every frame of the demo and on awkward trips. */
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { toScreen } from '#core/camera/view'
+import type { CompiledJourney } from '#core/frame/compile'
+import { compile } from '#core/frame/compile'
+import type { Frame, InkItem, LabelItem, PinItem, VehicleItem } from '#core/frame/frame'
+import { frameAt } from '#core/frame/frame-at'
+import { degrees, turnBetween } from '#core/geometry/angle'
+import { pointAt } from '#core/geometry/course'
+import { distance } from '#core/geometry/point'
+import { editLeg, editStop, editTraveller, setLayover } from '#core/journey/edits'
+import type { Journey } from '#core/journey/schema'
+import { frameTime } from '#core/pace/rate'
+import { artworkOf } from '#core/vehicles/catalogue'
+import { demo, journeyOver } from '../support/journeys'
+
+const framesOf = (compiled: CompiledJourney): Frame[] =>
+  Array.from({ length: compiled.frames }, (_, k) => frameAt(compiled, frameTime(k, compiled.journey.frame.rate)))
+const inks = (frame: Frame) => frame.items.filter((item): item is InkItem => item.kind === 'ink')
+const pins = (frame: Frame) => frame.items.filter((item): item is PinItem => item.kind === 'pin')
+const labels = (frame: Frame) => frame.items.filter((item): item is LabelItem => item.kind === 'label')
+const vehicle = (frame: Frame) => frame.items.find((item): item is VehicleItem => item.kind === 'vehicle')
+
+describe('every frame of the demo', () => {
+  const compiled = compile(demo())
+  const frames = framesOf(compiled)
+  const legs = compiled.travellers[0]!.legs
+
+  it('turns the vehicle by no more than 12 degrees from frame to frame while it travels', () => {
+    let greatest = 0
+    frames.forEach((frame, k) => {
+      const [before, now] = [frames[k - 1]?.motions[0], frame.motions[0]]
+      if (before && now && !before.resting && !now.resting && before.leg === now.leg) {
+        greatest = Math.max(greatest, Math.abs(degrees(turnBetween(before.heading, now.heading))))
+      }
+    })
+    expect(greatest).toBeGreaterThan(0.5)
+    expect(greatest).toBeLessThan(12)
+  })
+
+  it('has the vehicle on the course and the head of the ink under it, never in front', () => {
+    for (const frame of frames) {
+      const motion = frame.motions[0]!
+      const { course, leg, gap } = legs[motion.leg]!
+      const onCourse = toScreen(frame.view, frame.reference, pointAt(course, motion.s))
+      expect(distance(toScreen(frame.view, frame.reference, motion.position), onCourse)).toBeLessThan(0.5)
+      const ink = inks(frame).find((item) => item.leg === leg.id)
+      if (ink && !motion.resting) {
+        expect(ink.head).toBeLessThanOrEqual(motion.s)
+        expect(motion.s - ink.head).toBeLessThanOrEqual(gap + 1e-9)
+        // Under the vehicle: nearer to its origin than half its length.
+        expect(gap * frame.view.zoom).toBeLessThan((leg.vehicle!.size * 1) / 2)
+        expect(artworkOf(leg.vehicle!.artwork).inkGap).toBeLessThan(0.5)
+      }
+    }
+  })
+
+  it('never takes ink back', () => {
+    const head = new Map<string, number>()
+    for (const frame of frames) {
+      for (const ink of inks(frame)) {
+        expect(ink.head).toBeGreaterThanOrEqual((head.get(ink.leg) ?? 0) - 1e-9)
+        head.set(ink.leg, ink.head)
+      }
+    }
+  })
+
+  it('moves without leaps: no more than three times the mean speed of the leg', () => {
+    frames.forEach((frame, k) => {
+      const [before, now] = [frames[k - 1]?.motions[0], frame.motions[0]]
+      if (!before || !now) return
+      const leg = legs[now.leg]!
+      const mean = leg.course.length / ((leg.arrive - leg.depart) * 30)
+      expect(Math.abs(now.travelled - before.travelled)).toBeLessThanOrEqual(3 * mean)
+    })
+  })
+
+  it('shows the finished journey last: all ink whole, all pins and names settled, the vehicle gone', () => {
+    const last = frames.at(-1)!
+    expect(inks(last).map((ink) => ink.head / ink.course.length)).toEqual([1, 1, 1, 1])
+    expect(pins(last).map((pin) => [pin.scale, pin.opacity])).toEqual(Array(5).fill([1, 1]))
+    expect(labels(last).map((label) => label.text)).toEqual(['Harrowmere', 'Quillhaven', 'Oar’s End', 'Lampwick', 'Emberlight'])
+    expect(labels(last).every((label) => label.scale === 1 && label.opacity === 1)).toBe(true)
+    expect(vehicle(last)).toBeUndefined()
+  })
+
+  it('is the same when asked in any order', () => {
+    const again = frameAt(compile(demo()), frameTime(433, '30/1'))
+    expect(again.items).toEqual(frames[433]!.items)
+  })
+
+  it('puts sheets lowest, then ink, pins, vehicle and names', () => {
+    const order = ['sheet', 'ink', 'pin', 'vehicle', 'label']
+    for (const frame of frames) {
+      const ranks = frame.items.map((item) => order.indexOf(item.kind))
+      expect(ranks).toEqual([...ranks].sort((a, b) => a - b))
+    }
+  })
+})
+
+describe('vehicles', () => {
+  const bus = { artwork: 'bus', colour: '#d8412f', size: 100 } as const
+  const car = { ...bus, artwork: 'car' } as const
+  const at = (journey: Journey, t: number) => vehicle(frameAt(compile(journey), t))!
+
+  it('seen from the side is mirrored when it heads left, and stays upright', () => {
+    const journey = journeyOver([[1600, 500], [300, 520]], { vehicle: bus })
+    const item = at(journey, 4)
+    expect(item.mirrored).toBe(true)
+    expect(Math.abs(degrees(item.rotation))).toBeLessThan(2)
+  })
+
+  it('seen from the side leans with the slope, at most 35 degrees', () => {
+    const up = at(journeyOver([[300, 900], [1300, 500]], { vehicle: bus }), 4)
+    expect(degrees(up.rotation)).toBeCloseTo((Math.atan2(-400, 1000) * 180) / Math.PI, 3)
+    const cliff = at(journeyOver([[300, 1000], [400, 100]], { vehicle: bus }), 4)
+    expect(degrees(cliff.rotation)).toBeCloseTo(-35, 6)
+    expect(cliff.mirrored).toBe(false)
+  })
+
+  it('does not turn round until 10 degrees past the vertical', () => {
+    // A course that swings to 97 degrees and back: within the hysteresis, so it faces right throughout.
+    const nodes = [{ at: { x: 800, y: 500 }, before: { x: 8, y: -60 }, after: { x: -8, y: 60 } }]
+    const swing = journeyOver([[700, 300], [900, 800]], { vehicle: bus, course: { kind: 'drawn', leave: { x: 60, y: 20 }, nodes, arrive: { x: -40, y: -40 } } })
+    const mirrored = framesOf(compile(swing)).map((frame) => vehicle(frame)?.mirrored)
+    expect(mirrored.filter((value) => value === true)).toEqual([])
+    // A hairpin turns it round exactly once.
+    const hairpin = journeyOver([[300, 300], [300, 800]], { vehicle: bus, course: { kind: 'bowed', bow: 1 } })
+    const sides = framesOf(compile(hairpin)).flatMap((frame) => vehicle(frame)?.mirrored ?? [])
+    expect(sides.filter((side, i) => i > 0 && side !== sides[i - 1])).toHaveLength(1)
+  })
+
+  it('seen from above turns into its direction from where its drawing faces', () => {
+    expect(degrees(at(journeyOver([[300, 200], [300, 900]], { vehicle: car }), 4).rotation)).toBeCloseTo(90, 6)
+    const plane = journeyOver([[300, 200], [900, 200]], { vehicle: { ...bus, artwork: 'airliner' } })
+    expect(degrees(at(plane, 4).rotation)).toBeCloseTo(90, 6)
+    expect(at(plane, 4.2).altitude).toBeGreaterThan(0.9)
+  })
+
+  it('upright never turns', () => {
+    const item = at(journeyOver([[1000, 900], [300, 100]], { vehicle: { ...bus, artwork: 'walker' } }), 4)
+    expect([item.rotation, item.mirrored]).toEqual([0, false])
+  })
+
+  it('passes at speed, and without a jump in heading, through a stop without a layover', () => {
+    const through = setLayover(journeyOver([[200, 500], [900, 500], [1400, 900]], { vehicle: car }), 1, 0)
+    const compiled = compile(through)
+    const frames = framesOf(compiled)
+    const arrival = Math.round(compiled.travellers[0]!.legs[0]!.arrive * 30)
+    const speed = (k: number) => frames[k]!.motions[0]!.travelled - frames[k - 1]!.motions[0]!.travelled
+    expect(speed(arrival)).toBeGreaterThan(2)
+    expect(Math.abs(speed(arrival + 1) - speed(arrival))).toBeLessThan(0.35)
+    for (let k = arrival - 20; k < arrival + 20; k++) {
+      const turn = degrees(turnBetween(frames[k]!.motions[0]!.heading, frames[k + 1]!.motions[0]!.heading))
+      expect(Math.abs(turn)).toBeLessThan(8)
+    }
+  })
+
+  it('turns on the spot while it rests, if the same one goes on', () => {
+    const rests = setLayover(journeyOver([[200, 500], [900, 500], [900, 1000]], { vehicle: car }), 1, 1)
+    const compiled = compile(rests)
+    const { arrive, leave } = compiled.travellers[0]!.visits[1]!
+    const rotation = (t: number) => degrees(vehicle(frameAt(compiled, t))!.rotation)
+    expect(rotation(arrive)).toBeCloseTo(0, 6)
+    expect(rotation(leave - 0.3)).toBeCloseTo(45, 3)
+    expect(rotation(leave)).toBeCloseTo(90, 6)
+  })
+
+  it('gives way to another in the middle of the layover, and stays at the end if it is told to', () => {
+    let journey = journeyOver([[200, 500], [900, 500], [900, 1000]], { vehicle: car })
+    journey = editLeg(journey, 'l2', { vehicle: bus })
+    const compiled = compile(editTraveller(journey, { atEnd: 'stays' }))
+    const { arrive, leave } = compiled.travellers[0]!.visits[1]!
+    const artwork = (t: number) => vehicle(frameAt(compiled, t))?.vehicle.artwork
+    expect([artwork(arrive), artwork((arrive + leave) / 2), artwork(leave)]).toEqual(['car', undefined, 'bus'])
+    expect(vehicle(frameAt(compiled, 99))?.opacity).toBe(1)
+  })
+})
+
+describe('awkward trips', () => {
+  it('work with no stop, one stop, and stops in one place', () => {
+    for (const points of [[], [[100, 100]], [[100, 100], [100, 100], [500, 100]]] as [number, number][][]) {
+      for (const frame of framesOf(compile(journeyOver(points, { vehicle: { artwork: 'bus', colour: '#d8412f', size: 100 } })))) {
+        expect(JSON.stringify(frame.motions)).not.toContain('null,null')
+        for (const motion of frame.motions) if (motion) expect([motion.position.x, motion.heading, motion.s].every(Number.isFinite)).toBe(true)
+      }
+    }
+  })
+
+  it('finish by the last frame even where the last layover is too short for a pin to settle', () => {
+    const journey = setLayover(journeyOver([[100, 100], [900, 100]], { vehicle: { artwork: 'car', colour: '#d8412f', size: 100 } }), 1, 0)
+    const last = framesOf(compile(journey)).at(-1)!
+    expect(inks(last)[0]!.head).toBe(inks(last)[0]!.course.length)
+    expect(pins(last).every((pin) => pin.scale === 1)).toBe(true)
+    expect(labels(last).every((label) => label.scale === 1)).toBe(true)
+    expect(vehicle(last)).toBeUndefined()
+  })
+
+  it('never give a number that is not one', () => {
+    const point = fc.tuple(fc.double({ min: -5000, max: 5000, noNaN: true }), fc.double({ min: -5000, max: 5000, noNaN: true }))
+    fc.assert(
+      fc.property(fc.array(point, { minLength: 2, maxLength: 5 }), fc.double({ min: -1, max: 1, noNaN: true }), fc.double({ min: 0, max: 20, noNaN: true }), (points, bow, t) => {
+        const journey = journeyOver(points, { course: { kind: 'bowed', bow }, vehicle: { artwork: 'bicycle', colour: '#d8412f', size: 80 } }, 20)
+        const frame = frameAt(compile(journey), t)
+        const motion = frame.motions[0]!
+        expect([motion.position.x, motion.position.y, motion.heading, motion.s, ...inks(frame).map((ink) => ink.head)].every(Number.isFinite)).toBe(true)
+      }),
+    )
+  })
+})
+
+describe('compiling again', () => {
+  it('keeps the courses that an edit has not touched', () => {
+    const journey = demo()
+    const before = compile(journey).travellers[0]!.legs
+    const after = compile(editStop(journey, 'emberlight', { at: { x: 5000, y: 900 } })).travellers[0]!.legs
+    expect(after.map((leg, i) => leg.course === before[i]!.course)).toEqual([true, true, true, false])
+  })
+})

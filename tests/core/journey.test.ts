@@ -1,0 +1,167 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { fillingView, referenceSize, sharpness, toGround, toScreen, zoomedAbout, coversFrame } from '#core/camera/view'
+import { compile } from '#core/frame/compile'
+import { createJourney, FRAME_SIZES } from '#core/journey/create'
+import * as edits from '#core/journey/edits'
+import { parseJourney } from '#core/journey/parse'
+import type { Journey } from '#core/journey/schema'
+import { VEHICLE_IDS } from '#core/vehicles/catalogue'
+import { demo, journeyOver, paperSheet } from '../support/journeys'
+
+const broken = (change: (document: any) => void): unknown => {
+  const document = structuredClone(demo()) as unknown
+  change(document)
+  return document
+}
+
+describe('reading a journey', () => {
+  it('takes what it wrote', () => {
+    expect(parseJourney(JSON.parse(JSON.stringify(demo())))).toEqual(demo())
+  })
+
+  it('fills in defaults', () => {
+    const bare = { ...createJourney('Bare'), stops: [{ id: 'a', name: 'A', at: { x: 1, y: 2 } }] }
+    expect(parseJourney(JSON.parse(JSON.stringify(bare))).stops[0]!.pin).toEqual({ shape: 'lantern', colour: '#d8412f', size: 64 })
+  })
+
+  it.each<[string, (document: any) => void, RegExp]>([
+    ['another format', (d) => (d.format = 'something'), /field "format" should be "zephyrine-journey"/],
+    ['a later version', (d) => (d.version = 7), /field "version" is 7, and this Zephyrine reads version 1/],
+    ['a missing version', (d) => delete d.version, /field "version" is missing/],
+    ['a visit to nowhere', (d) => (d.travellers[0].visits[1].stop = 'atlantis'), /travellers\[0\]\.visits\[1\]\.stop: names the stop "atlantis", which is not in the journey/],
+    ['too few legs', (d) => d.travellers[0].legs.pop(), /travellers\[0\]\.legs: has 3 legs, but 5 visits need 4/],
+    ['two stops of one id', (d) => (d.stops[1].id = d.stops[0].id), /stops\[1\]\.id: is "harrowmere", which another stop has already/],
+    ['an unknown vehicle', (d) => (d.travellers[0].legs[2].vehicle.artwork = 'dragon'), /travellers\[0\]\.legs\[2\]\.vehicle\.artwork/],
+    ['a size beyond all bounds', (d) => (d.frame.width = 100000), /frame\.width/],
+    ['an odd size', (d) => (d.frame.width = 1921), /frame\.width: must be an even number of pixels/],
+    ['a frame rate that is not on offer', (d) => (d.frame.rate = '29.97'), /frame\.rate/],
+    ['a place that is no number', (d) => (d.stops[0].at.x = null), /stops\[0\]\.at\.x/],
+    ['a field nobody knows', (d) => (d.stops[0].elevation = 3), /stops\[0\]: .*elevation/],
+    ['a colour in words', (d) => (d.stops[0].pin.colour = 'red'), /stops\[0\]\.pin\.colour: must be a colour like/],
+  ])('refuses %s and names the field', (_what, change, message) => {
+    expect(() => parseJourney(broken(change))).toThrow(message)
+  })
+
+  it('refuses what is not a journey at all', () => {
+    for (const value of [null, 3, 'text', [], {}]) expect(() => parseJourney(value)).toThrow(/This is not a journey/)
+  })
+})
+
+describe('edits', () => {
+  const names = (journey: Journey) => journey.travellers[0]!.visits.map((visit) => journey.stops.find((stop) => stop.id === visit.stop)!.id)
+
+  it('add a stop and the leg that leads to it, dressed like the one before', () => {
+    const journey = edits.editLeg(journeyOver([[0, 0], [100, 0]]), 'l1', { ink: { colour: '#00ff00' }, course: { kind: 'bowed', bow: 0.3 } })
+    const longer = edits.addStop(journey, { x: 200, y: 50 }, { stop: 'new', leg: 'leg' })
+    expect(longer.travellers[0]!.legs[1]).toMatchObject({ id: 'leg', ink: { colour: '#00ff00' }, course: { kind: 'bowed', bow: 0.3 } })
+    expect(longer.travellers[0]!.visits.map((visit) => visit.layover)).toEqual([0.6, 1, 2])
+    expect(journey.stops).toHaveLength(2)
+  })
+
+  it('remove a stop and join its legs', () => {
+    const journey = edits.removeStop(demo(), 'oarsend')
+    expect(names(journey)).toEqual(['harrowmere', 'quillhaven', 'lampwick', 'emberlight'])
+    expect(journey.travellers[0]!.legs.map((leg) => leg.id)).toEqual(['night-train', 'bicycle', 'seaplane'])
+    expect(journey.travellers[0]!.legs[1]!.course).toEqual({ kind: 'bowed', bow: 0.18 })
+    expect(() => parseJourney(journey)).not.toThrow()
+  })
+
+  it('remove the last stop left', () => {
+    const journey = edits.removeStop(journeyOver([[0, 0]]), 's0')
+    expect([journey.stops, journey.travellers[0]!.visits, journey.travellers[0]!.legs]).toEqual([[], [], []])
+  })
+
+  it('move a stop in the order and keep the legs whose ends stay neighbours', () => {
+    const journey = edits.moveVisit(demo(), 4, 0)
+    expect(names(journey)).toEqual(['emberlight', 'harrowmere', 'quillhaven', 'oarsend', 'lampwick'])
+    const legs = journey.travellers[0]!.legs
+    expect(legs.map((leg) => leg.id)).toEqual(['seaplane', 'night-train', 'bicycle', 'rowing-boat'])
+    expect(legs[1]!.course.kind).toBe('drawn')
+  })
+
+  it('bend a leg by its middle, and straighten it again', () => {
+    const journey = edits.bendLeg(journeyOver([[0, 0], [100, 0]]), 'l1', { x: 60, y: -25 })
+    expect(journey.travellers[0]!.legs[0]!.course).toEqual({ kind: 'bowed', bow: 0.25 })
+    expect(edits.bendLeg(journey, 'l1', { x: 50, y: 0.2 }).travellers[0]!.legs[0]!.course).toEqual({ kind: 'straight' })
+  })
+
+  it('lay a new sheet so that everything keeps its place in the frame', () => {
+    const journey = demo()
+    const reference = referenceSize(journey.frame)
+    const before = journey.stops.map((stop) => toScreen(journey.camera, reference, stop.at))
+    const replaced = edits.setSheet(journey, { ...paperSheet, width: 3000, height: 3000 })
+    replaced.stops.forEach((stop, i) => {
+      const after = toScreen(replaced.camera, reference, stop.at)
+      expect(after.x).toBeCloseTo(before[i]!.x, 6)
+      expect(after.y).toBeCloseTo(before[i]!.y, 6)
+    })
+    const length = (j: Journey) => compile(j).travellers[0]!.legs[0]!.course.length * j.camera.zoom
+    expect(length(replaced) / length(journey)).toBeCloseTo(1, 4)
+    expect(coversFrame(replaced.sheets[0]!, replaced.camera, reference)).toBe(true)
+  })
+
+  it('keep the sheet filling the frame when the frame changes shape', () => {
+    for (const sizes of Object.values(FRAME_SIZES)) {
+      for (const [, width, height] of sizes) {
+        const journey = edits.setFrame(demo(), { width, height, rate: '25/1' })
+        expect(coversFrame(paperSheet, { ...journey.camera, centre: { x: 3200, y: 1800 } }, referenceSize(journey.frame))).toBe(true)
+        expect(() => parseJourney(journey)).not.toThrow()
+      }
+    }
+  })
+
+  it('leave a valid journey, whatever they are and in whatever order, and share what they do not touch', () => {
+    const place = fc.record({ x: fc.integer({ min: 0, max: 6400 }), y: fc.integer({ min: 0, max: 3600 }) })
+    const edit = fc.oneof(
+      place.map((at) => (j: Journey, k: number) => edits.addStop(j, at, { stop: `n${k}`, leg: `m${k}` })),
+      fc.nat(9).map((i) => (j: Journey) => (j.stops[i] ? edits.removeStop(j, j.stops[i]!.id) : j)),
+      fc.tuple(fc.nat(6), fc.nat(6)).map(([a, b]) => (j: Journey) => edits.moveVisit(j, a, Math.min(b, Math.max(0, j.stops.length - 1)))),
+      fc.tuple(fc.nat(6), place).map(([i, at]) => (j: Journey) => (j.travellers[0]!.legs[i] ? edits.bendLeg(j, j.travellers[0]!.legs[i]!.id, at) : j)),
+      fc.tuple(fc.nat(6), place).map(([i, at]) => (j: Journey) => (j.stops[i] ? edits.editStop(j, j.stops[i]!.id, { at }) : j)),
+      fc.tuple(fc.nat(6), fc.constantFrom(...VEHICLE_IDS)).map(
+        ([i, artwork]) =>
+          (j: Journey) =>
+            j.travellers[0]!.legs[i] ? edits.editLeg(j, j.travellers[0]!.legs[i]!.id, { vehicle: { artwork, colour: '#123456', size: 90 } }) : j,
+      ),
+      fc.double({ min: 0, max: 1, noNaN: true }).map((s) => (j: Journey) => edits.setLayover(j, 0, s)),
+    )
+    fc.assert(
+      fc.property(fc.array(edit, { maxLength: 14 }), (steps) => {
+        const start = edits.setSeconds(demo(), 60)
+        const frozen = JSON.stringify(start)
+        let journey = start
+        steps.forEach((step, k) => (journey = step(journey, k)))
+        expect(() => compile(parseJourney(journey))).not.toThrow()
+        expect(JSON.stringify(start)).toBe(frozen)
+      }),
+    )
+  })
+})
+
+describe('views', () => {
+  const frame = { width: 3840, height: 2160 }
+  const reference = referenceSize(frame)
+
+  it('goes to the screen and back', () => {
+    const view = { centre: { x: 123, y: 456 }, zoom: 0.37 }
+    const p = toGround(view, reference, toScreen(view, reference, { x: 999, y: -5 }))
+    expect(p.x).toBeCloseTo(999, 9)
+    expect(p.y).toBeCloseTo(-5, 9)
+  })
+
+  it('counts sheet pixels per output pixel', () => {
+    const view = fillingView(paperSheet, reference)
+    expect(sharpness(view, frame)).toBeCloseTo(6400 / 3840, 9)
+    expect(sharpness({ ...view, zoom: view.zoom * 2 }, frame)).toBeCloseTo(6400 / 7680, 9)
+  })
+
+  it('zooms about a point that stays where it is', () => {
+    const view = fillingView(paperSheet, reference)
+    const at = { x: 300, y: 200 }
+    const ground = toGround(view, reference, at)
+    const closer = zoomedAbout(view, reference, at, 1.7)
+    expect(toScreen(closer, reference, ground).x).toBeCloseTo(300, 9)
+    expect(closer.zoom / view.zoom).toBeCloseTo(1.7, 9)
+  })
+})

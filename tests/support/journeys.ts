@@ -1,0 +1,21 @@
+import { createJourney } from '#core/journey/create'
+import { addStop, editLeg } from '#core/journey/edits'
+import type { LegPatch } from '#core/journey/edits'
+import type { Journey, Sheet } from '#core/journey/schema'
+import { demoJourney } from '#demo/journey'
+import { SHEET } from '#demo/places'
+
+/** A sheet that no file stands behind: enough for everything but painting. */
+export const paperSheet: Sheet = { name: 'Lantern Isles', image: '0'.repeat(64), ...SHEET }
+
+export const demo = (): Journey => demoJourney(paperSheet)
+
+/** A journey over the given ground points, its stops named s0, s1, ... and its legs l1, l2, ... */
+export function journeyOver(points: readonly (readonly [number, number])[], patch: LegPatch = {}, seconds = 10): Journey {
+  let journey = createJourney('Test trip', undefined, seconds)
+  points.forEach(([x, y], i) => {
+    journey = addStop(journey, { x, y }, { stop: `s${i}`, leg: `l${i}` })
+    if (i > 0) journey = editLeg(journey, `l${i}`, patch)
+  })
+  return journey
+}
