@@ -3,9 +3,35 @@ import vue from 'eslint-plugin-vue'
 import ts from 'typescript-eslint'
 
 /** Dependencies point one way: app, server -> draw -> core. These rules hold it. */
-const interfaceAndPlatform = ['vue', 'vue/*', 'pinia', 'vuetify', 'vuetify/*', 'nuxt', 'nuxt/*', '#app', '#imports', '#build/*', '@vueuse/*', '~*', '@/*']
+const interfaceAndPlatform = [
+  'vue',
+  'vue/*',
+  'pinia',
+  'vuetify',
+  'vuetify/*',
+  'nuxt',
+  'nuxt/*',
+  '#app',
+  '#imports',
+  '#build/*',
+  '@vueuse/*',
+  '~*',
+  '@/*',
+]
 const node = ['node:*', 'fs', 'path', 'better-sqlite3', 'sharp', '@napi-rs/*', 'nitropack', 'h3']
-const clocksAndScreens = ['window', 'document', 'navigator', 'performance', 'Date', 'setTimeout', 'setInterval', 'requestAnimationFrame', 'fetch', 'process', 'Buffer']
+const clocksAndScreens = [
+  'window',
+  'document',
+  'navigator',
+  'performance',
+  'Date',
+  'setTimeout',
+  'setInterval',
+  'requestAnimationFrame',
+  'fetch',
+  'process',
+  'Buffer',
+]
 
 const forbid = (groups, message) => ['error', { patterns: [{ group: groups, message }] }]
 
@@ -25,24 +51,43 @@ export default ts.config(
   {
     files: ['core/**/*.ts'],
     rules: {
-      'no-restricted-imports': forbid([...interfaceAndPlatform, ...node, '#draw/*', '#render/*', '#demo/*', '**/draw/**', '**/app/**', '**/server/**'], 'core/ is pure computation: it imports nothing of the interface, the platform or the rooms above it.'),
-      'no-restricted-globals': ['error', ...clocksAndScreens.map((name) => ({ name, message: 'core/ reads no clock, screen or network.' }))],
-      'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'core/ is deterministic: use a seeded source.' }],
+      'no-restricted-imports': forbid(
+        [...interfaceAndPlatform, ...node, '#draw/*', '#render/*', '#demo/*', '**/draw/**', '**/app/**', '**/server/**'],
+        'core/ is pure computation: it imports nothing of the interface, the platform or the rooms above it.',
+      ),
+      'no-restricted-globals': [
+        'error',
+        ...clocksAndScreens.map((name) => ({ name, message: 'core/ reads no clock, screen or network.' })),
+      ],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Math', property: 'random', message: 'core/ is deterministic: use a seeded source.' },
+      ],
     },
   },
   {
     files: ['draw/**/*.ts'],
     rules: {
-      'no-restricted-imports': forbid([...interfaceAndPlatform, ...node, '#render/*', '#demo/*', '**/app/**', '**/server/**'], 'draw/ paints on any canvas: it knows only core/.'),
+      'no-restricted-imports': forbid(
+        [...interfaceAndPlatform, ...node, '#render/*', '#demo/*', '**/app/**', '**/server/**'],
+        'draw/ paints on any canvas: it knows only core/.',
+      ),
     },
   },
   {
     files: ['app/**/*.{ts,vue}'],
-    rules: { 'no-restricted-imports': forbid([...node, '#render/*', '#demo/*', '**/server/**'], 'The interface talks to the server over its routes.') },
+    rules: {
+      'no-restricted-imports': forbid(
+        [...node, '#render/*', '#demo/*', '**/server/**'],
+        'The interface talks to the server over its routes.',
+      ),
+    },
   },
   {
     files: ['server/**/*.ts', 'cli/**/*.ts', 'demo/**/*.ts'],
-    rules: { 'no-restricted-imports': forbid(['vue', 'pinia', 'vuetify', 'vuetify/*', '**/app/**'], 'Server code knows nothing of the interface.') },
+    rules: {
+      'no-restricted-imports': forbid(['vue', 'pinia', 'vuetify', 'vuetify/*', '**/app/**'], 'Server code knows nothing of the interface.'),
+    },
   },
   prettier,
 )

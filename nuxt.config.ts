@@ -12,7 +12,7 @@ export default defineNuxtConfig({
     '@pinia/nuxt',
     (_options, nuxt) => {
       nuxt.hooks.hook('vite:extendConfig', (config) => {
-        config.plugins?.push(vuetify({ autoImport: true, styles: { configFile: here('./app/assets/vuetify.scss') } }))
+        config.plugins?.push(vuetify({ autoImport: true }))
       })
     },
   ],

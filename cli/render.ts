@@ -39,7 +39,16 @@ function readArguments(): Arguments {
   const text = { type: 'string' } as const
   try {
     const { values } = parseArgs({
-      options: { journey: { ...text, default: DEMO_ID }, out: text, size: text, fps: text, from: text, to: text, frame: text, 'frames-json': text },
+      options: {
+        journey: { ...text, default: DEMO_ID },
+        out: text,
+        size: text,
+        fps: text,
+        from: text,
+        to: text,
+        frame: text,
+        'frames-json': text,
+      },
     })
     return values as Arguments
   } catch (error) {
@@ -84,20 +93,27 @@ function withFormat(journey: Journey, { size, fps }: Arguments): Journey {
 
 function rateOf(fps: string): FrameRate {
   const rate = FRAME_RATES.find((r) => r === fps || rateLabel(r) === fps)
-  if (!rate) throw new UsageError(`--fps should be one of ${FRAME_RATES.map((r) => r.replace('/1', '')).filter((r) => !r.endsWith('001')).join(', ')}, 30000/1001 or 60000/1001, not "${fps}".`)
+  if (!rate)
+    throw new UsageError(
+      `--fps should be one of ${FRAME_RATES.map((r) => r.replace('/1', ''))
+        .filter((r) => !r.endsWith('001'))
+        .join(', ')}, 30000/1001 or 60000/1001, not "${fps}".`,
+    )
   return rate
 }
 
 function wholeNumber(option: string, text: string, below: number): number {
   const value = Number(text)
-  if (!Number.isInteger(value) || value < 0 || value >= below) throw new UsageError(`${option} should be a whole number from 0 to ${below - 1}, not "${text}".`)
+  if (!Number.isInteger(value) || value < 0 || value >= below)
+    throw new UsageError(`${option} should be a whole number from 0 to ${below - 1}, not "${text}".`)
   return value
 }
 
 function moment(option: string, text: string | undefined, journey: Journey): number | undefined {
   if (text === undefined) return undefined
   const value = Number(text)
-  if (text === '' || !(value >= 0 && value <= journey.seconds)) throw new UsageError(`${option} should be a time in seconds from 0 to ${journey.seconds}, not "${text}".`)
+  if (text === '' || !(value >= 0 && value <= journey.seconds))
+    throw new UsageError(`${option} should be a time in seconds from 0 to ${journey.seconds}, not "${text}".`)
   return frameCount(value, journey.frame.rate)
 }
 

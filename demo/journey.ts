@@ -18,11 +18,41 @@ export function demoJourney(sheet: Sheet): Journey {
     sheets: [sheet],
     camera: fillingView(sheet, referenceSize(frame)),
     stops: [
-      { id: 'harrowmere', name: 'Harrowmere', at: TOWNS.harrowmere.at, pin: { shape: 'lantern', colour: vermilion }, label: { ...label, side: 'top' } },
-      { id: 'quillhaven', name: 'Quillhaven', at: TOWNS.quillhaven.at, pin: { shape: 'lantern', colour: vermilion }, label: { ...label, side: 'bottom' } },
-      { id: 'oarsend', name: 'Oar’s End', at: TOWNS.oarsend.at, pin: { shape: 'lantern', colour: vermilion }, label: { ...label, side: 'top' } },
-      { id: 'lampwick', name: 'Lampwick', at: TOWNS.lampwick.at, pin: { shape: 'lantern', colour: vermilion }, label: { ...label, side: 'bottom' } },
-      { id: 'emberlight', name: 'Emberlight', at: TOWNS.emberlight.at, pin: { shape: 'lantern', colour: vermilion }, label: { ...label, side: 'right' } },
+      {
+        id: 'harrowmere',
+        name: 'Harrowmere',
+        at: TOWNS.harrowmere.at,
+        pin: { shape: 'lantern', colour: vermilion },
+        label: { ...label, side: 'top' },
+      },
+      {
+        id: 'quillhaven',
+        name: 'Quillhaven',
+        at: TOWNS.quillhaven.at,
+        pin: { shape: 'lantern', colour: vermilion },
+        label: { ...label, side: 'bottom' },
+      },
+      {
+        id: 'oarsend',
+        name: 'Oar’s End',
+        at: TOWNS.oarsend.at,
+        pin: { shape: 'lantern', colour: vermilion },
+        label: { ...label, side: 'top' },
+      },
+      {
+        id: 'lampwick',
+        name: 'Lampwick',
+        at: TOWNS.lampwick.at,
+        pin: { shape: 'lantern', colour: vermilion },
+        label: { ...label, side: 'bottom' },
+      },
+      {
+        id: 'emberlight',
+        name: 'Emberlight',
+        at: TOWNS.emberlight.at,
+        pin: { shape: 'lantern', colour: vermilion },
+        label: { ...label, side: 'right' },
+      },
     ],
     travellers: [
       {

@@ -27,7 +27,14 @@ const LAND = ramp(
   [0.75, [214, 204, 194]],
   [0.9, [246, 244, 240]],
 )
-const SEA = ramp([-0.7, [52, 108, 132]], [-0.38, [70, 132, 150]], [-0.2, [98, 160, 168]], [-0.08, [134, 188, 184]], [-0.02, [172, 212, 198]], [0, [202, 226, 206]])
+const SEA = ramp(
+  [-0.7, [52, 108, 132]],
+  [-0.38, [70, 132, 150]],
+  [-0.2, [98, 160, 168]],
+  [-0.08, [134, 188, 184]],
+  [-0.02, [172, 212, 198]],
+  [0, [202, 226, 206]],
+)
 
 /** Woodland grows where this field is above its threshold, on middling slopes and heights. */
 export function woodland(relief: HeightField): (x: number, y: number) => number {

@@ -10,7 +10,14 @@ export interface CanvasSpace {
 }
 
 /** Sets the context to draw in reference pixels with the origin at a ground point, turned and stretched as asked. */
-export function placeAt(context: CanvasRenderingContext2D, space: CanvasSpace, at: Point, stretch = 1, rotation = 0, mirrored = false): void {
+export function placeAt(
+  context: CanvasRenderingContext2D,
+  space: CanvasSpace,
+  at: Point,
+  stretch = 1,
+  rotation = 0,
+  mirrored = false,
+): void {
   const { x, y } = toScreen(space.view, space.reference, at)
   const k = space.scale
   context.setTransform(k, 0, 0, k, x * k, y * k)
@@ -19,4 +26,5 @@ export function placeAt(context: CanvasRenderingContext2D, space: CanvasSpace, a
 }
 
 /** Sets the context to draw in reference pixels from the frame's upper left corner. */
-export const placeInFrame = (context: CanvasRenderingContext2D, { scale }: CanvasSpace): void => context.setTransform(scale, 0, 0, scale, 0, 0)
+export const placeInFrame = (context: CanvasRenderingContext2D, { scale }: CanvasSpace): void =>
+  context.setTransform(scale, 0, 0, scale, 0, 0)

@@ -10,7 +10,11 @@ const channels = (hex: string): number[] => [1, 3, 5].map((i) => parseInt(hex.sl
 export function mixColours(a: string, b: string, u: number): string {
   const to = channels(b)
   return `#${channels(a)
-    .map((value, i) => Math.round(value + (to[i]! - value) * u).toString(16).padStart(2, '0'))
+    .map((value, i) =>
+      Math.round(value + (to[i]! - value) * u)
+        .toString(16)
+        .padStart(2, '0'),
+    )
     .join('')}`
 }
 

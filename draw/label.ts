@@ -7,7 +7,11 @@ import { labelFont } from './fonts'
 const HALO = 0.2
 
 /** Paints a label beside its stop, growing out of the stop while it appears. */
-export function paintLabel(context: CanvasRenderingContext2D, space: CanvasSpace, { at, text, label, place, scale, opacity }: LabelItem): void {
+export function paintLabel(
+  context: CanvasRenderingContext2D,
+  space: CanvasSpace,
+  { at, text, label, place, scale, opacity }: LabelItem,
+): void {
   placeAt(context, space, at, scale)
   context.globalAlpha = opacity
   context.font = labelFont(label.size)

@@ -64,7 +64,9 @@ export function createPainter(studio: Studio): Painter {
       backdrop.items.every((item, i) => sameItem(item, frame.items[i]!))
     if (!backdrop || !usable) {
       const surface =
-        backdrop && backdrop.surface.width === width && backdrop.surface.height === height ? backdrop.surface : studio.createSurface(width, height)
+        backdrop && backdrop.surface.width === width && backdrop.surface.height === height
+          ? backdrop.surface
+          : studio.createSurface(width, height)
       surface.context.setTransform(1, 0, 0, 1, 0, 0)
       surface.context.fillStyle = frame.ground
       surface.context.fillRect(0, 0, width, height)

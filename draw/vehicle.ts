@@ -29,8 +29,16 @@ export function paintVehicle(
   if (item.altitude > 0) {
     const offset = item.vehicle.size * SHADOW_OFFSET * item.altitude * space.scale
     const softness = (1 + 5 * item.altitude) * (item.vehicle.size / 100) * space.scale
-    onLayer(context, space, item, size, layerSurface, SHADOW_OPACITY * item.opacity, { x: offset * 0.6, y: offset }, `blur(${softness}px)`, (layer) =>
-      paintSilhouette(layer, studio, artwork, LINE),
+    onLayer(
+      context,
+      space,
+      item,
+      size,
+      layerSurface,
+      SHADOW_OPACITY * item.opacity,
+      { x: offset * 0.6, y: offset },
+      `blur(${softness}px)`,
+      (layer) => paintSilhouette(layer, studio, artwork, LINE),
     )
   }
   if (item.opacity >= 1) {

@@ -40,7 +40,10 @@ function isFree(candidate) {
 
 async function answering(address) {
   for (;;) {
-    const up = await fetch(address).then((response) => response.ok, () => false)
+    const up = await fetch(address).then(
+      (response) => response.ok,
+      () => false,
+    )
     if (up) return
     await new Promise((resolve) => setTimeout(resolve, 100))
   }

@@ -8,7 +8,11 @@ export const root = fileURLToPath(new URL('..', import.meta.url))
 process.chdir(root)
 
 export function run(command, args, options = {}) {
-  const { status, error } = spawnSync(command, args, { stdio: 'inherit', env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' }, ...options })
+  const { status, error } = spawnSync(command, args, {
+    stdio: 'inherit',
+    env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' },
+    ...options,
+  })
   if (error) throw error
   return status ?? 1
 }

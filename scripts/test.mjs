@@ -27,7 +27,15 @@ for (const check of checks) {
 }
 
 const report = join(tmpdir(), `zephyrine-tests-${process.pid}.json`)
-const status = run('npx', ['--no-install', 'vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`, ...chosen])
+const status = run('npx', [
+  '--no-install',
+  'vitest',
+  'run',
+  '--reporter=default',
+  '--reporter=json',
+  `--outputFile.json=${report}`,
+  ...chosen,
+])
 let passed = checks.length - failed
 try {
   const result = JSON.parse(readFileSync(report, 'utf8'))

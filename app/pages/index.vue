@@ -1,1 +1,266 @@
-<template><div>hello</div></template>
+<script setup lang="ts">
+import {
+  mdiContentDuplicate,
+  mdiDeleteOutline,
+  mdiDotsVertical,
+  mdiPencilOutline,
+  mdiPlus,
+  mdiWeatherNight,
+  mdiWhiteBalanceSunny,
+} from '@mdi/js'
+import { ref } from 'vue'
+import { rename } from '#core/journey/edits'
+import { rateLabel } from '#core/pace/rate'
+import { useHead, useRouter } from '#imports'
+import ToolButton from '~/components/editor/ToolButton.vue'
+import NewJourneyDialog from '~/components/journeys/NewJourneyDialog.vue'
+import { useThemeChoice } from '~/composables/use-theme-choice'
+import type { JourneySummary } from '~/services/api'
+import {
+  ApiError,
+  deleteJourney,
+  duplicateJourney,
+  listJourneys,
+  posterAddress,
+  readJourney,
+  restoreJourney,
+  saveJourney,
+} from '~/services/api'
+
+useHead({ title: 'Zephyrine' })
+const router = useRouter()
+const { isNight, toggle } = useThemeChoice()
+
+const journeys = ref<JourneySummary[]>()
+const problem = ref('')
+const making = ref(false)
+const deleted = ref<JourneySummary>()
+const renaming = ref<JourneySummary>()
+const newName = ref('')
+
+async function attempt(run: () => Promise<unknown>) {
+  problem.value = ''
+  try {
+    await run()
+    journeys.value = await listJourneys()
+  } catch (error) {
+    problem.value = error instanceof ApiError ? error.message : String(error)
+  }
+}
+await attempt(async () => undefined)
+
+const remove = (journey: JourneySummary) =>
+  attempt(async () => {
+    await deleteJourney(journey.id)
+    deleted.value = journey
+  })
+const bringBack = () =>
+  attempt(async () => {
+    await restoreJourney(deleted.value!.id)
+    deleted.value = undefined
+  })
+function startRenaming(journey: JourneySummary) {
+  newName.value = journey.name
+  renaming.value = journey
+}
+const finishRenaming = () =>
+  attempt(async () => {
+    const { id } = renaming.value!
+    const name = newName.value.trim()
+    renaming.value = undefined
+    if (!name) return
+    const record = await readJourney(id)
+    await saveJourney(id, record.revision, rename(record.journey, name))
+  })
+
+const changed = (time: number) => new Date(time).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })
+</script>
+
+<template>
+  <main class="page">
+    <header>
+      <svg class="mark" viewBox="0 0 48 48" aria-hidden="true">
+        <path d="M6 36C14 36 12 14 24 14S32 30 42 12" />
+        <circle cx="6" cy="36" r="4" />
+        <circle class="head" cx="42" cy="12" r="5" />
+      </svg>
+      <div>
+        <h1 class="serif">Zephyrine</h1>
+        <p>Route films for travellers: a line that draws itself, from stop to stop.</p>
+      </div>
+      <span class="gap" />
+      <ToolButton
+        :icon="isNight ? mdiWhiteBalanceSunny : mdiWeatherNight"
+        :label="isNight ? 'Day theme' : 'Night theme'"
+        @click="toggle()"
+      />
+      <v-btn color="accent" variant="flat" size="large" :prepend-icon="mdiPlus" data-testid="new-journey" @click="making = true"
+        >New journey</v-btn
+      >
+    </header>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+
+    <p v-if="journeys?.length === 0" class="empty">
+      No journeys yet. Start one: choose a frame size and a length, lay a map, click your stops.
+    </p>
+    <ul v-else class="cards">
+      <li v-for="journey in journeys" :key="journey.id" class="card" data-testid="journey-card">
+        <NuxtLink :to="`/journeys/${journey.id}`" class="picture" :aria-label="`Open ${journey.name}`">
+          <img :src="posterAddress(journey)" alt="" loading="lazy" />
+        </NuxtLink>
+        <div class="words">
+          <NuxtLink :to="`/journeys/${journey.id}`" class="title serif">{{ journey.name }}</NuxtLink>
+          <p class="figures">
+            {{ journey.seconds }} s · {{ journey.stops }} {{ journey.stops === 1 ? 'stop' : 'stops' }} · {{ journey.frame.width }} ×
+            {{ journey.frame.height }} at
+            {{ rateLabel(journey.frame.rate) }}
+          </p>
+          <p class="quiet figures">Changed {{ changed(journey.updatedAt) }}</p>
+        </div>
+        <v-menu>
+          <template #activator="{ props: menu }">
+            <v-btn
+              v-bind="menu"
+              :icon="mdiDotsVertical"
+              variant="text"
+              size="small"
+              class="more"
+              :aria-label="`More for ${journey.name}`"
+            />
+          </template>
+          <v-list density="compact">
+            <v-list-item :prepend-icon="mdiPencilOutline" title="Rename" @click="startRenaming(journey)" />
+            <v-list-item :prepend-icon="mdiContentDuplicate" title="Duplicate" @click="attempt(() => duplicateJourney(journey.id))" />
+            <v-list-item :prepend-icon="mdiDeleteOutline" title="Delete" @click="remove(journey)" />
+          </v-list>
+        </v-menu>
+      </li>
+    </ul>
+
+    <NewJourneyDialog v-model="making" @made="(id) => router.push(`/journeys/${id}`)" />
+    <v-dialog :model-value="renaming !== undefined" max-width="440" @update:model-value="renaming = undefined">
+      <form class="rename" @submit.prevent="finishRenaming">
+        <v-text-field v-model="newName" label="Name of the journey" autofocus maxlength="120" />
+        <div class="actions">
+          <v-btn variant="text" @click="renaming = undefined">Cancel</v-btn>
+          <v-btn color="accent" variant="flat" type="submit">Rename</v-btn>
+        </div>
+      </form>
+    </v-dialog>
+    <v-snackbar :model-value="deleted !== undefined" :timeout="12000" @update:model-value="deleted = undefined">
+      “{{ deleted?.name }}” was deleted.
+      <template #actions><v-btn variant="text" data-testid="undo-delete" @click="bringBack">Undo</v-btn></template>
+    </v-snackbar>
+  </main>
+</template>
+
+<style scoped>
+.page {
+  width: 100%;
+  max-width: 1240px;
+  margin: 0 auto;
+  padding: 28px 32px 60px;
+}
+header {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  margin-bottom: 28px;
+}
+.mark {
+  width: 56px;
+  height: 56px;
+}
+.mark path {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 4;
+  stroke-linecap: round;
+  stroke-dasharray: 7 6;
+}
+.mark circle {
+  fill: var(--ink);
+}
+.mark .head {
+  fill: var(--vermilion);
+}
+h1 {
+  font-size: 40px;
+  line-height: 1;
+}
+header p {
+  color: var(--quiet);
+}
+.gap {
+  flex: 1;
+}
+.cards {
+  list-style: none;
+  padding: 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(340px, 1fr));
+  gap: 24px;
+}
+.card {
+  position: relative;
+  background: var(--surface);
+  border: 1px solid var(--rule);
+  border-radius: 6px;
+  overflow: hidden;
+}
+.picture {
+  display: grid;
+  place-items: center;
+  aspect-ratio: 16 / 9;
+  background: color-mix(in srgb, var(--ink) 12%, transparent);
+}
+.picture img {
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
+}
+.words {
+  padding: 12px 48px 14px 16px;
+}
+.title {
+  font-size: 22px;
+  font-weight: 700;
+  line-height: 1.2;
+  color: inherit;
+  text-decoration: none;
+}
+.title:hover {
+  text-decoration: underline;
+  text-decoration-color: var(--vermilion);
+}
+.words p {
+  font-size: 14px;
+}
+.quiet {
+  color: var(--quiet);
+}
+.more {
+  position: absolute;
+  right: 8px;
+  bottom: 14px;
+}
+.problem {
+  color: rgb(var(--v-theme-error));
+  margin-bottom: 16px;
+}
+.empty {
+  font-size: 18px;
+  color: var(--quiet);
+}
+.rename {
+  padding: 24px;
+  background: var(--surface);
+  border-radius: 6px;
+}
+.actions {
+  display: flex;
+  justify-content: flex-end;
+  gap: 8px;
+  margin-top: 16px;
+}
+</style>

@@ -40,10 +40,12 @@ export function toGround(view: View, reference: Size, p: Point): Point {
 }
 
 /** The view in which a sheet just covers the frame, its middle in the middle. */
-export const fillingView = (sheet: Size, reference: Size): View => centredView(sheet, Math.max(reference.width / sheet.width, reference.height / sheet.height))
+export const fillingView = (sheet: Size, reference: Size): View =>
+  centredView(sheet, Math.max(reference.width / sheet.width, reference.height / sheet.height))
 
 /** The view in which the whole sheet can be seen. */
-export const fittingView = (sheet: Size, reference: Size): View => centredView(sheet, Math.min(reference.width / sheet.width, reference.height / sheet.height))
+export const fittingView = (sheet: Size, reference: Size): View =>
+  centredView(sheet, Math.min(reference.width / sheet.width, reference.height / sheet.height))
 
 const centredView = (sheet: Size, zoom: number): View => ({ centre: { x: sheet.width / 2, y: sheet.height / 2 }, zoom })
 

@@ -145,7 +145,12 @@ function speedsAtVisits(visits: readonly Visit[], courses: readonly Course[]): n
 export const sameVehicle = (a: VehicleChoice | null, b: VehicleChoice | null): boolean =>
   a === b || (a !== null && b !== null && a.artwork === b.artwork && a.colour === b.colour && a.size === b.size)
 
-function runsOf(legs: readonly Leg[], courses: readonly Course[], visits: readonly Visit[], zoom: number): { run: Run; runOffset: number }[] {
+function runsOf(
+  legs: readonly Leg[],
+  courses: readonly Course[],
+  visits: readonly Visit[],
+  zoom: number,
+): { run: Run; runOffset: number }[] {
   const placed: { run: Run; runOffset: number }[] = []
   let start = 0
   while (start < legs.length) {

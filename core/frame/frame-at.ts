@@ -9,7 +9,12 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
   const { journey, lastTime, travellers } = compiled
   const time = Math.min(Math.max(seconds, 0), lastTime)
   const motions = travellers.map((traveller) => motionAt(traveller, time, lastTime))
-  const items: FrameItem[] = journey.sheets.map((sheet) => ({ kind: 'sheet', image: sheet.image, width: sheet.width, height: sheet.height }))
+  const items: FrameItem[] = journey.sheets.map((sheet) => ({
+    kind: 'sheet',
+    image: sheet.image,
+    width: sheet.width,
+    height: sheet.height,
+  }))
   for (const traveller of travellers) items.push(...inks(traveller, time, lastTime))
   for (const traveller of travellers) items.push(...pins(traveller, time, lastTime))
   travellers.forEach((traveller, i) => items.push(...vehicle(traveller, motions[i])))

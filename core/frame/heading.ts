@@ -71,7 +71,7 @@ export function poseOf(artwork: Artwork, heading: number, left: boolean): Pose {
       return { rotation: turnBetween(radians(artwork.facing), heading), mirrored: false }
     case 'side': {
       const lean = turnBetween(left ? Math.PI : 0, heading)
-      return { rotation: Math.min(MOST_LEAN, Math.max(-MOST_LEAN, lean)), mirrored: left !== (Math.abs(artwork.facing) > 90) }
+      return { rotation: Math.min(MOST_LEAN, Math.max(-MOST_LEAN, lean)), mirrored: left !== Math.abs(artwork.facing) > 90 }
     }
     case 'upright':
       return { rotation: 0, mirrored: false }

@@ -9,7 +9,13 @@ export function frameSummary(frame: Frame) {
     view: frame.view,
     travellers: frame.motions.map((motion) =>
       motion
-        ? { leg: motion.leg, position: motion.position, heading: degrees(motion.heading), travelled: motion.travelled, resting: motion.resting }
+        ? {
+            leg: motion.leg,
+            position: motion.position,
+            heading: degrees(motion.heading),
+            travelled: motion.travelled,
+            resting: motion.resting,
+          }
         : null,
     ),
     items: frame.items.map((item) => {

@@ -114,7 +114,10 @@ export function dressStopsLike(journey: Journey, id: string): Journey {
 /** Takes a stop out of the trip; the leg that led to it now leads to the stop after it. */
 export function removeStop(journey: Journey, id: string): Journey {
   const order = theTraveller(journey).visits.map((visit) => visit.stop)
-  return arrange(journey, order.filter((stop) => stop !== id))
+  return arrange(
+    journey,
+    order.filter((stop) => stop !== id),
+  )
 }
 
 /** Moves the visit at one place in the itinerary to another. */
@@ -204,6 +207,26 @@ export function moveNode(journey: Journey, legId: string, node: number, at: Poin
     if (target) target.at = at
   })
 }
+
+/**
+ * Sets a travel time by its end on the pace strip: what lies before stays where it is, so earlier legs keep the times they have now.
+ * @param current the travel times in effect, in seconds, of all legs
+ */
+export function dragTravel(journey: Journey, leg: number, travel: number, current: readonly number[]): Journey {
+  return produce(holdBefore(journey, leg, current), (draft) => {
+    const target = theTraveller(draft).legs[leg]
+    if (target) target.travel = travel
+  })
+}
+
+/** Sets a layover by its end on the pace strip, in the same way. */
+export const dragLayover = (journey: Journey, visit: number, layover: number, current: readonly number[]): Journey =>
+  setLayover(holdBefore(journey, visit, current), visit, layover)
+
+const holdBefore = (journey: Journey, leg: number, current: readonly number[]): Journey =>
+  produce(journey, (draft) => {
+    for (const [i, earlier] of theTraveller(draft).legs.slice(0, leg).entries()) earlier.travel ??= current[i]!
+  })
 
 /** Sets the seconds spent at the visit with this place in the itinerary. */
 export function setLayover(journey: Journey, visit: number, layover: number): Journey {

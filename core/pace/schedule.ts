@@ -50,7 +50,11 @@ export function schedule(itinerary: Itinerary, seconds: number, rate: FrameRate,
     )
   }
   if (free.length === 0) durations[last]! += room
-  else shareOut(room, free.map((i) => legs[i]!.length ** exponent)).forEach((share, k) => (durations[2 + 2 * free[k]!] = share))
+  else
+    shareOut(
+      room,
+      free.map((i) => legs[i]!.length ** exponent),
+    ).forEach((share, k) => (durations[2 + 2 * free[k]!] = share))
 
   const frames = largestRemainder(durations, frameCount(seconds, rate))
   const visits: Visit[] = []

@@ -68,7 +68,11 @@ async function work(): Promise<void> {
     finishExport(db, id, { state: 'done', bytes: statSync(exportFile(id)).size })
   } catch (error) {
     rmSync(exportFile(id), { force: true })
-    finishExport(db, id, signal.aborted ? { state: 'cancelled' } : { state: 'failed', error: error instanceof Error ? error.message : String(error) })
+    finishExport(
+      db,
+      id,
+      signal.aborted ? { state: 'cancelled' } : { state: 'failed', error: error instanceof Error ? error.message : String(error) },
+    )
   } finally {
     current = undefined
     announce(id)

@@ -43,7 +43,8 @@ export function startEncoder(out: string, size: { width: number; height: number 
   // A broken pipe shows up as an exit code, with a reason; the stream's own error adds nothing.
   child.stdin.on('error', () => {})
   const ended = exitOf(child)
-  const failure = (code: number | string) => new Error(`Encoding stopped (${code}): ${words.join('').trim().split('\n').slice(-3).join(' ') || 'ffmpeg gave no reason'}`)
+  const failure = (code: number | string) =>
+    new Error(`Encoding stopped (${code}): ${words.join('').trim().split('\n').slice(-3).join(' ') || 'ffmpeg gave no reason'}`)
 
   return {
     async write(frame) {

@@ -1,8 +1,9 @@
 import sharp from 'sharp'
 import type { CompiledJourney } from '#core/frame/compile'
 import { toGround } from '#core/camera/view'
+import { levelFor, levelSize, levelsOf } from '#core/sheet/levels'
 import type { SheetPicture } from '#draw/studio'
-import { imagePath, levelPath, levelSize, levelsOf } from '../storage/image-files'
+import { imagePath, levelPath } from '../storage/image-files'
 import { IMAGE_LIMITS } from '../storage/import-image'
 import { createServerSurface } from './studio'
 
@@ -23,7 +24,7 @@ async function loadPart(
   { view, reference }: CompiledJourney,
   scale: number,
 ): Promise<SheetPicture | undefined> {
-  const level = levelFor(size, 1 / (view.zoom * scale))
+  const level = levelFor(levelsOf(size), 1 / (view.zoom * scale)) ?? 0
   const path = level === 0 ? imagePath(folder, hash) : levelPath(folder, hash, level)
   const pixels = levelSize(size, level)
   const [kx, ky] = [pixels.width / size.width, pixels.height / size.height]
@@ -45,9 +46,4 @@ async function loadPart(
   data.data.set(raw)
   surface.context.putImageData(data, 0, 0)
   return { image: surface.image, x: left / kx, y: top / ky, width: width / kx, height: height / ky }
-}
-
-/** The smallest level with at least one pixel for each output pixel, where level 0 has `sharpness` of them. */
-export function levelFor(size: { width: number; height: number }, sharpness: number): number {
-  return Math.max(0, ...levelsOf(size).filter((level) => sharpness / 2 ** level >= 1))
 }

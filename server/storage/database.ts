@@ -22,7 +22,9 @@ export function openDatabase(folder: string): Db {
 function migrate(db: Db): void {
   const version = db.pragma('user_version', { simple: true }) as number
   if (version > MIGRATIONS.length) {
-    throw new Error(`The data folder was last used by a newer Zephyrine (data version ${version}, this one knows ${MIGRATIONS.length}): start the newer one.`)
+    throw new Error(
+      `The data folder was last used by a newer Zephyrine (data version ${version}, this one knows ${MIGRATIONS.length}): start the newer one.`,
+    )
   }
   MIGRATIONS.slice(version).forEach((sql, i) => {
     db.transaction(() => {

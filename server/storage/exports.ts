@@ -32,7 +32,8 @@ export const readExport = (db: Db, id: string): ExportRecord | undefined =>
   db.prepare(`SELECT ${COLUMNS} FROM exports WHERE id = ?`).get(id) as ExportRecord | undefined
 
 /** The journey document as it was when the export was asked for. */
-export const exportDocument = (db: Db, id: string): string => (db.prepare('SELECT document FROM exports WHERE id = ?').get(id) as { document: string }).document
+export const exportDocument = (db: Db, id: string): string =>
+  (db.prepare('SELECT document FROM exports WHERE id = ?').get(id) as { document: string }).document
 
 export const listExports = (db: Db, journeyId: string): ExportRecord[] =>
   db.prepare(`SELECT ${COLUMNS} FROM exports WHERE journey_id = ? ORDER BY created_at DESC LIMIT 20`).all(journeyId) as ExportRecord[]

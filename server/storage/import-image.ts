@@ -8,8 +8,9 @@ import { pipeline } from 'node:stream/promises'
 import { nanoid } from 'nanoid'
 import sharp from 'sharp'
 import { JourneyError } from '#core/journey/error'
+import { levelSize, levelsOf } from '#core/sheet/levels'
 import type { Db } from './database'
-import { imagePath, levelPath, levelSize, levelsOf } from './image-files'
+import { imagePath, levelPath } from './image-files'
 import type { ImageRecord } from './images'
 import { findImage, insertImage } from './images'
 
@@ -57,7 +58,8 @@ async function receive(source: Readable, path: string, name: string): Promise<{ 
     transform(chunk: Buffer, _encoding, done) {
       bytes += chunk.length
       digest.update(chunk)
-      if (bytes > IMAGE_LIMITS.bytes) done(new JourneyError(`“${name}” is larger than ${IMAGE_LIMITS.bytes / 1024 ** 2} MiB: save it as JPEG or WebP, or scale it down.`))
+      if (bytes > IMAGE_LIMITS.bytes)
+        done(new JourneyError(`“${name}” is larger than ${IMAGE_LIMITS.bytes / 1024 ** 2} MiB: save it as JPEG or WebP, or scale it down.`))
       else done(null, chunk)
     },
   })
@@ -68,7 +70,10 @@ async function receive(source: Readable, path: string, name: string): Promise<{ 
 
 async function inspect(path: string, name: string): Promise<{ format: Format; width: number; height: number }> {
   const format = await signature(path)
-  if (!format) throw new JourneyError(`“${name}” is not a PNG, JPEG or WebP picture${looksLikeOne(name) ? ', whatever its name says' : ''}: choose a picture in one of these formats.`)
+  if (!format)
+    throw new JourneyError(
+      `“${name}” is not a PNG, JPEG or WebP picture${looksLikeOne(name) ? ', whatever its name says' : ''}: choose a picture in one of these formats.`,
+    )
   checkExtension(name, format)
   const header = await sharp(path, { limitInputPixels: false })
     .metadata()
@@ -113,11 +118,19 @@ function checkExtension(name: string, format: Format): void {
   if (named === format) return
   const { label, extensions } = FORMATS[format]
   const claim = named ? `is named like a ${FORMATS[named].label} picture` : `has a name without a picture's ending`
-  throw new JourneyError(`“${name}” ${claim}, but holds a ${label}: if it is the right file, rename it to end in ${extensions[0]} and import it again.`)
+  throw new JourneyError(
+    `“${name}” ${claim}, but holds a ${label}: if it is the right file, rename it to end in ${extensions[0]} and import it again.`,
+  )
 }
 
 /** Each level is made from the one before, so that the original is decoded once. */
-async function makeLevels(original: string, folder: string, hash: string, size: { width: number; height: number }, name: string): Promise<void> {
+async function makeLevels(
+  original: string,
+  folder: string,
+  hash: string,
+  size: { width: number; height: number },
+  name: string,
+): Promise<void> {
   const made: string[] = []
   try {
     let source = original

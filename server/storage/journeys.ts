@@ -29,7 +29,9 @@ interface Row {
 
 /** Journeys, the one changed last first. */
 export function listJourneys(db: Db): JourneySummary[] {
-  const rows = db.prepare('SELECT id, name, document, revision, updated_at FROM journeys WHERE deleted_at IS NULL ORDER BY updated_at DESC').all() as Row[]
+  const rows = db
+    .prepare('SELECT id, name, document, revision, updated_at FROM journeys WHERE deleted_at IS NULL ORDER BY updated_at DESC')
+    .all() as Row[]
   return rows.map((row) => {
     const { seconds, stops, frame } = JSON.parse(row.document) as Journey
     return { id: row.id, name: row.name, revision: row.revision, updatedAt: row.updated_at, seconds, stops: stops.length, frame }

@@ -105,16 +105,40 @@ describe('vehicles', () => {
   const at = (journey: Journey, t: number) => vehicle(frameAt(compile(journey), t))!
 
   it('seen from the side is mirrored when it heads left, and stays upright', () => {
-    const journey = journeyOver([[1600, 500], [300, 520]], { vehicle: bus })
+    const journey = journeyOver(
+      [
+        [1600, 500],
+        [300, 520],
+      ],
+      { vehicle: bus },
+    )
     const item = at(journey, 4)
     expect(item.mirrored).toBe(true)
     expect(Math.abs(degrees(item.rotation))).toBeLessThan(2)
   })
 
   it('seen from the side leans with the slope, at most 35 degrees', () => {
-    const up = at(journeyOver([[300, 900], [1300, 500]], { vehicle: bus }), 4)
+    const up = at(
+      journeyOver(
+        [
+          [300, 900],
+          [1300, 500],
+        ],
+        { vehicle: bus },
+      ),
+      4,
+    )
     expect(degrees(up.rotation)).toBeCloseTo((Math.atan2(-400, 1000) * 180) / Math.PI, 3)
-    const cliff = at(journeyOver([[300, 1000], [400, 100]], { vehicle: bus }), 4)
+    const cliff = at(
+      journeyOver(
+        [
+          [300, 1000],
+          [400, 100],
+        ],
+        { vehicle: bus },
+      ),
+      4,
+    )
     expect(degrees(cliff.rotation)).toBeCloseTo(-35, 6)
     expect(cliff.mirrored).toBe(false)
   })
@@ -122,29 +146,80 @@ describe('vehicles', () => {
   it('does not turn round until 10 degrees past the vertical', () => {
     // A course that swings to 97 degrees and back: within the hysteresis, so it faces right throughout.
     const nodes = [{ at: { x: 800, y: 500 }, before: { x: 8, y: -60 }, after: { x: -8, y: 60 } }]
-    const swing = journeyOver([[700, 300], [900, 800]], { vehicle: bus, course: { kind: 'drawn', leave: { x: 60, y: 20 }, nodes, arrive: { x: -40, y: -40 } } })
+    const swing = journeyOver(
+      [
+        [700, 300],
+        [900, 800],
+      ],
+      { vehicle: bus, course: { kind: 'drawn', leave: { x: 60, y: 20 }, nodes, arrive: { x: -40, y: -40 } } },
+    )
     const mirrored = framesOf(compile(swing)).map((frame) => vehicle(frame)?.mirrored)
     expect(mirrored.filter((value) => value === true)).toEqual([])
     // A hairpin turns it round exactly once.
-    const hairpin = journeyOver([[300, 300], [300, 800]], { vehicle: bus, course: { kind: 'bowed', bow: 1 } })
+    const hairpin = journeyOver(
+      [
+        [300, 300],
+        [300, 800],
+      ],
+      { vehicle: bus, course: { kind: 'bowed', bow: 1 } },
+    )
     const sides = framesOf(compile(hairpin)).flatMap((frame) => vehicle(frame)?.mirrored ?? [])
     expect(sides.filter((side, i) => i > 0 && side !== sides[i - 1])).toHaveLength(1)
   })
 
   it('seen from above turns into its direction from where its drawing faces', () => {
-    expect(degrees(at(journeyOver([[300, 200], [300, 900]], { vehicle: car }), 4).rotation)).toBeCloseTo(90, 6)
-    const plane = journeyOver([[300, 200], [900, 200]], { vehicle: { ...bus, artwork: 'airliner' } })
+    expect(
+      degrees(
+        at(
+          journeyOver(
+            [
+              [300, 200],
+              [300, 900],
+            ],
+            { vehicle: car },
+          ),
+          4,
+        ).rotation,
+      ),
+    ).toBeCloseTo(90, 6)
+    const plane = journeyOver(
+      [
+        [300, 200],
+        [900, 200],
+      ],
+      { vehicle: { ...bus, artwork: 'airliner' } },
+    )
     expect(degrees(at(plane, 4).rotation)).toBeCloseTo(90, 6)
     expect(at(plane, 4.2).altitude).toBeGreaterThan(0.9)
   })
 
   it('upright never turns', () => {
-    const item = at(journeyOver([[1000, 900], [300, 100]], { vehicle: { ...bus, artwork: 'walker' } }), 4)
+    const item = at(
+      journeyOver(
+        [
+          [1000, 900],
+          [300, 100],
+        ],
+        { vehicle: { ...bus, artwork: 'walker' } },
+      ),
+      4,
+    )
     expect([item.rotation, item.mirrored]).toEqual([0, false])
   })
 
   it('passes at speed, and without a jump in heading, through a stop without a layover', () => {
-    const through = setLayover(journeyOver([[200, 500], [900, 500], [1400, 900]], { vehicle: car }), 1, 0)
+    const through = setLayover(
+      journeyOver(
+        [
+          [200, 500],
+          [900, 500],
+          [1400, 900],
+        ],
+        { vehicle: car },
+      ),
+      1,
+      0,
+    )
     const compiled = compile(through)
     const frames = framesOf(compiled)
     const arrival = Math.round(compiled.travellers[0]!.legs[0]!.arrive * 30)
@@ -158,7 +233,18 @@ describe('vehicles', () => {
   })
 
   it('turns on the spot while it rests, if the same one goes on', () => {
-    const rests = setLayover(journeyOver([[200, 500], [900, 500], [900, 1000]], { vehicle: car }), 1, 1)
+    const rests = setLayover(
+      journeyOver(
+        [
+          [200, 500],
+          [900, 500],
+          [900, 1000],
+        ],
+        { vehicle: car },
+      ),
+      1,
+      1,
+    )
     const compiled = compile(rests)
     const { arrive, leave } = compiled.travellers[0]!.visits[1]!
     const rotation = (t: number) => degrees(vehicle(frameAt(compiled, t))!.rotation)
@@ -168,7 +254,14 @@ describe('vehicles', () => {
   })
 
   it('gives way to another in the middle of the layover, and stays at the end if it is told to', () => {
-    let journey = journeyOver([[200, 500], [900, 500], [900, 1000]], { vehicle: car })
+    let journey = journeyOver(
+      [
+        [200, 500],
+        [900, 500],
+        [900, 1000],
+      ],
+      { vehicle: car },
+    )
     journey = editLeg(journey, 'l2', { vehicle: bus })
     const compiled = compile(editTraveller(journey, { atEnd: 'stays' }))
     const { arrive, leave } = compiled.travellers[0]!.visits[1]!
@@ -180,16 +273,35 @@ describe('vehicles', () => {
 
 describe('awkward trips', () => {
   it('work with no stop, one stop, and stops in one place', () => {
-    for (const points of [[], [[100, 100]], [[100, 100], [100, 100], [500, 100]]] as [number, number][][]) {
+    for (const points of [
+      [],
+      [[100, 100]],
+      [
+        [100, 100],
+        [100, 100],
+        [500, 100],
+      ],
+    ] as [number, number][][]) {
       for (const frame of framesOf(compile(journeyOver(points, { vehicle: { artwork: 'bus', colour: '#d8412f', size: 100 } })))) {
         expect(JSON.stringify(frame.motions)).not.toContain('null,null')
-        for (const motion of frame.motions) if (motion) expect([motion.position.x, motion.heading, motion.s].every(Number.isFinite)).toBe(true)
+        for (const motion of frame.motions)
+          if (motion) expect([motion.position.x, motion.heading, motion.s].every(Number.isFinite)).toBe(true)
       }
     }
   })
 
   it('finish by the last frame even where the last layover is too short for a pin to settle', () => {
-    const journey = setLayover(journeyOver([[100, 100], [900, 100]], { vehicle: { artwork: 'car', colour: '#d8412f', size: 100 } }), 1, 0)
+    const journey = setLayover(
+      journeyOver(
+        [
+          [100, 100],
+          [900, 100],
+        ],
+        { vehicle: { artwork: 'car', colour: '#d8412f', size: 100 } },
+      ),
+      1,
+      0,
+    )
     const last = framesOf(compile(journey)).at(-1)!
     expect(inks(last)[0]!.head).toBe(inks(last)[0]!.course.length)
     expect(pins(last).every((pin) => pin.scale === 1)).toBe(true)
@@ -200,12 +312,23 @@ describe('awkward trips', () => {
   it('never give a number that is not one', () => {
     const point = fc.tuple(fc.double({ min: -5000, max: 5000, noNaN: true }), fc.double({ min: -5000, max: 5000, noNaN: true }))
     fc.assert(
-      fc.property(fc.array(point, { minLength: 2, maxLength: 5 }), fc.double({ min: -1, max: 1, noNaN: true }), fc.double({ min: 0, max: 20, noNaN: true }), (points, bow, t) => {
-        const journey = journeyOver(points, { course: { kind: 'bowed', bow }, vehicle: { artwork: 'bicycle', colour: '#d8412f', size: 80 } }, 20)
-        const frame = frameAt(compile(journey), t)
-        const motion = frame.motions[0]!
-        expect([motion.position.x, motion.position.y, motion.heading, motion.s, ...inks(frame).map((ink) => ink.head)].every(Number.isFinite)).toBe(true)
-      }),
+      fc.property(
+        fc.array(point, { minLength: 2, maxLength: 5 }),
+        fc.double({ min: -1, max: 1, noNaN: true }),
+        fc.double({ min: 0, max: 20, noNaN: true }),
+        (points, bow, t) => {
+          const journey = journeyOver(
+            points,
+            { course: { kind: 'bowed', bow }, vehicle: { artwork: 'bicycle', colour: '#d8412f', size: 80 } },
+            20,
+          )
+          const frame = frameAt(compile(journey), t)
+          const motion = frame.motions[0]!
+          expect(
+            [motion.position.x, motion.position.y, motion.heading, motion.s, ...inks(frame).map((ink) => ink.head)].every(Number.isFinite),
+          ).toBe(true)
+        },
+      ),
     )
   })
 })

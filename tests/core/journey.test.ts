@@ -29,7 +29,11 @@ describe('reading a journey', () => {
     ['another format', (d) => (d.format = 'something'), /field "format" should be "zephyrine-journey"/],
     ['a later version', (d) => (d.version = 7), /field "version" is 7, and this Zephyrine reads version 1/],
     ['a missing version', (d) => delete d.version, /field "version" is missing/],
-    ['a visit to nowhere', (d) => (d.travellers[0].visits[1].stop = 'atlantis'), /travellers\[0\]\.visits\[1\]\.stop: names the stop "atlantis", which is not in the journey/],
+    [
+      'a visit to nowhere',
+      (d) => (d.travellers[0].visits[1].stop = 'atlantis'),
+      /travellers\[0\]\.visits\[1\]\.stop: names the stop "atlantis", which is not in the journey/,
+    ],
     ['too few legs', (d) => d.travellers[0].legs.pop(), /travellers\[0\]\.legs: has 3 legs, but 5 visits need 4/],
     ['two stops of one id', (d) => (d.stops[1].id = d.stops[0].id), /stops\[1\]\.id: is "harrowmere", which another stop has already/],
     ['an unknown vehicle', (d) => (d.travellers[0].legs[2].vehicle.artwork = 'dragon'), /travellers\[0\]\.legs\[2\]\.vehicle\.artwork/],
@@ -52,7 +56,14 @@ describe('edits', () => {
   const names = (journey: Journey) => journey.travellers[0]!.visits.map((visit) => journey.stops.find((stop) => stop.id === visit.stop)!.id)
 
   it('add a stop and the leg that leads to it, dressed like the one before', () => {
-    const journey = edits.editLeg(journeyOver([[0, 0], [100, 0]]), 'l1', { ink: { colour: '#00ff00' }, course: { kind: 'bowed', bow: 0.3 } })
+    const journey = edits.editLeg(
+      journeyOver([
+        [0, 0],
+        [100, 0],
+      ]),
+      'l1',
+      { ink: { colour: '#00ff00' }, course: { kind: 'bowed', bow: 0.3 } },
+    )
     const longer = edits.addStop(journey, { x: 200, y: 50 }, { stop: 'new', leg: 'leg' })
     expect(longer.travellers[0]!.legs[1]).toMatchObject({ id: 'leg', ink: { colour: '#00ff00' }, course: { kind: 'bowed', bow: 0.3 } })
     expect(longer.travellers[0]!.visits.map((visit) => visit.layover)).toEqual([0.6, 1, 2])
@@ -81,7 +92,14 @@ describe('edits', () => {
   })
 
   it('bend a leg by its middle, and straighten it again', () => {
-    const journey = edits.bendLeg(journeyOver([[0, 0], [100, 0]]), 'l1', { x: 60, y: -25 })
+    const journey = edits.bendLeg(
+      journeyOver([
+        [0, 0],
+        [100, 0],
+      ]),
+      'l1',
+      { x: 60, y: -25 },
+    )
     expect(journey.travellers[0]!.legs[0]!.course).toEqual({ kind: 'bowed', bow: 0.25 })
     expect(edits.bendLeg(journey, 'l1', { x: 50, y: 0.2 }).travellers[0]!.legs[0]!.course).toEqual({ kind: 'straight' })
   })
@@ -116,13 +134,27 @@ describe('edits', () => {
     const edit = fc.oneof(
       place.map((at) => (j: Journey, k: number) => edits.addStop(j, at, { stop: `n${k}`, leg: `m${k}` })),
       fc.nat(9).map((i) => (j: Journey) => (j.stops[i] ? edits.removeStop(j, j.stops[i]!.id) : j)),
-      fc.tuple(fc.nat(6), fc.nat(6)).map(([a, b]) => (j: Journey) => edits.moveVisit(j, a, Math.min(b, Math.max(0, j.stops.length - 1)))),
-      fc.tuple(fc.nat(6), place).map(([i, at]) => (j: Journey) => (j.travellers[0]!.legs[i] ? edits.bendLeg(j, j.travellers[0]!.legs[i]!.id, at) : j)),
-      fc.tuple(fc.nat(6), place).map(([i, at]) => (j: Journey) => (j.stops[i] ? edits.editStop(j, j.stops[i]!.id, { at }) : j)),
+      fc.tuple(fc.nat(6), fc.nat(6)).map(
+        ([a, b]) =>
+          (j: Journey) =>
+            edits.moveVisit(j, a, Math.min(b, Math.max(0, j.stops.length - 1))),
+      ),
+      fc.tuple(fc.nat(6), place).map(
+        ([i, at]) =>
+          (j: Journey) =>
+            j.travellers[0]!.legs[i] ? edits.bendLeg(j, j.travellers[0]!.legs[i]!.id, at) : j,
+      ),
+      fc.tuple(fc.nat(6), place).map(
+        ([i, at]) =>
+          (j: Journey) =>
+            j.stops[i] ? edits.editStop(j, j.stops[i]!.id, { at }) : j,
+      ),
       fc.tuple(fc.nat(6), fc.constantFrom(...VEHICLE_IDS)).map(
         ([i, artwork]) =>
           (j: Journey) =>
-            j.travellers[0]!.legs[i] ? edits.editLeg(j, j.travellers[0]!.legs[i]!.id, { vehicle: { artwork, colour: '#123456', size: 90 } }) : j,
+            j.travellers[0]!.legs[i]
+              ? edits.editLeg(j, j.travellers[0]!.legs[i]!.id, { vehicle: { artwork, colour: '#123456', size: 90 } })
+              : j,
       ),
       fc.double({ min: 0, max: 1, noNaN: true }).map((s) => (j: Journey) => edits.setLayover(j, 0, s)),
     )

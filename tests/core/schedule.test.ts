@@ -16,25 +16,42 @@ describe('schedule', () => {
     const seconds = fc.double({ min: 12, max: 60, noNaN: true })
     const layover = fc.double({ min: 0, max: 1.5, noNaN: true })
     fc.assert(
-      fc.property(seconds, layover, fc.array(fc.double({ min: 0.1, max: 1e5, noNaN: true }), { minLength: 1, maxLength: 6 }), (total, rest, lengths) => {
-        const visits = schedule(trip(lengths.map(() => null), rest, lengths), total, rate as FrameRate, 0.5)
-        const n = frameCount(total, rate)
-        expect(visits[0]!.arrive).toBe(0)
-        expect(visits.at(-1)!.leave).toBe(n)
-        expect(visits.at(-1)!.arrive).toBeLessThanOrEqual(n - 1)
-        visits.forEach((visit, i) => {
-          expect(Number.isInteger(visit.arrive) && Number.isInteger(visit.leave)).toBe(true)
-          expect(visit.leave).toBeGreaterThanOrEqual(visit.arrive)
-          if (i > 0) expect(visit.arrive).toBeGreaterThan(visits[i - 1]!.leave)
-        })
-      }),
+      fc.property(
+        seconds,
+        layover,
+        fc.array(fc.double({ min: 0.1, max: 1e5, noNaN: true }), { minLength: 1, maxLength: 6 }),
+        (total, rest, lengths) => {
+          const visits = schedule(
+            trip(
+              lengths.map(() => null),
+              rest,
+              lengths,
+            ),
+            total,
+            rate as FrameRate,
+            0.5,
+          )
+          const n = frameCount(total, rate)
+          expect(visits[0]!.arrive).toBe(0)
+          expect(visits.at(-1)!.leave).toBe(n)
+          expect(visits.at(-1)!.arrive).toBeLessThanOrEqual(n - 1)
+          visits.forEach((visit, i) => {
+            expect(Number.isInteger(visit.arrive) && Number.isInteger(visit.leave)).toBe(true)
+            expect(visit.leave).toBeGreaterThanOrEqual(visit.arrive)
+            if (i > 0) expect(visit.arrive).toBeGreaterThan(visits[i - 1]!.leave)
+          })
+        },
+      ),
       { numRuns: 60 },
     )
   })
 
   it('shares out what is left by length to the exponent', () => {
     const visits = (exponent: number) => schedule(trip([null, null], 1, [100, 400]), 13, '30/1', exponent)
-    const times = (exponent: number) => visits(exponent).slice(1).map((visit, i) => (visit.arrive - visits(exponent)[i]!.leave) / 30)
+    const times = (exponent: number) =>
+      visits(exponent)
+        .slice(1)
+        .map((visit, i) => (visit.arrive - visits(exponent)[i]!.leave) / 30)
     expect(times(0)).toEqual([5, 5])
     expect(times(1)).toEqual([2, 8])
     expect(times(0.5).map((t) => t.toFixed(2))).toEqual(['3.33', '6.67'])
@@ -53,7 +70,11 @@ describe('schedule', () => {
   })
 
   it('refuses what cannot be met and names the shortest length that would do', () => {
-    expect(() => schedule(trip([6, null], 1), 8, '30/1', 0.5)).toThrow(new JourneyError('The set travel times and layovers need at least 9.3 s, but the journey is 8 s long: make it longer, or shorten some of them.'))
+    expect(() => schedule(trip([6, null], 1), 8, '30/1', 0.5)).toThrow(
+      new JourneyError(
+        'The set travel times and layovers need at least 9.3 s, but the journey is 8 s long: make it longer, or shorten some of them.',
+      ),
+    )
     expect(() => schedule(trip([6, null], 1), 9.25, '30/1', 0.5)).not.toThrow()
   })
 

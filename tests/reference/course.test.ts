@@ -38,7 +38,9 @@ describe('course of cubic segments', () => {
   it.each([1, 2, 3, 4, 5])('has the length and points that svg-path-properties finds (chain %i)', (seed) => {
     const cubics = randomChain(seed)
     const course = courseOf(cubics)
-    const reference = new svgPathProperties(pathData(cubics.flatMap(halves).flatMap(halves).flatMap(halves).flatMap(halves).flatMap(halves)))
+    const reference = new svgPathProperties(
+      pathData(cubics.flatMap(halves).flatMap(halves).flatMap(halves).flatMap(halves).flatMap(halves)),
+    )
     expect(Math.abs(course.length / reference.getTotalLength() - 1)).toBeLessThan(2e-5)
     for (let k = 0; k <= 40; k++) {
       const s = (course.length * k) / 40

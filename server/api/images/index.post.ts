@@ -13,7 +13,8 @@ export default defineEventHandler(async (event) => {
   if (!parsed.success) throw refusal(400, 'The picture came without a file name.')
   const { name } = parsed.data
   const announced = Number(event.node.req.headers['content-length'] ?? 0)
-  if (announced > IMAGE_LIMITS.bytes) throw refusal(413, `“${name}” is larger than ${IMAGE_LIMITS.bytes / 1024 ** 2} MiB: save it as JPEG or WebP, or scale it down.`)
+  if (announced > IMAGE_LIMITS.bytes)
+    throw refusal(413, `“${name}” is larger than ${IMAGE_LIMITS.bytes / 1024 ** 2} MiB: save it as JPEG or WebP, or scale it down.`)
   try {
     const { hash, width, height } = await importImage(database(), dataFolder(), name, event.node.req)
     return { hash, width, height }

@@ -1,8 +1,9 @@
 import { createReadStream } from 'node:fs'
 import { defineEventHandler, sendStream, setResponseHeaders } from 'h3'
+import { levelsOf } from '#core/sheet/levels'
 import { idParameter, refusal } from '../../../http/refuse'
 import { database, dataFolder } from '../../../storage/database'
-import { levelPath, levelsOf } from '../../../storage/image-files'
+import { levelPath } from '../../../storage/image-files'
 import { findImage } from '../../../storage/images'
 
 /** A copy of an image at half, a quarter, ... of its size. Its address holds its content's hash, so it never changes. */

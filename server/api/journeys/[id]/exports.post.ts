@@ -14,7 +14,12 @@ export default defineEventHandler((event) => {
     if (!found) throw noJourney()
     return { record: found, frames: compile(found.journey).frames }
   })
-  const entry = insertExport(db, { journeyId: record.id, name: record.journey.name, document: JSON.stringify(record.journey), framesTotal: frames })
+  const entry = insertExport(db, {
+    journeyId: record.id,
+    name: record.journey.name,
+    document: JSON.stringify(record.journey),
+    framesTotal: frames,
+  })
   enqueueExport(entry.id)
   return entry
 })

@@ -19,7 +19,10 @@ export default defineEventHandler(async (event) => {
   const picture = await readFile(path).catch(async () => {
     const surface = await paintStill(dataFolder(), record.journey, record.journey.seconds, WIDTH)
     const { width, height } = surface
-    const made = await sharp(surface.pixels(), { raw: { width, height, channels: 4 } }).removeAlpha().webp({ quality: 84 }).toBuffer()
+    const made = await sharp(surface.pixels(), { raw: { width, height, channels: 4 } })
+      .removeAlpha()
+      .webp({ quality: 84 })
+      .toBuffer()
     await mkdir(folder, { recursive: true })
     await writeFile(path, made)
     return made

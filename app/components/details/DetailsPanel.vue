@@ -1,0 +1,115 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useEditor } from '~/stores/editor'
+import JourneyDetails from './JourneyDetails.vue'
+import LegDetails from './LegDetails.vue'
+import SheetDetails from './SheetDetails.vue'
+import StopDetails from './StopDetails.vue'
+
+defineEmits<{ import: [] }>()
+const editor = useEditor()
+
+const tabs = computed(() => [
+  { kind: 'journey' as const, title: 'Journey' },
+  { kind: 'sheet' as const, title: 'Sheet' },
+])
+const other = computed(() => (editor.selection.kind === 'stop' ? 'Stop' : editor.selection.kind === 'leg' ? 'Leg' : undefined))
+</script>
+
+<template>
+  <aside class="details" aria-label="Details">
+    <nav class="tabs" aria-label="What the details show">
+      <button
+        v-for="tab in tabs"
+        :key="tab.kind"
+        type="button"
+        :aria-pressed="editor.selection.kind === tab.kind"
+        :class="{ chosen: editor.selection.kind === tab.kind }"
+        @click="editor.select({ kind: tab.kind })"
+      >
+        {{ tab.title }}
+      </button>
+      <span v-if="other" class="chosen" aria-current="true">{{ other }}</span>
+    </nav>
+    <div class="body">
+      <StopDetails v-if="editor.selectedStop" :key="editor.selectedStop.id" :stop="editor.selectedStop" />
+      <LegDetails v-else-if="editor.selectedLeg" :key="editor.selectedLeg.id" :leg="editor.selectedLeg" />
+      <SheetDetails v-else-if="editor.selection.kind === 'sheet'" @import="$emit('import')" />
+      <JourneyDetails v-else @import="$emit('import')" />
+    </div>
+  </aside>
+</template>
+
+<style scoped>
+.details {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  background: var(--surface);
+  border-left: 1px solid var(--rule);
+}
+.tabs {
+  display: flex;
+  gap: 2px;
+  padding: 6px 12px 0;
+  border-bottom: 1px solid var(--rule);
+}
+.tabs > * {
+  padding: 6px 12px 7px;
+  font-weight: 600;
+  font-size: 14px;
+  border-bottom: 3px solid transparent;
+  color: var(--quiet);
+}
+.tabs > button {
+  cursor: pointer;
+}
+.tabs > .chosen {
+  color: var(--ink);
+  border-bottom-color: var(--vermilion);
+}
+.body {
+  flex: 1;
+  min-height: 0;
+  overflow-y: auto;
+  padding: 12px 14px 20px;
+}
+.body :deep(h2) {
+  font-family: var(--serif);
+  font-size: 22px;
+  line-height: 1.2;
+  margin: 2px 0 8px;
+  overflow-wrap: anywhere;
+}
+.body :deep(h3) {
+  font-size: 12px;
+  font-weight: 600;
+  letter-spacing: 0.06em;
+  text-transform: uppercase;
+  color: var(--quiet);
+  margin: 16px 0 4px;
+  padding-top: 10px;
+  border-top: 1px solid var(--rule);
+}
+.body :deep(p) {
+  font-size: 14px;
+  line-height: 1.4;
+}
+.body :deep(.quiet) {
+  color: var(--quiet);
+}
+.body :deep(.line) {
+  display: grid;
+  grid-template-columns: 84px 1fr;
+  align-items: center;
+  gap: 8px;
+  min-height: 44px;
+  font-size: 14px;
+}
+.body :deep(.buttons) {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin-top: 10px;
+}
+</style>

@@ -1,0 +1,112 @@
+<script setup lang="ts">
+import { mdiDragVertical } from '@mdi/js'
+import Sortable from 'sortablejs'
+import { computed, onBeforeUnmount, onMounted, useTemplateRef } from 'vue'
+import { moveVisit } from '#core/journey/edits'
+import ArtworkPicture from '~/components/fields/ArtworkPicture.vue'
+import { useEditor } from '~/stores/editor'
+
+/** The stops in the order of the trip, with the legs between; dragged, or moved with Alt and the arrow keys, into another order. */
+const editor = useEditor()
+const list = useTemplateRef<HTMLElement>('list')
+const stops = computed(() => editor.itinerary!.visits.map((visit) => visit.stop))
+const legs = computed(() => editor.traveller!.legs)
+
+let sortable: Sortable | undefined
+onMounted(() => {
+  sortable = Sortable.create(list.value!, {
+    handle: '.grip',
+    animation: 120,
+    onEnd({ oldIndex, newIndex, item }) {
+      if (oldIndex === undefined || newIndex === undefined || oldIndex === newIndex) return
+      // The list is drawn from the journey, so what was dragged goes back to where it was before the journey changes.
+      const parent = list.value!
+      parent.insertBefore(item, parent.children[oldIndex < newIndex ? oldIndex : oldIndex + 1] ?? null)
+      move(oldIndex, newIndex)
+    },
+  })
+})
+onBeforeUnmount(() => sortable?.destroy())
+
+function move(from: number, to: number) {
+  if (to >= 0 && to < stops.value.length) editor.edit((journey) => moveVisit(journey, from, to))
+}
+</script>
+
+<template>
+  <p v-if="stops.length === 0" class="quiet">No stops yet.</p>
+  <ol ref="list" class="list">
+    <li v-for="(stop, i) in stops" :key="stop.id">
+      <div class="stop">
+        <button
+          type="button"
+          class="grip"
+          :aria-label="`Move ${stop.name}: drag, or Alt with the arrow keys`"
+          title="Drag, or Alt with the arrow keys"
+          @keydown.alt.up.prevent.stop="move(i, i - 1)"
+          @keydown.alt.down.prevent.stop="move(i, i + 1)"
+        >
+          <v-icon :icon="mdiDragVertical" size="18" />
+        </button>
+        <button type="button" class="name serif" @click="editor.select({ kind: 'stop', id: stop.id })">
+          {{ stop.name || 'Without a name' }}
+        </button>
+      </div>
+      <button v-if="legs[i]" type="button" class="leg" @click="editor.select({ kind: 'leg', id: legs[i]!.id })">
+        <ArtworkPicture v-if="legs[i]!.vehicle" :artwork="legs[i]!.vehicle!.artwork" :colour="legs[i]!.vehicle!.colour" class="art" />
+        <span class="stroke" :style="{ background: legs[i]!.ink.colour }" />
+        <span class="visually-hidden">Leg {{ i + 1 }}</span>
+      </button>
+    </li>
+  </ol>
+</template>
+
+<style scoped>
+.list {
+  list-style: none;
+  padding: 0;
+}
+.stop {
+  display: flex;
+  align-items: center;
+}
+.grip {
+  cursor: grab;
+  width: 24px;
+  height: 28px;
+  color: var(--quiet);
+}
+.name {
+  flex: 1;
+  text-align: left;
+  font-size: 17px;
+  font-weight: 700;
+  padding: 2px 4px;
+  cursor: pointer;
+  border-radius: 3px;
+}
+.name:hover,
+.leg:hover {
+  background: color-mix(in srgb, var(--sea) 12%, transparent);
+}
+.leg {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  width: calc(100% - 28px);
+  margin-left: 28px;
+  min-height: 26px;
+  cursor: pointer;
+  border-radius: 3px;
+}
+.art {
+  width: 40px;
+  height: 30px;
+}
+.stroke {
+  flex: 1;
+  height: 4px;
+  border-radius: 2px;
+  border: 0.5px solid var(--rule);
+}
+</style>

@@ -1,0 +1,165 @@
+<script setup lang="ts">
+import { mdiChevronRight } from '@mdi/js'
+import { computed } from 'vue'
+import type { Aspect } from '#core/journey/create'
+import { FRAME_SIZES } from '#core/journey/create'
+import { editTraveller, setFrame, setSeconds, setShareExponent } from '#core/journey/edits'
+import type { FrameRate } from '#core/pace/rate'
+import { FRAME_RATES, rateLabel } from '#core/pace/rate'
+import ChoiceRow from '~/components/fields/ChoiceRow.vue'
+import { useFieldEdits } from '~/composables/use-field-edits'
+import { useEditor } from '~/stores/editor'
+import { useStage } from '~/stores/stage'
+import ItineraryList from './ItineraryList.vue'
+
+const emit = defineEmits<{ import: [] }>()
+const editor = useEditor()
+const stage = useStage()
+const { change } = useFieldEdits(() => 'journey')
+
+const journey = computed(() => editor.journey!)
+const traveller = computed(() => editor.traveller!)
+
+const aspects = Object.keys(FRAME_SIZES) as Aspect[]
+const aspect = computed(() => aspects.find((name) => sizesOf(name).some((size) => size.value === sizeValue.value)))
+const sizeValue = computed(() => `${journey.value.frame.width}x${journey.value.frame.height}`)
+const sizesOf = (name: Aspect) =>
+  FRAME_SIZES[name].map(([title, width, height]) => ({ value: `${width}x${height}`, title: `${title} (${width} × ${height})` }))
+const sizes = computed(() =>
+  aspect.value ? sizesOf(aspect.value) : [{ value: sizeValue.value, title: sizeValue.value.replace('x', ' × ') }],
+)
+const rates = FRAME_RATES.map((rate) => ({ value: rate, title: `${rateLabel(rate)} frames a second` }))
+
+function setAspect(name: Aspect) {
+  const list = sizesOf(name)
+  const [, width, height] = FRAME_SIZES[name][Math.min(1, list.length - 1)]!
+  editor.edit((j) => setFrame(j, { ...j.frame, width, height }))
+}
+function setSize(value: string) {
+  const [width, height] = value.split('x').map(Number)
+  editor.edit((j) => setFrame(j, { ...j.frame, width: width!, height: height! }))
+}
+const setRate = (rate: FrameRate) => editor.edit((j) => setFrame(j, { ...j.frame, rate }))
+
+const shares = [
+  { value: '0', title: 'Equally' },
+  { value: '0.5', title: 'Between' },
+  { value: '1', title: 'By distance' },
+] as const
+
+/** What to do next, in the order of the work; only the first thing that is missing is told. */
+const next = computed(() => {
+  if (journey.value.sheets.length === 0)
+    return {
+      text: 'Bring in a picture of your map. It becomes the ground of the journey.',
+      action: 'Choose a picture',
+      run: () => emit('import'),
+    }
+  if (journey.value.stops.length < 2)
+    return { text: 'Click your stops on the map, in the order of the trip.', action: 'Place stops', run: () => (stage.tool = 'stop') }
+  if (traveller.value.legs.every((leg) => leg.vehicle === null)) {
+    return {
+      text: 'Pick the vehicle for each leg, and bend the legs by their middles.',
+      action: 'Dress the first leg',
+      run: () => editor.select({ kind: 'leg', id: traveller.value.legs[0]!.id }),
+    }
+  }
+  return undefined
+})
+</script>
+
+<template>
+  <div>
+    <section v-if="next" class="next" aria-label="What to do next">
+      <p>{{ next.text }}</p>
+      <v-btn size="small" color="accent" variant="flat" :append-icon="mdiChevronRight" @click="next.run()">{{ next.action }}</v-btn>
+    </section>
+
+    <h3 class="first">Film</h3>
+    <div class="line">
+      <span id="length-label">Length</span>
+      <v-number-input
+        class="figures"
+        aria-labelledby="length-label"
+        data-testid="length"
+        :model-value="journey.seconds"
+        :min="1"
+        :max="600"
+        :step="0.5"
+        :precision="2"
+        suffix="s"
+        @update:model-value="(value) => value !== null && change('seconds', (j) => setSeconds(j, value))"
+      />
+    </div>
+    <div class="line">
+      <span id="shape-label">Shape</span>
+      <v-select
+        aria-labelledby="shape-label"
+        :items="aspects"
+        :model-value="aspect ?? null"
+        placeholder="Own size"
+        @update:model-value="(value) => value && setAspect(value)"
+      />
+    </div>
+    <div class="line">
+      <span id="size-label">Size</span>
+      <v-select aria-labelledby="size-label" :items="sizes" :model-value="sizeValue" @update:model-value="setSize" />
+    </div>
+    <div class="line">
+      <span id="rate-label">Rate</span>
+      <v-select aria-labelledby="rate-label" :items="rates" :model-value="journey.frame.rate" @update:model-value="setRate" />
+    </div>
+    <p class="quiet figures">{{ editor.compiled!.frames }} frames</p>
+
+    <h3>Itinerary</h3>
+    <ItineraryList />
+
+    <h3>Pace</h3>
+    <ChoiceRow
+      label="Share time"
+      :model-value="String(journey.shareExponent)"
+      :choices="shares"
+      @change="(value) => editor.edit((j) => setShareExponent(j, Number(value)))"
+    />
+    <ChoiceRow
+      label="At the end"
+      :model-value="traveller.atEnd"
+      :choices="[
+        { value: 'leaves', title: 'Vehicle leaves' },
+        { value: 'stays', title: 'Vehicle stays' },
+      ]"
+      @change="(atEnd) => editor.edit((j) => editTraveller(j, { atEnd }))"
+    />
+    <div class="line">
+      <span id="delay-label">Start after</span>
+      <v-number-input
+        class="figures"
+        aria-labelledby="delay-label"
+        :model-value="traveller.startDelay"
+        :min="0"
+        :max="60"
+        :step="0.1"
+        :precision="2"
+        suffix="s"
+        @update:model-value="(value) => value !== null && change('delay', (j) => editTraveller(j, { startDelay: value }))"
+      />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.next {
+  padding: 10px 12px 12px;
+  margin-bottom: 12px;
+  border-left: 4px solid var(--vermilion);
+  background: color-mix(in srgb, var(--vermilion) 9%, transparent);
+}
+.next p {
+  margin-bottom: 8px;
+}
+.first {
+  margin-top: 0 !important;
+  padding-top: 0 !important;
+  border-top: 0 !important;
+}
+</style>

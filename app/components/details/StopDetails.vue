@@ -1,0 +1,214 @@
+<script setup lang="ts">
+import { mdiDeleteOutline } from '@mdi/js'
+import { computed } from 'vue'
+import type { StopPatch } from '#core/journey/edits'
+import { dressStopsLike, editStop, moveVisit, removeStop, setLayover } from '#core/journey/edits'
+import type { Pin, Stop } from '#core/journey/schema'
+import ColourField from '~/components/fields/ColourField.vue'
+import NumberSlider from '~/components/fields/NumberSlider.vue'
+import PinPicture from '~/components/fields/PinPicture.vue'
+import { useFieldEdits } from '~/composables/use-field-edits'
+import { useEditor } from '~/stores/editor'
+import SidePicker from './SidePicker.vue'
+
+const props = defineProps<{ stop: Stop }>()
+const editor = useEditor()
+const { change, done } = useFieldEdits(() => `stop ${props.stop.id}`)
+const patch = (field: string, values: StopPatch) => change(field, (journey) => editStop(journey, props.stop.id, values))
+
+const visits = computed(() => editor.traveller!.visits)
+const place = computed(() => visits.value.findIndex((visit) => visit.stop === props.stop.id))
+const pins: readonly { shape: Pin['shape']; title: string }[] = [
+  { shape: 'lantern', title: 'Lantern' },
+  { shape: 'pennant', title: 'Pennant' },
+  { shape: 'bead', title: 'Bead' },
+  { shape: 'none', title: 'No pin' },
+]
+const round = (value: number) => Math.round(value * 10) / 10
+</script>
+
+<template>
+  <div>
+    <v-text-field
+      label="Name"
+      class="name serif"
+      data-testid="stop-name"
+      :model-value="stop.name"
+      maxlength="120"
+      @update:model-value="(name) => patch('name', { name })"
+      @blur="done"
+    />
+    <p class="quiet figures order">
+      Stop {{ place + 1 }} of {{ visits.length }}
+      <button type="button" :disabled="place === 0" @click="editor.edit((j) => moveVisit(j, place, place - 1))">earlier</button>
+      <button type="button" :disabled="place === visits.length - 1" @click="editor.edit((j) => moveVisit(j, place, place + 1))">
+        later
+      </button>
+    </p>
+    <NumberSlider
+      label="Layover"
+      :model-value="visits[place]!.layover"
+      :min="0"
+      :max="10"
+      :step="0.1"
+      :precision="2"
+      unit="s"
+      @change="(value) => change('layover', (j) => setLayover(j, place, value))"
+      @done="done"
+    />
+
+    <h3>Pin</h3>
+    <div class="pins" role="radiogroup" aria-label="Pin">
+      <button
+        v-for="{ shape, title } in pins"
+        :key="shape"
+        type="button"
+        role="radio"
+        :aria-checked="stop.pin.shape === shape"
+        :aria-label="title"
+        :title="title"
+        :class="{ chosen: stop.pin.shape === shape }"
+        @click="(patch('pin', { pin: { shape } }), done())"
+      >
+        <PinPicture v-if="shape !== 'none'" :shape="shape" :colour="stop.pin.colour" />
+        <span v-else>None</span>
+      </button>
+    </div>
+    <template v-if="stop.pin.shape !== 'none'">
+      <ColourField
+        label="Colour"
+        :model-value="stop.pin.colour"
+        @change="(colour) => patch('pin colour', { pin: { colour } })"
+        @done="done"
+      />
+      <NumberSlider
+        label="Size"
+        :model-value="stop.pin.size"
+        :min="16"
+        :max="200"
+        unit="px"
+        @change="(size) => patch('pin size', { pin: { size } })"
+        @done="done"
+      />
+    </template>
+
+    <h3>Label</h3>
+    <v-switch
+      label="Show the name"
+      :model-value="stop.label.shown"
+      @update:model-value="(shown) => patch('shown', { label: { shown: shown === true } })"
+    />
+    <template v-if="stop.label.shown">
+      <div class="line">
+        <span id="side-label">Side</span>
+        <SidePicker
+          aria-labelledby="side-label"
+          :model-value="stop.label.side"
+          @change="(side) => (patch('side', { label: { side } }), done())"
+        />
+      </div>
+      <NumberSlider
+        label="Size"
+        :model-value="stop.label.size"
+        :min="16"
+        :max="140"
+        unit="px"
+        @change="(size) => patch('label size', { label: { size } })"
+        @done="done"
+      />
+      <ColourField
+        label="Letters"
+        :model-value="stop.label.colour"
+        @change="(colour) => patch('letters', { label: { colour } })"
+        @done="done"
+      />
+      <ColourField label="Halo" :model-value="stop.label.halo" @change="(halo) => patch('halo', { label: { halo } })" @done="done" />
+    </template>
+
+    <h3>Place</h3>
+    <div class="line place figures">
+      <span>Ground</span>
+      <div class="pair">
+        <v-number-input
+          label="x"
+          control-variant="hidden"
+          :model-value="round(stop.at.x)"
+          :precision="1"
+          @update:model-value="(x) => x !== null && patch('x', { at: { ...stop.at, x } })"
+          @blur="done"
+        />
+        <v-number-input
+          label="y"
+          control-variant="hidden"
+          :model-value="round(stop.at.y)"
+          :precision="1"
+          @update:model-value="(y) => y !== null && patch('y', { at: { ...stop.at, y } })"
+          @blur="done"
+        />
+      </div>
+    </div>
+
+    <div class="buttons">
+      <v-btn size="small" variant="outlined" @click="editor.edit((j) => dressStopsLike(j, stop.id))">Use this look for all stops</v-btn>
+      <v-btn
+        size="small"
+        variant="outlined"
+        color="error"
+        :prepend-icon="mdiDeleteOutline"
+        @click="editor.edit((j) => removeStop(j, stop.id)) && editor.select({ kind: 'journey' })"
+      >
+        Delete stop
+      </v-btn>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.name :deep(input) {
+  font-family: var(--serif);
+  font-size: 20px;
+  font-weight: 700;
+}
+.order {
+  margin: 6px 0;
+}
+.order button {
+  margin-left: 10px;
+  min-height: 24px;
+  text-decoration: underline;
+  cursor: pointer;
+  color: var(--sea);
+}
+.order button:disabled {
+  color: var(--quiet);
+  text-decoration: none;
+  cursor: default;
+}
+.pins {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 6px;
+  margin: 6px 0;
+}
+.pins button {
+  height: 56px;
+  display: grid;
+  place-items: center;
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+  font-size: 13px;
+  cursor: pointer;
+}
+.pins svg {
+  height: 44px;
+}
+.pins .chosen {
+  border-color: var(--vermilion);
+  box-shadow: inset 0 0 0 1px var(--vermilion);
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+</style>

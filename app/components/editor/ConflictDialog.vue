@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { rename } from '#core/journey/edits'
+import { useRouter } from '#imports'
+import { ApiError, createJourney, readJourney } from '~/services/api'
+import { useEditor } from '~/stores/editor'
+
+/** Two windows have changed one journey: nothing is lost on either side, whichever way it goes. */
+const props = defineProps<{ id: string; open: boolean }>()
+const emit = defineEmits<{ overwrite: [revision: number]; leaving: [] }>()
+const editor = useEditor()
+const router = useRouter()
+const problem = ref('')
+
+async function attempt(run: () => Promise<void>) {
+  problem.value = ''
+  try {
+    await run()
+  } catch (error) {
+    problem.value = error instanceof ApiError ? error.message : String(error)
+  }
+}
+
+/** Keeps the other window's version as a copy of its own, and saves this one over it. */
+const keepMine = () =>
+  attempt(async () => {
+    const other = await readJourney(props.id)
+    await createJourney(rename(other.journey, `${other.journey.name.slice(0, 100)} (other window)`))
+    emit('overwrite', other.revision)
+  })
+
+/** Keeps this version as a copy of its own and goes on in it; the other one stays as it is. */
+const keepBoth = () =>
+  attempt(async () => {
+    const mine = editor.journey!
+    const copy = await createJourney(rename(mine, `${mine.name.slice(0, 100)} (this window)`))
+    emit('leaving')
+    await router.replace(`/journeys/${copy.id}`)
+  })
+</script>
+
+<template>
+  <v-dialog :model-value="open" persistent max-width="520" aria-labelledby="conflict-title">
+    <div class="sheet">
+      <h2 id="conflict-title" class="serif">Changed in another window</h2>
+      <p>This journey was saved from another window since you opened it here. Your changes are still in this window.</p>
+      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+      <div class="actions">
+        <v-btn color="accent" variant="flat" @click="keepBoth">Go on in a copy of mine</v-btn>
+        <v-btn variant="outlined" @click="keepMine">Save mine, keep the other as a copy</v-btn>
+      </div>
+    </div>
+  </v-dialog>
+</template>
+
+<style scoped>
+.sheet {
+  display: grid;
+  gap: 12px;
+  padding: 20px 24px;
+  background: var(--surface);
+  color: var(--ink);
+  border-radius: 6px;
+}
+h2 {
+  font-size: 24px;
+}
+.problem {
+  color: rgb(var(--v-theme-error));
+}
+.actions {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+</style>

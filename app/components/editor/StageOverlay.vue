@@ -1,0 +1,259 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { toGround } from '#core/camera/view'
+import type { CompiledLeg } from '#core/frame/compile'
+import { inkLengthAt } from '#core/frame/motion'
+import type { Course } from '#core/geometry/course'
+import { pieceAt, pointAt } from '#core/geometry/course'
+import type { Point } from '#core/geometry/point'
+import { bendLeg, editStop, moveNode } from '#core/journey/edits'
+import type { Stop } from '#core/journey/schema'
+import { followPointer } from '~/composables/use-pointer-drag'
+import { useEditor } from '~/stores/editor'
+import { usePlayback } from '~/stores/playback'
+import { useStage } from '~/stores/stage'
+import type { StageSpace } from './stage-space'
+import { toStage } from './stage-space'
+
+/** Handles over the picture: planned lines, stops, bends and nodes, and on the table the outline of the frame. */
+const props = defineProps<{ space: StageSpace; size: { width: number; height: number } }>()
+
+const editor = useEditor()
+const playback = usePlayback()
+const stage = useStage()
+
+const legs = computed(() => editor.itinerary?.legs ?? [])
+const stops = computed(() => editor.itinerary?.visits.map((visit) => visit.stop) ?? [])
+const selectedId = computed(() => ('id' in editor.selection ? editor.selection.id : undefined))
+
+/** Ground to stage for a whole group, so that long courses are written down only once. */
+const groundTransform = computed(() => {
+  const { view, scale } = props.space
+  const origin = toStage(props.space, { x: 0, y: 0 })
+  return `translate(${origin.x} ${origin.y}) scale(${view.zoom * scale})`
+})
+
+const written = new WeakMap<Course, string>()
+function polyline(course: Course): string {
+  const known = written.get(course)
+  if (known !== undefined) return known
+  const text = Array.from({ length: course.points.length / 2 }, (_, i) => `${course.points[2 * i]},${course.points[2 * i + 1]}`).join(' ')
+  written.set(course, text)
+  return text
+}
+
+/** The planned line of each leg: what of its course is not inked yet, '' where all of it is. */
+const planned = computed(() => {
+  const { itinerary, compiled } = editor
+  if (!itinerary || !compiled) return []
+  return itinerary.legs.map(({ course }, i) => {
+    const head = inkLengthAt(itinerary, i, playback.time, compiled.lastTime)
+    if (head <= 0) return polyline(course)
+    if (head >= course.length) return ''
+    const from = pointAt(course, head)
+    const rest = course.points.subarray(2 * pieceAt(course, head) + 2)
+    return `${from.x},${from.y} ${rest.join(',')}`
+  })
+})
+
+const middleOf = (leg: CompiledLeg): Point => toStage(props.space, pointAt(leg.course, leg.course.length / 2))
+const nodesOf = (leg: CompiledLeg) => (leg.leg.course.kind === 'drawn' ? leg.leg.course.nodes : [])
+
+/** The outline of what the camera sees, as it lies on the table. */
+const outline = computed(() => {
+  const { camera } = editor.journey!
+  const { reference } = props.space
+  const a = toStage(props.space, toGround(camera, reference, { x: 0, y: 0 }))
+  const b = toStage(props.space, toGround(camera, reference, { x: reference.width, y: reference.height }))
+  return { x: a.x, y: a.y, width: b.x - a.x, height: b.y - a.y }
+})
+
+/** Drags something on the ground: `apply` gets where it is to go. */
+function drag(event: PointerEvent, from: Point, apply: (to: Point) => void) {
+  event.stopPropagation()
+  const k = props.space.view.zoom * props.space.scale
+  followPointer(event, {
+    move: (by) => apply({ x: from.x + by.x / k, y: from.y + by.y / k }),
+    end: () => editor.endGesture(),
+  })
+}
+
+function pressStop(event: PointerEvent, stop: Stop) {
+  const gesture = `move ${stop.id}`
+  editor.select({ kind: 'stop', id: stop.id })
+  drag(event, stop.at, (at) => editor.edit((journey) => editStop(journey, stop.id, { at }), gesture))
+}
+
+function pressMiddle(event: PointerEvent, leg: CompiledLeg) {
+  const gesture = `bend ${leg.leg.id}`
+  const middle = pointAt(leg.course, leg.course.length / 2)
+  selectLeg(leg.leg.id)
+  drag(event, middle, (through) => editor.edit((journey) => bendLeg(journey, leg.leg.id, through), gesture))
+}
+
+function pressNode(event: PointerEvent, leg: CompiledLeg, node: number, at: Point) {
+  const gesture = `node ${leg.leg.id} ${node}`
+  drag(event, at, (to) => editor.edit((journey) => moveNode(journey, leg.leg.id, node, to), gesture))
+}
+
+const selectLeg = (id: string) => editor.select({ kind: 'leg', id })
+</script>
+
+<template>
+  <svg class="overlay" :class="{ placing: stage.tool === 'stop' }" :viewBox="`0 0 ${size.width} ${size.height}`">
+    <g v-if="stage.mode === 'table'" class="outline">
+      <path
+        fill-rule="evenodd"
+        :d="`M0 0H${size.width}V${size.height}H0ZM${outline.x} ${outline.y}h${outline.width}v${outline.height}h${-outline.width}Z`"
+      />
+      <rect v-bind="outline" />
+    </g>
+
+    <g :transform="groundTransform">
+      <g v-for="(leg, i) in legs" :key="leg.leg.id" class="leg" :class="{ selected: leg.leg.id === selectedId }">
+        <template v-if="leg.leg.id === selectedId || planned[i] !== ''">
+          <polyline class="under" :points="leg.leg.id === selectedId ? polyline(leg.course) : planned[i]" />
+          <polyline class="planned" :points="leg.leg.id === selectedId ? polyline(leg.course) : planned[i]" />
+        </template>
+        <polyline class="hit" :points="polyline(leg.course)" @pointerdown.stop="selectLeg(leg.leg.id)" />
+      </g>
+    </g>
+
+    <template v-for="leg in legs" :key="leg.leg.id">
+      <template v-if="leg.leg.course.kind === 'drawn'">
+        <g
+          v-for="(node, i) in leg.leg.id === selectedId ? nodesOf(leg) : []"
+          :key="i"
+          class="handle node"
+          :transform="`translate(${toStage(space, node.at).x} ${toStage(space, node.at).y})`"
+          @pointerdown="pressNode($event, leg, i, node.at)"
+        >
+          <circle class="grab" r="13" />
+          <rect x="-5" y="-5" width="10" height="10" />
+        </g>
+      </template>
+      <g
+        v-else-if="leg.course.length > 0"
+        class="handle bend"
+        :class="{ selected: leg.leg.id === selectedId }"
+        :transform="`translate(${middleOf(leg).x} ${middleOf(leg).y})`"
+        :data-testid="`bend-${leg.leg.id}`"
+        @pointerdown="pressMiddle($event, leg)"
+      >
+        <title>Pull to bend this leg</title>
+        <circle class="grab" r="13" />
+        <path d="M0-7L7 0L0 7L-7 0Z" />
+      </g>
+    </template>
+
+    <g
+      v-for="(stop, i) in stops"
+      :key="stop.id"
+      class="handle stop"
+      :class="{ selected: stop.id === selectedId }"
+      :transform="`translate(${toStage(space, stop.at).x} ${toStage(space, stop.at).y})`"
+      tabindex="0"
+      role="button"
+      :aria-label="`Stop ${i + 1}: ${stop.name || 'without a name'}`"
+      data-testid="stop-handle"
+      @pointerdown="pressStop($event, stop)"
+      @keydown.enter="editor.select({ kind: 'stop', id: stop.id })"
+      @focus="editor.select({ kind: 'stop', id: stop.id })"
+    >
+      <circle class="grab" r="15" />
+      <circle class="ring-under" r="6.5" />
+      <circle class="ring" r="6.5" />
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+.overlay {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  overflow: hidden;
+  pointer-events: none;
+}
+.outline path {
+  fill: rgba(13, 21, 34, 0.38);
+}
+.outline rect {
+  fill: none;
+  stroke: #fdf8ec;
+  stroke-width: 1.5;
+}
+polyline {
+  fill: none;
+  vector-effect: non-scaling-stroke;
+  stroke-linejoin: round;
+}
+.under {
+  stroke: rgba(13, 21, 34, 0.5);
+  stroke-width: 3;
+}
+.planned {
+  stroke: #fdf8ec;
+  stroke-width: 1.4;
+  stroke-dasharray: 5 5;
+}
+.leg.selected .planned {
+  stroke: #ff8a70;
+  stroke-width: 2.4;
+  stroke-dasharray: none;
+}
+.hit {
+  stroke: transparent;
+  stroke-width: 16;
+  pointer-events: stroke;
+  cursor: pointer;
+}
+.handle {
+  pointer-events: auto;
+  cursor: move;
+}
+.placing .hit,
+.placing .handle {
+  pointer-events: none;
+}
+.grab {
+  fill: transparent;
+}
+.bend path,
+.node rect {
+  fill: #fdf8ec;
+  stroke: #14233a;
+  stroke-width: 1.5;
+}
+.bend.selected path,
+.node rect {
+  fill: #ff8a70;
+}
+.ring-under {
+  fill: rgba(253, 248, 236, 0.25);
+  stroke: #14233a;
+  stroke-width: 4.4;
+}
+.ring {
+  fill: none;
+  stroke: #fdf8ec;
+  stroke-width: 2.4;
+}
+.stop.selected .ring {
+  stroke: #ff8a70;
+}
+.handle:hover .ring,
+.handle:hover path,
+.handle:hover rect {
+  stroke-width: 3.4;
+}
+.stop:focus,
+.stop:focus-visible {
+  outline: none;
+}
+.stop:focus-visible .grab {
+  stroke: #ff8a70;
+  stroke-width: 2;
+}
+</style>

@@ -1,0 +1,114 @@
+<script setup lang="ts">
+import { mdiArrowLeft, mdiExportVariant, mdiKeyboardOutline, mdiRedo, mdiUndo, mdiWeatherNight, mdiWhiteBalanceSunny } from '@mdi/js'
+import { computed } from 'vue'
+import { rename } from '#core/journey/edits'
+import type { SaveState } from '~/composables/use-autosave'
+import { useFieldEdits } from '~/composables/use-field-edits'
+import { useThemeChoice } from '~/composables/use-theme-choice'
+import { useEditor } from '~/stores/editor'
+import ToolButton from './ToolButton.vue'
+
+const props = defineProps<{ saveState: SaveState; problem: string }>()
+defineEmits<{ leave: []; export: []; shortcuts: [] }>()
+
+const editor = useEditor()
+const { isNight, toggle } = useThemeChoice()
+const { change, done } = useFieldEdits(() => 'journey')
+
+const WORDS: Record<SaveState, string> = {
+  saved: 'Saved',
+  unsaved: 'Not saved yet',
+  saving: 'Saving …',
+  conflict: 'Changed elsewhere',
+  failed: 'Not saved',
+}
+const words = computed(() => WORDS[props.saveState])
+
+function setName(event: Event) {
+  const input = event.target as HTMLInputElement
+  const name = input.value.trim()
+  if (name) change('name', (journey) => rename(journey, name))
+  else input.value = editor.journey!.name
+  done()
+}
+</script>
+
+<template>
+  <header class="bar">
+    <ToolButton :icon="mdiArrowLeft" label="All journeys" @click="$emit('leave')" />
+    <input
+      class="name serif"
+      aria-label="Name of the journey"
+      data-testid="journey-name"
+      maxlength="120"
+      :value="editor.journey!.name"
+      @change="setName"
+      @keydown.enter="($event.target as HTMLInputElement).blur()"
+    />
+    <span class="state" :class="saveState" role="status" data-testid="save-state" :title="problem">{{ words }}</span>
+    <span v-if="saveState === 'failed'" class="problem">{{ problem }}</span>
+    <span class="gap" />
+    <ToolButton :icon="mdiUndo" label="Undo" keys="Ctrl+Z" :disabled="!editor.canUndo" @click="editor.undo()" />
+    <ToolButton :icon="mdiRedo" label="Redo" keys="Ctrl+Shift+Z" :disabled="!editor.canRedo" @click="editor.redo()" />
+    <ToolButton :icon="mdiKeyboardOutline" label="Keys" keys="?" @click="$emit('shortcuts')" />
+    <ToolButton :icon="isNight ? mdiWhiteBalanceSunny : mdiWeatherNight" :label="isNight ? 'Day theme' : 'Night theme'" @click="toggle()" />
+    <v-btn color="accent" variant="flat" :prepend-icon="mdiExportVariant" data-testid="export" @click="$emit('export')">Export</v-btn>
+  </header>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  padding: 0 12px 0 6px;
+  background: var(--surface);
+  border-bottom: 1px solid var(--rule);
+}
+.name {
+  width: min(420px, 34vw);
+  padding: 2px 8px;
+  font-size: 24px;
+  font-weight: 700;
+  border-radius: 4px;
+  text-overflow: ellipsis;
+}
+.name:hover {
+  background: color-mix(in srgb, var(--sea) 10%, transparent);
+}
+.state {
+  font-size: 13px;
+  color: var(--quiet);
+  white-space: nowrap;
+}
+.state::before {
+  content: '';
+  display: inline-block;
+  width: 8px;
+  height: 8px;
+  margin-right: 6px;
+  border-radius: 50%;
+  background: var(--brass);
+}
+.saved::before {
+  background: rgb(var(--v-theme-success));
+}
+.failed,
+.conflict {
+  color: rgb(var(--v-theme-error));
+}
+.failed::before,
+.conflict::before {
+  background: rgb(var(--v-theme-error));
+}
+.problem {
+  margin-left: 8px;
+  font-size: 13px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.gap {
+  flex: 1;
+}
+</style>

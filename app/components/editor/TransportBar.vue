@@ -1,0 +1,137 @@
+<script setup lang="ts">
+import {
+  mdiCursorDefaultOutline,
+  mdiMapMarkerPlusOutline,
+  mdiPause,
+  mdiPlay,
+  mdiRepeat,
+  mdiSkipPrevious,
+  mdiStepBackward,
+  mdiStepForward,
+} from '@mdi/js'
+import { rateLabel } from '#core/pace/rate'
+import { timecode } from '#core/pace/timecode'
+import { useEditor } from '~/stores/editor'
+import { usePlayback } from '~/stores/playback'
+import { useStage } from '~/stores/stage'
+import ToolButton from './ToolButton.vue'
+
+const editor = useEditor()
+const playback = usePlayback()
+const stage = useStage()
+</script>
+
+<template>
+  <div class="bar" role="toolbar" aria-label="Tools and playing">
+    <div class="group">
+      <ToolButton
+        :icon="mdiCursorDefaultOutline"
+        label="Select and move"
+        keys="Esc"
+        :pressed="stage.tool === 'select'"
+        @click="stage.tool = 'select'"
+      />
+      <ToolButton :icon="mdiMapMarkerPlusOutline" label="Place stops" keys="S" :pressed="stage.tool === 'stop'" @click="stage.toggleTool()"
+        >Place stops</ToolButton
+      >
+    </div>
+    <div class="group looks" role="radiogroup" aria-label="Ways to look">
+      <v-tooltip
+        v-for="mode in ['table', 'lens'] as const"
+        :key="mode"
+        :text="mode === 'table' ? 'The whole sheet, free to roam (T)' : 'What the film shows (T)'"
+        location="top"
+      >
+        <template #activator="{ props: tip }">
+          <button
+            v-bind="tip"
+            type="button"
+            role="radio"
+            :aria-checked="stage.mode === mode"
+            :class="{ chosen: stage.mode === mode }"
+            @click="stage.setMode(mode)"
+          >
+            {{ mode === 'table' ? 'Table' : 'Lens' }}
+          </button>
+        </template>
+      </v-tooltip>
+    </div>
+    <div class="group playing">
+      <ToolButton :icon="mdiSkipPrevious" label="To the start" keys="Home" @click="playback.rewind()" />
+      <ToolButton :icon="mdiStepBackward" label="One frame back" keys="," @click="playback.step(-1)" />
+      <v-tooltip :text="playback.playing ? 'Pause (Space)' : 'Play (Space)'" location="top">
+        <template #activator="{ props: tip }">
+          <v-btn
+            v-bind="tip"
+            class="play"
+            :icon="playback.playing ? mdiPause : mdiPlay"
+            color="accent"
+            size="38"
+            variant="flat"
+            :aria-label="playback.playing ? 'Pause' : 'Play'"
+            data-testid="play"
+            @click="playback.toggle()"
+          />
+        </template>
+      </v-tooltip>
+      <ToolButton :icon="mdiStepForward" label="One frame on" keys="." @click="playback.step(1)" />
+      <ToolButton :icon="mdiRepeat" label="Loop" keys="L" :pressed="playback.looping" @click="playback.looping = !playback.looping" />
+    </div>
+    <div class="clock figures">
+      <output class="code" data-testid="timecode" aria-label="Timecode">{{ playback.code }}</output>
+      <span class="of">of {{ timecode(playback.frames, playback.rate) }} · {{ rateLabel(editor.journey!.frame.rate) }} fps</span>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 18px;
+  padding: 0 12px;
+  background: var(--surface);
+  border-block: 1px solid var(--rule);
+  overflow: hidden;
+}
+.group {
+  display: flex;
+  align-items: center;
+  gap: 2px;
+}
+.looks {
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+  overflow: hidden;
+}
+.looks button {
+  padding: 4px 14px;
+  font-weight: 600;
+  font-size: 14px;
+  cursor: pointer;
+}
+.looks .chosen {
+  background: var(--sea);
+  color: rgb(var(--v-theme-on-primary));
+}
+.playing {
+  margin-left: auto;
+}
+.play {
+  margin: 0 4px;
+}
+.clock {
+  min-width: 250px;
+  white-space: nowrap;
+}
+.code {
+  font-size: 20px;
+  font-weight: 600;
+  color: var(--brass);
+}
+.of {
+  margin-left: 8px;
+  font-size: 13px;
+  color: var(--quiet);
+}
+</style>

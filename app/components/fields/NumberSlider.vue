@@ -1,0 +1,66 @@
+<script setup lang="ts">
+import { useId } from 'vue'
+
+/** A number by slider or by typing. Emits `change` while it moves and `done` when it has come to rest. */
+const props = withDefaults(
+  defineProps<{ label: string; modelValue: number; min: number; max: number; step?: number; unit?: string; precision?: number }>(),
+  { step: 1, unit: '', precision: 0 },
+)
+const emit = defineEmits<{ change: [value: number]; done: [] }>()
+const id = useId()
+
+function take(value: number | null) {
+  if (value === null || Number.isNaN(value)) return
+  const held = Math.min(props.max, Math.max(props.min, value))
+  if (held !== props.modelValue) emit('change', held)
+}
+</script>
+
+<template>
+  <div class="field">
+    <label :id="id" class="label">{{ label }}</label>
+    <v-slider
+      :aria-labelledby="id"
+      :model-value="modelValue"
+      :min="min"
+      :max="max"
+      :step="step"
+      @update:model-value="take"
+      @end="emit('done')"
+    />
+    <v-number-input
+      class="number figures"
+      :aria-labelledby="id"
+      control-variant="hidden"
+      :model-value="modelValue"
+      :min="min"
+      :max="max"
+      :step="step"
+      :precision="precision"
+      :suffix="unit"
+      @update:model-value="take"
+      @blur="emit('done')"
+    />
+  </div>
+</template>
+
+<style scoped>
+.field {
+  display: grid;
+  grid-template-columns: 84px 1fr 84px;
+  align-items: center;
+  gap: 8px;
+  min-height: 40px;
+}
+.label {
+  font-size: 14px;
+}
+.number :deep(input) {
+  text-align: right;
+  padding-inline: 8px 2px;
+}
+.number :deep(.v-text-field__suffix) {
+  padding-inline: 2px 8px;
+  font-size: 12px;
+}
+</style>

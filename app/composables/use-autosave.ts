@@ -1,0 +1,69 @@
+import { useDebounceFn, useEventListener } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import type { Journey } from '#core/journey/schema'
+import { useEditor } from '~/stores/editor'
+import { ApiError, saveJourney } from '~/services/api'
+
+export type SaveState = 'saved' | 'unsaved' | 'saving' | 'conflict' | 'failed'
+
+/** Milliseconds after the last edit until it is saved, and between tries when the server does not answer. */
+const QUIET = 600
+const RETRY = 4000
+
+/** Saves the edited journey by itself, one save at a time, each made from the revision before. */
+export function useAutosave(id: string, opened: { journey: Journey; revision: number }) {
+  const editor = useEditor()
+  const state = ref<SaveState>('saved')
+  const problem = ref('')
+  let revision = opened.revision
+  let saved: Journey = opened.journey
+  let running: Promise<void> | undefined
+
+  async function save(): Promise<void> {
+    const journey = editor.journey
+    if (!journey || journey === saved || state.value === 'conflict') return
+    state.value = 'saving'
+    try {
+      revision = (await saveJourney(id, revision, journey)).revision
+      saved = journey
+      state.value = editor.journey === journey ? 'saved' : 'unsaved'
+      problem.value = ''
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error
+      state.value = error.status === 409 ? 'conflict' : 'failed'
+      problem.value = error.message
+      if (error.status === 0) setTimeout(() => void flush(), RETRY)
+    }
+  }
+
+  /** Saves what is unsaved now, and resolves when nothing is left to save (or it cannot be saved). */
+  async function flush(): Promise<void> {
+    while (running) await running
+    running = save()
+    await running
+    running = undefined
+    if (state.value === 'unsaved') await flush()
+  }
+
+  const later = useDebounceFn(() => void flush(), QUIET)
+  watch(
+    () => editor.journey,
+    (journey) => {
+      if (journey === saved || state.value === 'conflict') return
+      if (state.value !== 'saving') state.value = 'unsaved'
+      void later()
+    },
+  )
+  useEventListener(window, 'beforeunload', (event) => {
+    if (state.value !== 'saved') event.preventDefault()
+  })
+
+  /** Takes over the other window's revision number, so that the next save goes on top of it. */
+  function overwrite(otherRevision: number) {
+    revision = otherRevision
+    state.value = 'unsaved'
+    return flush()
+  }
+
+  return { state, problem, isSafe: computed(() => state.value === 'saved'), flush, overwrite }
+}

@@ -1,0 +1,11 @@
+import { useEditor } from '~/stores/editor'
+import type { Journey } from '#core/journey/schema'
+
+/** Edits from a field of the details: changes in one go are one step to undo. */
+export function useFieldEdits(scope: () => string) {
+  const editor = useEditor()
+  return {
+    change: (field: string, edit: (journey: Journey) => Journey) => editor.edit(edit, `${scope()} ${field}`),
+    done: () => editor.endGesture(),
+  }
+}

@@ -1,0 +1,185 @@
+<script setup lang="ts">
+import { useDropZone, useRafFn } from '@vueuse/core'
+import { computed, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { onBeforeRouteLeave, useHead, useRoute, useRouter } from '#imports'
+import DetailsPanel from '~/components/details/DetailsPanel.vue'
+import ConflictDialog from '~/components/editor/ConflictDialog.vue'
+import ExportDialog from '~/components/editor/ExportDialog.vue'
+import PaceStrip from '~/components/editor/PaceStrip.vue'
+import ShortcutSheet from '~/components/editor/ShortcutSheet.vue'
+import StageView from '~/components/editor/StageView.vue'
+import TopBar from '~/components/editor/TopBar.vue'
+import TransportBar from '~/components/editor/TransportBar.vue'
+import { useAutosave } from '~/composables/use-autosave'
+import { useSheetImport } from '~/composables/use-sheet-import'
+import { useShortcuts } from '~/composables/use-shortcuts'
+import { readJourney } from '~/services/api'
+import { useEditor } from '~/stores/editor'
+import { usePlayback } from '~/stores/playback'
+import { useStage } from '~/stores/stage'
+
+const id = String(useRoute().params.id)
+const router = useRouter()
+const editor = useEditor()
+const playback = usePlayback()
+const stage = useStage()
+
+const missing = ref('')
+const autosave = shallowRef<ReturnType<typeof useAutosave>>()
+try {
+  const record = await readJourney(id)
+  editor.open(record.journey)
+  stage.reset()
+  playback.rewind()
+  autosave.value = useAutosave(id, record)
+} catch (error) {
+  missing.value = error instanceof Error ? error.message : String(error)
+}
+useHead({ title: computed(() => (editor.journey && !missing.value ? `${editor.journey.name} – Zephyrine` : 'Zephyrine')) })
+
+const sheetImport = useSheetImport()
+const exporting = ref(false)
+const showingKeys = ref(false)
+const leaving = ref(false)
+useShortcuts({ showKeys: () => (showingKeys.value = true), isBlocked: () => exporting.value || showingKeys.value || missing.value !== '' })
+
+let last = 0
+const { pause, resume } = useRafFn(
+  ({ timestamp }) => {
+    if (last > 0) playback.advance((timestamp - last) / 1000)
+    last = timestamp
+  },
+  { immediate: false },
+)
+watch(
+  () => playback.playing,
+  (playing) => {
+    last = 0
+    if (playing) resume()
+    else pause()
+  },
+)
+
+const desk = useTemplateRef<HTMLElement>('desk')
+const { isOverDropZone } = useDropZone(desk, {
+  multiple: false,
+  onDrop: (files) => {
+    if (files?.[0]) void sheetImport.importFile(files[0])
+  },
+})
+
+onBeforeRouteLeave(async () => {
+  if (!autosave.value || leaving.value) return true
+  await autosave.value.flush()
+  return autosave.value.isSafe.value || window.confirm('Some changes could not be saved. Leave all the same, and lose them?')
+})
+onBeforeUnmount(() => (playback.playing = false))
+
+const refusalShown = computed({ get: () => editor.refusal !== '', set: (shown) => !shown && (editor.refusal = '') })
+const problemShown = computed({ get: () => sheetImport.problem.value !== '', set: (shown) => !shown && (sheetImport.problem.value = '') })
+const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.journey.stops.length === 0 && stage.tool === 'select')
+</script>
+
+<template>
+  <div v-if="missing" class="missing">
+    <h1 class="serif">This journey cannot be opened</h1>
+    <p>{{ missing }}</p>
+    <v-btn color="accent" variant="flat" to="/">All journeys</v-btn>
+  </div>
+  <main v-else-if="editor.journey && autosave" ref="desk" class="desk">
+    <TopBar
+      :save-state="autosave.state.value"
+      :problem="autosave.problem.value"
+      @leave="router.push('/')"
+      @export="exporting = true"
+      @shortcuts="showingKeys = true"
+    />
+    <StageView class="stage">
+      <div v-if="sheetImport.running.value" class="card" role="status">
+        <p>{{ sheetImport.words.value }}</p>
+        <v-progress-linear
+          color="accent"
+          :model-value="sheetImport.running.value.share * 100"
+          :indeterminate="sheetImport.running.value.share >= 1"
+          aria-label="Progress of the import"
+        />
+        <v-btn size="small" variant="outlined" @click="sheetImport.cancel()">Cancel</v-btn>
+      </div>
+      <div v-else-if="isOverDropZone" class="card"><p>Let go to lay this picture as the sheet</p></div>
+      <div v-else-if="isEmpty" class="card">
+        <h2 class="serif">Lay out your map</h2>
+        <p>Drop a picture of it here: PNG, JPEG or WebP, up to 150 megapixels. Or start on plain ground and place your stops.</p>
+        <div class="row">
+          <v-btn color="accent" variant="flat" data-testid="choose-picture" @click="sheetImport.choose()">Choose a picture</v-btn>
+          <v-btn variant="outlined" @click="stage.tool = 'stop'">Place stops</v-btn>
+        </div>
+      </div>
+    </StageView>
+    <DetailsPanel class="details" @import="sheetImport.choose()" />
+    <TransportBar class="transport" />
+    <PaceStrip class="pace" />
+
+    <ExportDialog v-model="exporting" :journey-id="id" :save="autosave.flush" :is-saved="() => autosave!.isSafe.value" />
+    <ShortcutSheet v-model="showingKeys" />
+    <ConflictDialog :id="id" :open="autosave.state.value === 'conflict'" @overwrite="autosave.overwrite" @leaving="leaving = true" />
+    <v-snackbar v-model="refusalShown" color="error" location="top" :timeout="7000" role="alert">{{ editor.refusal }}</v-snackbar>
+    <v-snackbar v-model="problemShown" color="error" location="top" :timeout="-1" role="alert">
+      {{ sheetImport.problem.value }}
+      <template #actions><v-btn variant="text" @click="problemShown = false">Close</v-btn></template>
+    </v-snackbar>
+  </main>
+</template>
+
+<style scoped>
+.desk {
+  display: grid;
+  grid-template:
+    'top top' 52px
+    'stage details' minmax(200px, 1fr)
+    'transport transport' 48px
+    'pace pace' 152px
+    / minmax(0, 1fr) 320px;
+  height: 100dvh;
+  min-width: 1024px;
+}
+.desk > :deep(header) {
+  grid-area: top;
+}
+.stage {
+  grid-area: stage;
+}
+.details {
+  grid-area: details;
+}
+.transport {
+  grid-area: transport;
+}
+.pace {
+  grid-area: pace;
+}
+.card {
+  display: grid;
+  gap: 12px;
+  justify-items: start;
+  max-width: 400px;
+  padding: 22px 26px;
+  border-radius: 6px;
+  background: var(--surface);
+  box-shadow: 0 8px 30px rgba(13, 21, 34, 0.3);
+}
+.card h2 {
+  font-size: 26px;
+  line-height: 1.1;
+}
+.row {
+  display: flex;
+  gap: 8px;
+}
+.missing {
+  display: grid;
+  gap: 16px;
+  justify-items: start;
+  max-width: 560px;
+  margin: 15vh auto;
+}
+</style>

@@ -1,0 +1,119 @@
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import { compile } from '#core/frame/compile'
+import { JourneyError } from '#core/journey/error'
+import { parseJourney } from '#core/journey/parse'
+import type { Journey, Leg, Stop } from '#core/journey/schema'
+
+export type Selection = { kind: 'journey' } | { kind: 'sheet' } | { kind: 'stop'; id: string } | { kind: 'leg'; id: string }
+
+/** As many steps as anyone goes back; a step is a journey that shares with its neighbours all it has in common. */
+const MOST_STEPS = 300
+
+/** The journey being edited, its past and future, and what is selected. Every change goes through `edit`. */
+export const useEditor = defineStore('editor', () => {
+  const journey = shallowRef<Journey>()
+  const past = shallowRef<readonly Journey[]>([])
+  const future = shallowRef<readonly Journey[]>([])
+  const selection = ref<Selection>({ kind: 'journey' })
+  /** Why the last edit was refused, for as long as it is shown. */
+  const refusal = ref('')
+  let gesture: string | undefined
+
+  const compiled = computed(() => (journey.value ? compile(journey.value) : undefined))
+  const traveller = computed(() => journey.value?.travellers[0])
+  const itinerary = computed(() => compiled.value?.travellers[0])
+  const selectedStop = computed<Stop | undefined>(() => {
+    const { value } = selection
+    return value.kind === 'stop' ? journey.value?.stops.find((stop) => stop.id === value.id) : undefined
+  })
+  const selectedLeg = computed<Leg | undefined>(() => {
+    const { value } = selection
+    return value.kind === 'leg' ? traveller.value?.legs.find((leg) => leg.id === value.id) : undefined
+  })
+
+  function open(opened: Journey) {
+    journey.value = opened
+    past.value = []
+    future.value = []
+    selection.value = { kind: 'journey' }
+    refusal.value = ''
+    gesture = undefined
+  }
+
+  /**
+   * Changes the journey. An edit that would leave it without a film (times that do not fit, a value out of bounds) is refused, with the reason
+   * in `refusal`, and nothing is lost. Edits of one gesture, such as a drag, are undone in one step; `endGesture` closes it.
+   */
+  function edit(change: (journey: Journey) => Journey, partOf?: string): boolean {
+    const before = journey.value
+    if (!before) return false
+    let after: Journey
+    try {
+      after = change(before)
+      if (after === before) return true
+      compile(parseJourney(after))
+    } catch (error) {
+      if (!(error instanceof JourneyError)) throw error
+      refusal.value = error.message
+      return false
+    }
+    if (partOf === undefined || partOf !== gesture) past.value = [...past.value.slice(-MOST_STEPS + 1), before]
+    gesture = partOf
+    future.value = []
+    journey.value = after
+    refusal.value = ''
+    return true
+  }
+
+  function endGesture() {
+    gesture = undefined
+  }
+
+  function undo() {
+    const last = past.value.at(-1)
+    if (!last || !journey.value) return
+    future.value = [journey.value, ...future.value]
+    past.value = past.value.slice(0, -1)
+    show(last)
+  }
+
+  function redo() {
+    const [next, ...rest] = future.value
+    if (!next || !journey.value) return
+    past.value = [...past.value, journey.value]
+    future.value = rest
+    show(next)
+  }
+
+  function show(other: Journey) {
+    gesture = undefined
+    journey.value = other
+    if (selection.value.kind === 'stop' && !selectedStop.value) selection.value = { kind: 'journey' }
+    if (selection.value.kind === 'leg' && !selectedLeg.value) selection.value = { kind: 'journey' }
+  }
+
+  const select = (next: Selection) => {
+    gesture = undefined
+    selection.value = next
+  }
+
+  return {
+    journey,
+    compiled,
+    traveller,
+    itinerary,
+    selection,
+    selectedStop,
+    selectedLeg,
+    refusal,
+    canUndo: computed(() => past.value.length > 0),
+    canRedo: computed(() => future.value.length > 0),
+    open,
+    edit,
+    endGesture,
+    undo,
+    redo,
+    select,
+  }
+})
