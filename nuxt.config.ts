@@ -1,7 +1,4 @@
-import { fileURLToPath } from 'node:url'
 import vuetify, { transformAssetUrls } from 'vite-plugin-vuetify'
-
-const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-01-01',
@@ -35,7 +32,7 @@ export default defineNuxtConfig({
   nitro: {
     // Packages with native parts stay in node_modules, where the server finds them.
     externals: { trace: false },
-    typescript: { strict: true },
+    typescript: { strict: true, tsConfig: { compilerOptions: { lib: ['ES2023', 'DOM', 'DOM.Iterable'] } } },
   },
   typescript: {
     strict: true,

@@ -11,8 +11,11 @@ import { labelSchema, legSchema, pinSchema } from './schema'
  * They are what undo, autosave and partial recompiling rest on. New ids are the caller's to choose.
  */
 
-/** Seconds of rest at a stop; a pin needs about one to appear (common practice, no source). */
-const LAYOVER = { first: 0.6, between: 1, last: 2 }
+/** Seconds of rest at new stops: a pin needs about one to appear (common practice, no source), but short films get by with a share of theirs. */
+function usualLayovers(seconds: number) {
+  const share = (most: number, part: number) => Math.min(most, Math.round(seconds * part * 100) / 100)
+  return { first: share(0.6, 0.05), between: share(1, 0.05), last: share(2, 0.15) }
+}
 
 const theTraveller = (journey: Journey): Traveller => journey.travellers[0]!
 
@@ -65,6 +68,7 @@ export function setSheet(journey: Journey, sheet: Sheet): Journey {
 export function addStop(journey: Journey, at: Point, ids: { stop: string; leg: string }): Journey {
   return produce(journey, (draft) => {
     const traveller = theTraveller(draft)
+    const usual = usualLayovers(draft.seconds)
     const previous = draft.stops.find((stop) => stop.id === traveller.visits.at(-1)?.stop)
     const pin: Pin = previous ? { ...previous.pin } : pinSchema.parse({})
     const label: Label = previous ? { ...previous.label } : labelSchema.parse({})
@@ -72,11 +76,10 @@ export function addStop(journey: Journey, at: Point, ids: { stop: string; leg: s
     if (traveller.visits.length > 0) {
       const model = traveller.legs.at(-1)
       traveller.legs.push(model ? dressedLike(model, ids.leg) : legSchema.parse({ id: ids.leg }))
-      const layover = traveller.visits.length === 1 ? LAYOVER.first : LAYOVER.between
       const before = traveller.visits.at(-1)!
-      if (before.layover === LAYOVER.last) before.layover = layover
+      if (before.layover === usual.last) before.layover = traveller.visits.length === 1 ? usual.first : usual.between
     }
-    traveller.visits.push({ stop: ids.stop, layover: LAYOVER.last })
+    traveller.visits.push({ stop: ids.stop, layover: usual.last })
   })
 }
 

@@ -9,9 +9,14 @@ import type { Journey } from '#core/journey/schema'
 import { VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { demo, journeyOver, paperSheet } from '../support/journeys'
 
-const broken = (change: (document: any) => void): unknown => {
-  const document = structuredClone(demo()) as unknown
-  change(document)
+/** The demo as plain data with one field, named by its path, set to something else (or taken away). */
+function broken(path: string, value?: unknown): unknown {
+  const document: unknown = JSON.parse(JSON.stringify(demo()))
+  const keys = path.split('.')
+  const last = keys.pop()!
+  const owner = keys.reduce((node, key) => (node as Record<string, unknown>)[key], document) as Record<string, unknown>
+  if (value === undefined) delete owner[last]
+  else owner[last] = value
   return document
 }
 
@@ -25,26 +30,27 @@ describe('reading a journey', () => {
     expect(parseJourney(JSON.parse(JSON.stringify(bare))).stops[0]!.pin).toEqual({ shape: 'lantern', colour: '#d8412f', size: 64 })
   })
 
-  it.each<[string, (document: any) => void, RegExp]>([
-    ['another format', (d) => (d.format = 'something'), /field "format" should be "zephyrine-journey"/],
-    ['a later version', (d) => (d.version = 7), /field "version" is 7, and this Zephyrine reads version 1/],
-    ['a missing version', (d) => delete d.version, /field "version" is missing/],
+  it.each<[what: string, path: string, value: unknown, message: RegExp]>([
+    ['another format', 'format', 'something', /field "format" should be "zephyrine-journey"/],
+    ['a later version', 'version', 7, /field "version" is 7, and this Zephyrine reads version 1/],
+    ['a missing version', 'version', undefined, /field "version" is missing/],
     [
       'a visit to nowhere',
-      (d) => (d.travellers[0].visits[1].stop = 'atlantis'),
+      'travellers.0.visits.1.stop',
+      'atlantis',
       /travellers\[0\]\.visits\[1\]\.stop: names the stop "atlantis", which is not in the journey/,
     ],
-    ['too few legs', (d) => d.travellers[0].legs.pop(), /travellers\[0\]\.legs: has 3 legs, but 5 visits need 4/],
-    ['two stops of one id', (d) => (d.stops[1].id = d.stops[0].id), /stops\[1\]\.id: is "harrowmere", which another stop has already/],
-    ['an unknown vehicle', (d) => (d.travellers[0].legs[2].vehicle.artwork = 'dragon'), /travellers\[0\]\.legs\[2\]\.vehicle\.artwork/],
-    ['a size beyond all bounds', (d) => (d.frame.width = 100000), /frame\.width/],
-    ['an odd size', (d) => (d.frame.width = 1921), /frame\.width: must be an even number of pixels/],
-    ['a frame rate that is not on offer', (d) => (d.frame.rate = '29.97'), /frame\.rate/],
-    ['a place that is no number', (d) => (d.stops[0].at.x = null), /stops\[0\]\.at\.x/],
-    ['a field nobody knows', (d) => (d.stops[0].elevation = 3), /stops\[0\]: .*elevation/],
-    ['a colour in words', (d) => (d.stops[0].pin.colour = 'red'), /stops\[0\]\.pin\.colour: must be a colour like/],
-  ])('refuses %s and names the field', (_what, change, message) => {
-    expect(() => parseJourney(broken(change))).toThrow(message)
+    ['too few legs', 'travellers.0.legs', [], /travellers\[0\]\.legs: has 0 legs, but 5 visits need 4/],
+    ['two stops of one id', 'stops.1.id', 'harrowmere', /stops\[1\]\.id: is "harrowmere", which another stop has already/],
+    ['an unknown vehicle', 'travellers.0.legs.2.vehicle.artwork', 'dragon', /travellers\[0\]\.legs\[2\]\.vehicle\.artwork/],
+    ['a size beyond all bounds', 'frame.width', 100000, /frame\.width/],
+    ['an odd size', 'frame.width', 1921, /frame\.width: must be an even number of pixels/],
+    ['a frame rate that is not on offer', 'frame.rate', '29.97', /frame\.rate/],
+    ['a place that is no number', 'stops.0.at.x', null, /stops\[0\]\.at\.x/],
+    ['a field nobody knows', 'stops.0.elevation', 3, /stops\[0\]: .*elevation/],
+    ['a colour in words', 'stops.0.pin.colour', 'red', /stops\[0\]\.pin\.colour: must be a colour like/],
+  ])('refuses %s and names the field', (_what, path, value, message) => {
+    expect(() => parseJourney(broken(path, value))).toThrow(message)
   })
 
   it('refuses what is not a journey at all', () => {
@@ -66,8 +72,24 @@ describe('edits', () => {
     )
     const longer = edits.addStop(journey, { x: 200, y: 50 }, { stop: 'new', leg: 'leg' })
     expect(longer.travellers[0]!.legs[1]).toMatchObject({ id: 'leg', ink: { colour: '#00ff00' }, course: { kind: 'bowed', bow: 0.3 } })
-    expect(longer.travellers[0]!.visits.map((visit) => visit.layover)).toEqual([0.6, 1, 2])
+    expect(longer.travellers[0]!.visits.map((visit) => visit.layover)).toEqual([0.5, 0.5, 1.5])
     expect(journey.stops).toHaveLength(2)
+  })
+
+  it('give new stops layovers that fit the film, short or long', () => {
+    const layovers = (seconds: number) =>
+      journeyOver(
+        [
+          [0, 0],
+          [9, 9],
+          [20, 0],
+          [30, 30],
+        ],
+        {},
+        seconds,
+      ).travellers[0]!.visits.map((visit) => visit.layover)
+    expect(layovers(20)).toEqual([0.6, 1, 1, 2])
+    expect(layovers(4)).toEqual([0.2, 0.2, 0.2, 0.6])
   })
 
   it('remove a stop and join its legs', () => {

@@ -49,10 +49,11 @@ const easingTitles: Record<(typeof EASING_NAMES)[number], string> = {
   'ease-out': 'Ends slowly',
   'ease-in-out': 'Slow at both ends',
 }
-const easings = [...EASING_NAMES.map((value) => ({ value, title: easingTitles[value] })), { value: 'own' as const, title: 'Own curve' }]
+const easings = ([...EASING_NAMES, 'own'] as const).map((value) => ({ value, title: value === 'own' ? 'Own curve' : easingTitles[value] }))
 const easingChoice = computed(() => (typeof props.leg.easing === 'string' ? props.leg.easing : 'own'))
 const curve = computed(() => (typeof props.leg.easing === 'string' ? undefined : props.leg.easing))
-const setEasing = (choice: (typeof easings)[number]['value']) =>
+type EasingChoice = (typeof easings)[number]['value']
+const setEasing = (choice: EasingChoice) =>
   set({ easing: choice === 'own' ? [...NAMED_CURVES['ease-in-out']] : choice })
 function setCurve(k: number, value: number) {
   const next = [...curve.value!] as Exclude<Easing, string>
@@ -227,7 +228,7 @@ function setCurve(k: number, value: number) {
     <p v-else class="quiet figures">Takes {{ travel.toFixed(2) }} s</p>
     <div class="line">
       <span id="easing-label">Easing</span>
-      <v-select aria-labelledby="easing-label" :items="easings" :model-value="easingChoice" @update:model-value="setEasing" />
+      <v-select aria-labelledby="easing-label" :items="easings" :model-value="easingChoice" @update:model-value="(value) => setEasing(value as EasingChoice)" />
     </div>
     <div v-if="curve" class="curve" role="group" aria-label="Own curve, as in CSS cubic-bezier()">
       <v-number-input

@@ -1,0 +1,130 @@
+import { execFile } from 'node:child_process'
+import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
+import { join } from 'node:path'
+import { promisify } from 'node:util'
+import sharp from 'sharp'
+import { afterAll, describe, expect, it } from 'vitest'
+import { journeyOver } from '../support/journeys'
+import { temporaryFolder } from '../support/server'
+import { probe } from '../support/video'
+
+const folder = temporaryFolder()
+afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+const tsx = createRequire(import.meta.url).resolve('tsx/cli')
+
+async function render(...options: string[]): Promise<{ code: number; stdout: string; stderr: string }> {
+  try {
+    const { stdout, stderr } = await promisify(execFile)(process.execPath, [tsx, 'cli/render.ts', ...options])
+    return { code: 0, stdout, stderr }
+  } catch (error) {
+    const { code, stdout, stderr } = error as { code: number; stdout: string; stderr: string }
+    return { code, stdout, stderr }
+  }
+}
+const lastLine = (text: string) => JSON.parse(text.trim().split('\n').at(-1)!) as Record<string, unknown>
+
+describe('npm run render', () => {
+  it('makes a film of a part of the demo and says what it made', async () => {
+    const out = join(folder, 'trip.mp4')
+    const { code, stdout } = await render(
+      '--journey',
+      'demo',
+      '--out',
+      out,
+      '--size',
+      '640x360',
+      '--fps',
+      '29.97',
+      '--from',
+      '3',
+      '--to',
+      '4',
+    )
+    expect(code).toBe(0)
+    expect(lastLine(stdout)).toEqual({
+      frames: 30,
+      fps: '30000/1001',
+      width: 640,
+      height: 360,
+      seconds: (30 * 1001) / 30000,
+      bytes: readFileSync(out).length,
+      out,
+    })
+    expect(probe(out)).toMatchObject({ nb_read_frames: '30', r_frame_rate: '30000/1001', width: 640, height: 360 })
+  })
+
+  it('makes a picture of one frame', async () => {
+    const out = join(folder, 'still.png')
+    expect((await render('--journey', 'demo', '--frame', '719', '--out', out, '--size', '640x360')).code).toBe(0)
+    expect(await sharp(out).metadata()).toMatchObject({ format: 'png', width: 640, height: 360 })
+  })
+
+  it('prints a frame as JSON: positions, headings, ink lengths', async () => {
+    const { stdout } = await render('--frames-json', '150')
+    const frame = lastLine(stdout) as { travellers: Record<string, unknown>[]; items: Record<string, unknown>[] }
+    expect(frame).toMatchObject({ frame: 150, fps: '30/1', time: 5 })
+    expect(frame.travellers[0]).toMatchObject({
+      leg: 0,
+      heading: expect.any(Number),
+      position: { x: expect.any(Number), y: expect.any(Number) },
+    })
+    const ink = frame.items.find((item) => item.kind === 'ink')!
+    expect(ink.length).toBeLessThan(frame.travellers[0]!.travelled as number)
+    expect(ink.length).toBeGreaterThan((frame.travellers[0]!.travelled as number) - 200)
+  })
+
+  it('reads a journey file', async () => {
+    const file = join(folder, 'own.json')
+    writeFileSync(
+      file,
+      JSON.stringify(
+        journeyOver(
+          [
+            [100, 100],
+            [900, 500],
+          ],
+          {},
+          5,
+        ),
+      ),
+    )
+    const out = join(folder, 'own.mp4')
+    const { stdout } = await render('--journey', file, '--out', out, '--size', '320x180', '--fps', '24')
+    expect(lastLine(stdout)).toMatchObject({ frames: 120, fps: '24/1' })
+  })
+
+  it.each<[string, string[], RegExp]>([
+    ['an unknown option', ['--speed', '3'], /--speed/],
+    ['a missing out', ['--journey', 'demo'], /--out is missing/],
+    ['a size that is none', ['--out', 'x.mp4', '--size', 'big'], /--size should look like 1280x720, not "big"/],
+    ['an odd size', ['--out', 'x.mp4', '--size', '641x361'], /even/],
+    [
+      'a frame rate that is not on offer',
+      ['--out', 'x.mp4', '--fps', '31'],
+      /--fps should be one of 24, 25, 30, 50, 60, 30000\/1001 or 60000\/1001, not "31"/,
+    ],
+    ['a frame beyond the end', ['--out', 'x.png', '--frame', '720'], /--frame should be a whole number from 0 to 719, not "720"/],
+    ['an end before the start', ['--out', 'x.mp4', '--from', '5', '--to', '5'], /--from should be earlier than --to/],
+    ['a time beyond the film', ['--out', 'x.mp4', '--to', '99'], /--to should be a time in seconds from 0 to 24, not "99"/],
+    ['a file that is not there', ['--journey', 'nowhere.json', '--out', 'x.mp4'], /nowhere\.json cannot be read/],
+    ['a film with a wrong ending', ['--out', 'film.avi'], /--out should end in \.mp4/],
+  ])('refuses %s in one sentence, with exit code 2', async (_what, options, message) => {
+    const { code, stderr } = await render(...options)
+    expect(stderr).toMatch(message)
+    expect(stderr.trim().split('\n')).toHaveLength(1)
+    expect(code).toBe(2)
+    expect(existsSync('x.mp4')).toBe(false)
+  })
+
+  it('refuses a journey file that is damaged, and names the field', async () => {
+    const file = join(folder, 'damaged.json')
+    writeFileSync(file, '{"format": "zephyrine-journey", "version": 1')
+    expect((await render('--journey', file, '--frames-json', '0')).stderr).toMatch(/is not JSON/)
+    writeFileSync(file, JSON.stringify({ ...journeyOver([[1, 1]]), seconds: 'long' }))
+    const { code, stderr } = await render('--journey', file, '--frames-json', '0')
+    expect(stderr).toMatch(/The journey cannot be used: seconds:/)
+    expect(code).toBe(2)
+  })
+})

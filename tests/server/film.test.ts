@@ -1,0 +1,101 @@
+/** Exported files, as ffprobe (of the FFmpeg project) sees them. */
+import { existsSync, readFileSync, readdirSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
+import { afterAll, describe, expect, it } from 'vitest'
+import { setFrame } from '#core/journey/edits'
+import type { FrameRate } from '#core/pace/rate'
+import { FRAME_RATES, frameCount, frameTime } from '#core/pace/rate'
+import { renderFilm } from '#render/film'
+import { paintStill } from '#render/still'
+import { journeyOver } from '../support/journeys'
+import { meanDifference } from '../support/pixels'
+import { temporaryFolder } from '../support/server'
+import { decodeFrame, probe } from '../support/video'
+
+const folder = temporaryFolder()
+afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+const film = (rate: FrameRate, seconds = 2, width = 320, height = 180) =>
+  setFrame(
+    journeyOver(
+      [
+        [200, 300],
+        [1500, 800],
+      ],
+      { vehicle: { artwork: 'car', colour: '#d8412f', size: 120 }, ink: { glow: { colour: '#ffd27a', radius: 20, strength: 1 } } },
+      seconds,
+    ),
+    { width, height, rate },
+  )
+
+describe('renderFilm', () => {
+  it.each(FRAME_RATES)('at %s has the exact rate, frame count, size and colours', async (rate) => {
+    const out = join(folder, `${rate.replace('/', '-')}.mp4`)
+    const journey = film(rate)
+    const { frames } = await renderFilm({ folder, journey, out })
+    expect(frames).toBe(frameCount(2, rate))
+    expect(probe(out)).toMatchObject({
+      codec_name: 'h264',
+      width: 320,
+      height: 180,
+      pix_fmt: 'yuv420p',
+      color_space: 'bt709',
+      color_primaries: 'bt709',
+      color_transfer: 'bt709',
+      color_range: 'tv',
+      r_frame_rate: rate,
+      avg_frame_rate: rate,
+      nb_read_frames: String(frames),
+    })
+  })
+
+  it('shows in each frame what the still of that frame shows, colours kept', async () => {
+    const out = join(folder, 'compare.mp4')
+    const journey = film('25/1', 2, 640, 360)
+    await renderFilm({ folder, journey, out })
+    for (const k of [0, 17, 30, 49]) {
+      const still = await paintStill(folder, journey, frameTime(k, '25/1'))
+      expect(meanDifference(decodeFrame(out, k), still.pixels())).toBeLessThan(1.5)
+    }
+  })
+
+  it('renders a part, frame-exact', async () => {
+    const out = join(folder, 'part.mp4')
+    const journey = film('25/1', 3, 640, 360)
+    await renderFilm({ folder, journey, out, from: 25, to: 35 })
+    expect(probe(out).nb_read_frames).toBe('10')
+    const still = await paintStill(folder, journey, frameTime(25, '25/1'))
+    expect(meanDifference(decodeFrame(out, 0), still.pixels())).toBeLessThan(1.5)
+  })
+
+  it('puts the index before the pictures, so that a player can begin at once', async () => {
+    const bytes = readFileSync(join(folder, '30-1.mp4'))
+    expect(bytes.indexOf('moov')).toBeGreaterThan(0)
+    expect(bytes.indexOf('moov')).toBeLessThan(bytes.indexOf('mdat'))
+  })
+
+  it('leaves nothing behind when it is cancelled', async () => {
+    const out = join(folder, 'cancelled.mp4')
+    const control = new AbortController()
+    const rendering = renderFilm({
+      folder,
+      journey: film('60/1', 20),
+      out,
+      signal: control.signal,
+      onProgress: (done) => done === 20 && control.abort(new Error('enough')),
+    })
+    await expect(rendering).rejects.toThrow('enough')
+    expect(readdirSync(folder).filter((name) => name.startsWith('cancelled'))).toEqual([])
+  })
+
+  it('says why encoding failed', async () => {
+    const out = join(folder, 'no-such-folder', 'film.mp4')
+    await expect(renderFilm({ folder, journey: film('30/1'), out })).rejects.toThrow(/Encoding stopped .*No such file or directory/)
+    expect(existsSync(out)).toBe(false)
+  })
+
+  it('reports a sheet whose picture is not there', async () => {
+    const journey = { ...film('30/1'), sheets: [{ name: 'Gone', image: 'a'.repeat(64), width: 640, height: 360 }] }
+    await expect(renderFilm({ folder, journey, out: join(folder, 'gone.mp4') })).rejects.toThrow(/missing/i)
+  })
+})

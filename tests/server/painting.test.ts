@@ -1,0 +1,138 @@
+/** What stands in the pictures: colours where they must be and not where they must not be. */
+import { describe, expect, it } from 'vitest'
+import { compile } from '#core/frame/compile'
+import { toScreen } from '#core/camera/view'
+import { inkLengthAt } from '#core/frame/motion'
+import { pointAt } from '#core/geometry/course'
+import { editStop } from '#core/journey/edits'
+import type { Journey } from '#core/journey/schema'
+import { frameTime } from '#core/pace/rate'
+import { freshDemo } from '#demo/seed'
+import { paintStill } from '#render/still'
+import { journeyOver } from '../support/journeys'
+import type { Picture } from '../support/pixels'
+import { colourAt, meanDifference } from '../support/pixels'
+
+const GROUND = '#dcd5c3'
+const RED = '#d8412f'
+
+async function paint(journey: Journey, t: number, width = journey.frame.width): Promise<Picture> {
+  const surface = await paintStill('/nowhere', journey, t, width)
+  return { width: surface.width, pixels: Uint8Array.from(surface.pixels()) }
+}
+
+/** A bare line over plain ground: no pins, no names, no vehicle. */
+function bareLine(ink: Partial<Journey['travellers'][0]['legs'][0]['ink']> = {}): Journey {
+  let journey = journeyOver(
+    [
+      [200, 540],
+      [1700, 540],
+    ],
+    { ink: { colour: RED, width: 12, ...ink } },
+  )
+  for (const stop of journey.stops) journey = editStop(journey, stop.id, { pin: { shape: 'none' }, label: { shown: false } })
+  return journey
+}
+
+describe('ink', () => {
+  const solid = bareLine()
+  const compiled = compile(solid)
+  const headAt = (t: number) => 200 + inkLengthAt(compiled.travellers[0]!, 0, t, compiled.lastTime)
+
+  it('is not there at the start', async () => {
+    const picture = await paint(solid, 0)
+    for (let x = 150; x < 1750; x += 10) expect(colourAt(picture, x, 540)).toBe(GROUND)
+  })
+
+  it.each([2, 4, 6])('at %i s reaches from the first stop to its head, and no further', async (t) => {
+    const picture = await paint(solid, t)
+    const head = headAt(t)
+    expect(head).toBeGreaterThan(250)
+    for (let x = 200; x < head - 2; x += 7) expect(colourAt(picture, x, 540)).toBe(RED)
+    for (let x = head + 9; x < 1750; x += 7) expect(colourAt(picture, x, 540)).toBe(GROUND)
+    expect(colourAt(picture, 230, 540 - 9)).toBe(GROUND)
+    expect(colourAt(picture, 230, 540 - 4)).toBe(RED)
+  })
+
+  it('is whole in the last frame', async () => {
+    const picture = await paint(solid, 99)
+    for (let x = 200; x <= 1700; x += 10) expect(colourAt(picture, x, 540)).toBe(RED)
+  })
+
+  it('has dashes that stand still while it grows, as long as asked', async () => {
+    const dashed = bareLine({ line: 'dashed', dash: 40, gap: 20 })
+    const [early, late] = [await paint(dashed, 3), await paint(dashed, 7)]
+    const row = (picture: Picture) => Array.from({ length: 1500 }, (_, i) => colourAt(picture, 200 + i, 540))
+    const [a, b] = [row(early), row(late)]
+    const end = Math.floor(headAt(3) - 200) - 60
+    expect(end).toBeGreaterThan(200)
+    expect(a.slice(0, end)).toEqual(b.slice(0, end))
+    // Away from both ends, 40 of every 60 pixels are inked; the caps' anti-aliased edges may cost one on either side.
+    const inked = b.slice(120, 1320).filter((colour) => colour === RED).length
+    expect(inked / 1200).toBeGreaterThan(0.61)
+    expect(inked / 1200).toBeLessThan(0.69)
+  })
+
+  it('dotted consists of round dots with the asked gap', async () => {
+    const dotted = bareLine({ line: 'dotted', width: 20, gap: 20 })
+    const picture = await paint(dotted, 99)
+    for (const k of [3, 10, 20]) {
+      expect(colourAt(picture, 200 + 40 * k, 540)).toBe(RED)
+      expect(colourAt(picture, 200 + 40 * k + 20, 540)).toBe(GROUND)
+      expect(colourAt(picture, 200 + 40 * k + 9, 540 + 9)).toBe(GROUND)
+    }
+  })
+
+  it('glows around the stroke, and only there', async () => {
+    const glowing = await paint(bareLine({ glow: { colour: '#ffffff', radius: 40, strength: 1 } }), 99)
+    const light = (y: number) => parseInt(colourAt(glowing, 900, y).slice(5), 16)
+    const plain = parseInt(GROUND.slice(5), 16)
+    expect(colourAt(glowing, 900, 540)).toBe(RED)
+    expect(light(540 - 16)).toBeGreaterThan(plain + 20)
+    expect(light(540 - 30)).toBeLessThan(light(540 - 16))
+    expect(Math.abs(light(540 - 120) - plain)).toBeLessThanOrEqual(1)
+  })
+
+  it('looks the same at 4K, only sharper', async () => {
+    const large = { ...solid, frame: { ...solid.frame, width: 3840, height: 2160 } }
+    const picture = await paint(large, 99)
+    expect(colourAt(picture, 1800, 1080 - 10)).toBe(RED)
+    expect(colourAt(picture, 1800, 1080 - 14)).toBe(GROUND)
+  })
+})
+
+describe('pins and names', () => {
+  it('appear with the arrival, not before', async () => {
+    const journey = journeyOver(
+      [
+        [200, 540],
+        [1700, 540],
+      ],
+      { ink: { colour: '#17646b' } },
+    )
+    const arrive = compile(journey).travellers[0]!.legs[0]!.arrive
+    const isPin = (picture: Picture) => colourAt(picture, 1700 - 17, 540 - 40) === RED
+    expect(isPin(await paint(journey, arrive - 0.3))).toBe(false)
+    expect(isPin(await paint(journey, arrive + 0.4))).toBe(true)
+    const named = await paint(journey, 99)
+    const nameless = await paint(editStop(journey, 's1', { label: { shown: false } }), 99)
+    expect(meanDifference(named.pixels, nameless.pixels)).toBeGreaterThan(0.05)
+  })
+})
+
+describe('the demo', () => {
+  it('lies on its sheet and has the line where the course is, at start, mid leg and end', async () => {
+    const { journey, folder } = await freshDemo()
+    const compiled = compile(journey)
+    const leg = compiled.travellers[0]!.legs[0]!
+    const on = toScreen(compiled.view, compiled.reference, pointAt(leg.course, leg.course.length * 0.25))
+    const colour = async (t: number) => {
+      const surface = await paintStill(folder, journey, t)
+      return colourAt({ width: surface.width, pixels: surface.pixels() }, on.x, on.y)
+    }
+    const ink = leg.leg.ink.colour
+    expect(await colour(0)).not.toBe(ink)
+    expect(await colour((leg.depart + leg.arrive) / 2)).toBe(ink)
+    expect(await colour(frameTime(compiled.frames - 1, '30/1'))).toBe(ink)
+  })
+})

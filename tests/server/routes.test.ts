@@ -1,0 +1,176 @@
+/** The built server, asked as a browser (or something less friendly) would ask it. */
+import { existsSync, readdirSync } from 'node:fs'
+import { request } from 'node:http'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { rename, setFrame, setSeconds } from '#core/journey/edits'
+import type { Journey } from '#core/journey/schema'
+import type { TestServer } from '../support/server'
+import { startServer } from '../support/server'
+
+let server: TestServer
+beforeAll(async () => {
+  server = await startServer()
+})
+afterAll(() => server.stop())
+
+interface Answer {
+  status: number
+  // The tests look into answers of many shapes.
+  body: Record<string, unknown> & { message?: string; journey?: Journey; id?: string; revision?: number }
+}
+async function ask(method: string, path: string, body?: unknown): Promise<Answer> {
+  const response = await fetch(server.address + path, { method, body: body === undefined ? undefined : JSON.stringify(body) })
+  const text = await response.text()
+  return { status: response.status, body: text ? JSON.parse(text) : {} }
+}
+const demo = async () => (await ask('GET', '/api/journeys/demo')).body.journey!
+
+/** A journey whose film takes a moment: small frames, as long as asked. */
+async function made(seconds: number): Promise<string> {
+  const journey = setFrame(setSeconds(await demo(), seconds), { width: 320, height: 180, rate: '30/1' })
+  return (await ask('POST', '/api/journeys', { journey: rename(journey, `Film of ${seconds} s`) })).body.id!
+}
+
+async function events(path: string, until: (record: Record<string, unknown>) => boolean): Promise<Record<string, unknown>[]> {
+  const response = await fetch(server.address + path)
+  const seen: Record<string, unknown>[] = []
+  let rest = ''
+  const decoder = new TextDecoder()
+  for await (const chunk of response.body as unknown as AsyncIterable<Uint8Array>) {
+    rest += decoder.decode(chunk, { stream: true })
+    for (let end = rest.indexOf('\n\n'); end >= 0; end = rest.indexOf('\n\n')) {
+      seen.push(JSON.parse(rest.slice(rest.indexOf('data: ') + 6, end)) as Record<string, unknown>)
+      rest = rest.slice(end + 2)
+      if (until(seen.at(-1)!)) return seen
+    }
+  }
+  return seen
+}
+
+describe('journeys', () => {
+  it('are listed, made, read, saved, duplicated, deleted and brought back', async () => {
+    const { body } = await ask('POST', '/api/journeys', { journey: rename(await demo(), 'Mine') })
+    const path = `/api/journeys/${body.id}`
+    expect((await ask('PUT', path, { revision: 1, journey: rename(body.journey!, 'Mine again') })).body).toEqual({ revision: 2 })
+    expect((await ask('GET', path)).body).toMatchObject({ revision: 2, journey: { name: 'Mine again' } })
+    expect((await ask('POST', `${path}/duplicate`)).body).toMatchObject({ revision: 1, journey: { name: 'Mine again (copy)' } })
+    expect((await ask('DELETE', path)).status).toBe(204)
+    expect((await ask('GET', path)).status).toBe(404)
+    expect((await ask('POST', `${path}/restore`)).status).toBe(204)
+    expect((await ask('GET', path)).body.revision).toBe(2)
+    const list = (await ask('GET', '/api/journeys')).body as unknown as { name: string; stops: number }[]
+    expect(list.map((entry) => entry.name)).toEqual(expect.arrayContaining(['Mine again', 'Mine again (copy)', 'Round the Lantern Isles']))
+  })
+
+  it('lose nothing when two windows save: the second gets 409 and the first one’s work stays', async () => {
+    const { body } = await ask('POST', '/api/journeys', { journey: await demo() })
+    const path = `/api/journeys/${body.id}`
+    expect((await ask('PUT', path, { revision: 1, journey: rename(body.journey!, 'First') })).status).toBe(200)
+    const late = await ask('PUT', path, { revision: 1, journey: rename(body.journey!, 'Second') })
+    expect(late).toMatchObject({
+      status: 409,
+      body: { message: expect.stringContaining('changed in another window'), data: { revision: 2 } },
+    })
+    expect((await ask('GET', path)).body).toMatchObject({ revision: 2, journey: { name: 'First' } })
+  })
+
+  it('are refused with a sentence when they are not sound', async () => {
+    const journey = await demo()
+    expect(await ask('POST', '/api/journeys', { journey: { ...journey, seconds: -3 } })).toMatchObject({
+      status: 422,
+      body: { message: expect.stringContaining('seconds') },
+    })
+    expect(
+      await ask('POST', '/api/journeys', { journey: { ...journey, sheets: [{ ...journey.sheets[0], image: 'b'.repeat(64) }] } }),
+    ).toMatchObject({
+      status: 422,
+      body: { message: expect.stringContaining('import it again') },
+    })
+    expect((await ask('POST', '/api/journeys', 'text')).status).toBe(422)
+    expect((await ask('PUT', '/api/journeys/demo', { journey })).body.message).toContain('revision')
+    const broken = await fetch(`${server.address}/api/journeys`, { method: 'POST', body: '{"journey":' })
+    expect(broken.status).toBe(400)
+  })
+
+  it('are not found under made-up or hostile addresses', async () => {
+    for (const id of ['nobody', '..%2F..%2Fetc%2Fpasswd', "x'%20OR%20'1'='1"])
+      expect((await ask('GET', `/api/journeys/${id}`)).status).toBe(404)
+    expect((await ask('GET', '/api/images/..%2F..%2Fzephyrine.sqlite/0')).status).toBe(404)
+    expect((await ask('GET', `/api/images/${'a'.repeat(64)}/0`)).status).toBe(404)
+  })
+
+  it('have a poster', async () => {
+    const response = await fetch(`${server.address}/api/journeys/demo/poster`)
+    expect(response.headers.get('content-type')).toBe('image/webp')
+    expect((await response.arrayBuffer()).byteLength).toBeGreaterThan(20_000)
+  })
+})
+
+describe('images', () => {
+  it('come in levels that never change', async () => {
+    const { image } = (await demo()).sheets[0]!
+    const response = await fetch(`${server.address}/api/images/${image}/2`)
+    expect(response.headers.get('cache-control')).toContain('immutable')
+    expect((await response.arrayBuffer()).byteLength).toBeGreaterThan(50_000)
+    expect((await ask('GET', `/api/images/${image}/0`)).status).toBe(404)
+  })
+
+  it('are refused with a sentence when they are none', async () => {
+    const response = await fetch(`${server.address}/api/images?name=letter.png`, { method: 'POST', body: 'Dear Sir' })
+    expect(response.status).toBe(422)
+    expect(((await response.json()) as { message: string }).message).toContain('“letter.png” is not a PNG')
+  })
+})
+
+describe('exports', () => {
+  it('run with progress to a file that can be downloaded under the journey’s name', async () => {
+    const { body } = await ask('POST', `/api/journeys/${await made(15)}/exports`)
+    const seen = await events(`/api/exports/${body.id}/events`, (record) => record.state === 'done')
+    expect(seen.at(-1)).toMatchObject({ state: 'done', framesDone: 450, framesTotal: 450, error: null })
+    const progress = seen.map((record) => record.framesDone as number)
+    expect(progress).toEqual([...progress].sort((a, b) => a - b))
+    const file = await fetch(`${server.address}/api/exports/${body.id}/file`)
+    expect(file.headers.get('content-disposition')).toContain("filename*=UTF-8''Film%20of%2015%20s.mp4")
+    expect((await file.arrayBuffer()).byteLength).toBe(seen.at(-1)!.bytes)
+  })
+
+  it('wait their turn, can be cancelled waiting or running, and leave no file then', async () => {
+    const id = await made(60)
+    const first = (await ask('POST', `/api/journeys/${id}/exports`)).body.id!
+    const second = (await ask('POST', `/api/journeys/${id}/exports`)).body.id!
+    await events(`/api/exports/${first}/events`, (record) => (record.framesDone as number) > 0)
+    expect((await ask('DELETE', `/api/exports/${second}`)).status).toBe(204)
+    expect((await ask('DELETE', `/api/exports/${first}`)).status).toBe(204)
+    for (const one of [first, second]) {
+      const [last] = (await events(`/api/exports/${one}/events`, (record) => record.state === 'cancelled')).slice(-1)
+      expect(last).toMatchObject({ state: 'cancelled' })
+      expect((await ask('GET', `/api/exports/${one}/file`)).status).toBe(409)
+      expect(readdirSync(join(server.folder, 'exports')).filter((name) => name.startsWith(one))).toEqual([])
+    }
+  })
+
+  it('say that they were interrupted when the server stopped under them; journeys are all there', async () => {
+    const id = await made(60)
+    const started = (await ask('POST', `/api/journeys/${id}/exports`)).body.id!
+    await events(`/api/exports/${started}/events`, (record) => (record.framesDone as number) > 0)
+    await server.restart()
+    const [record] = (await ask('GET', `/api/journeys/${id}/exports`)).body as unknown as Record<string, unknown>[]
+    expect(record).toMatchObject({ id: started, state: 'failed', error: expect.stringContaining('export again') })
+    expect(existsSync(join(server.folder, 'exports', `${started}.mp4`))).toBe(false)
+    expect((await ask('GET', `/api/journeys/${id}`)).body.journey!.name).toBe('Film of 60 s')
+  })
+})
+
+describe('who may ask', () => {
+  it('is this machine’s own page alone', async () => {
+    const status = (headers: Record<string, string>) =>
+      new Promise<number>((resolve) =>
+        request(`${server.address}/api/journeys`, { headers }, (response) => resolve(response.resume().statusCode!)).end(),
+      )
+    expect(await status({})).toBe(200)
+    expect(await status({ host: 'elsewhere.example' })).toBe(403)
+    expect(await status({ origin: 'http://elsewhere.example' })).toBe(403)
+    expect(await status({ origin: server.address })).toBe(200)
+  })
+})
