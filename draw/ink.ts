@@ -4,6 +4,8 @@ import { pieceAt, pointAt } from '#core/geometry/course'
 import type { Glow, Ink } from '#core/journey/schema'
 import type { CanvasSpace } from './canvas-space'
 import { placeInFrame } from './canvas-space'
+import type { Region } from './region'
+import { onCanvas, within } from './region'
 import type { Surface } from './studio'
 
 /** The glow is blurred at this share of the output's size: it looks the same, and costs a sixteenth. */
@@ -12,15 +14,30 @@ const GLOW_SCALE = 0.25
 /** A dash of no length with round caps is a dot; some canvases leave out dashes of exactly no length. */
 const DOT = 0.01
 
-/** Paints the ink of a leg, its glow under it. `glowSurface` gives a cleared surface of at least the size asked for. */
+/** A glow's stroke is wider than the ink by this share of its radius, and blurred by this share of it (as a standard deviation). */
+const GLOW_WIDTH = 0.7
+const GLOW_BLUR = 0.5
+
+/** How far ink reaches from its course, in reference pixels: half a width (and the corner of a square cap), or where its glow has faded. */
+export function inkReach({ width, glow }: Ink): number {
+  const edge = width * Math.SQRT1_2
+  // A Gaussian has faded to a hundredth at three standard deviations; a pixel more on the glow's coarse canvas.
+  return glow ? edge + glow.radius * (GLOW_WIDTH / 2 + 3 * GLOW_BLUR) + 2 / GLOW_SCALE : edge + 1
+}
+
+/**
+ * Paints the ink of a leg, its glow under it, within a region.
+ * @param glowSurface gives a cleared surface of at least the size asked for
+ */
 export function paintInk(
   context: CanvasRenderingContext2D,
   space: CanvasSpace,
   item: InkItem,
+  region: Region,
   glowSurface: (width: number, height: number) => Surface,
 ): void {
   const { ink } = item
-  if (ink.glow) paintGlow(context, space, item, ink.glow, glowSurface)
+  if (ink.glow) paintGlow(context, space, item, ink.glow, region, glowSurface)
   placeInFrame(context, space)
   setStroke(context, ink)
   context.strokeStyle = ink.colour
@@ -62,21 +79,25 @@ function paintGlow(
   space: CanvasSpace,
   item: InkItem,
   glow: Glow,
+  region: Region,
   glowSurface: (width: number, height: number) => Surface,
 ): void {
   const scale = space.scale * GLOW_SCALE
   const surface = glowSurface(Math.ceil(space.reference.width * scale), Math.ceil(space.reference.height * scale))
   const layer = surface.context
-  placeInFrame(layer, { ...space, scale })
-  setStroke(layer, { ...item.ink, width: item.ink.width + glow.radius * 0.7 })
-  if (item.ink.line === 'dotted') layer.setLineDash([DOT, item.ink.width + item.ink.gap - DOT])
-  layer.strokeStyle = glow.colour
-  trace(layer, space, item)
-  // The standard deviation of a blur that has faded to nothing at twice its length.
-  layer.filter = `blur(${(glow.radius / 2) * scale}px)`
-  layer.stroke()
-  layer.filter = 'none'
-  layer.setLineDash([])
+  const { x, y, width, height } = region
+  const coarse = { x: x * GLOW_SCALE, y: y * GLOW_SCALE, width: width * GLOW_SCALE, height: height * GLOW_SCALE }
+  within(layer, onCanvas(coarse, 2, surface), () => {
+    placeInFrame(layer, { ...space, scale })
+    setStroke(layer, { ...item.ink, width: item.ink.width + glow.radius * GLOW_WIDTH })
+    if (item.ink.line === 'dotted') layer.setLineDash([DOT, item.ink.width + item.ink.gap - DOT])
+    layer.strokeStyle = glow.colour
+    trace(layer, space, item)
+    layer.filter = `blur(${glow.radius * GLOW_BLUR * scale}px)`
+    layer.stroke()
+    layer.filter = 'none'
+    layer.setLineDash([])
+  })
   context.setTransform(1, 0, 0, 1, 0, 0)
   context.globalAlpha = glow.strength
   context.drawImage(surface.image, 0, 0, surface.width / GLOW_SCALE, surface.height / GLOW_SCALE)

@@ -1,10 +1,15 @@
 import type { LabelItem } from '#core/frame/frame'
+import type { Label } from '#core/journey/schema'
 import type { CanvasSpace } from './canvas-space'
 import { placeAt } from './canvas-space'
 import { labelFont } from './fonts'
 
 /** Width of the halo round the letters, as a share of their size. */
 const HALO = 0.2
+
+export function setLabelFont(context: CanvasRenderingContext2D, label: Label): void {
+  context.font = labelFont(label.size)
+}
 
 /** Paints a label beside its stop, growing out of the stop while it appears. */
 export function paintLabel(
@@ -14,7 +19,7 @@ export function paintLabel(
 ): void {
   placeAt(context, space, at, scale)
   context.globalAlpha = opacity
-  context.font = labelFont(label.size)
+  setLabelFont(context, label)
   context.textAlign = place.align
   context.textBaseline = 'alphabetic'
   context.lineJoin = 'round'

@@ -50,6 +50,9 @@ export const PIN_DRAWINGS: Record<PinShape, PinDrawing> = {
 
 export const pinPalette = (colour: string) => ({ colour, shade: mixColours(colour, LINE, 0.38), paper: PAPER, lamp: '#ffe3a0', line: LINE })
 
+/** How far a pin reaches from its place, in pin sizes, its edge included. */
+export const PIN_REACH = 1.1
+
 /** Paints a pin standing at its place, with a light edge and a faint shadow at its foot. */
 export function paintPin(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, item: PinItem): void {
   const { pin } = item

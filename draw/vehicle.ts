@@ -15,6 +15,10 @@ const SHADOW_OPACITY = 0.34
 /** Artwork reaches at most this many lengths from its origin (a balloon's top, with its edge). */
 const REACH = 1.6
 
+/** How far a vehicle and its shadow reach from its place, in reference pixels. */
+export const vehicleReach = ({ vehicle, altitude }: VehicleItem): number =>
+  vehicle.size * (REACH * (1 + CLIMB * altitude) + altitude * (SHADOW_OFFSET * 1.2 + 0.2))
+
 /** Paints a vehicle, with its shadow while it flies. */
 export function paintVehicle(
   context: CanvasRenderingContext2D,

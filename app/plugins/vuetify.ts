@@ -54,7 +54,6 @@ export default defineNuxtPlugin((app) => {
       },
       defaults: {
         VTextField: { ...compact, color: 'primary' },
-        VNumberInput: { ...compact, color: 'primary', controlVariant: 'stacked' },
         VSelect: { ...compact, color: 'primary' },
         VSlider: { color: 'primary', hideDetails: true, thumbSize: 16, trackSize: 3 },
         VSwitch: { color: 'primary', density: 'compact', hideDetails: true, inset: true },

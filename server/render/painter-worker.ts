@@ -26,12 +26,14 @@ async function main(port: NonNullable<typeof parentPort>): Promise<void> {
   const pictures = await loadSheetPictures(folder, compiled, compiled.scale)
   const painter = createPainter(createServerStudio(pictures))
   const surface = createServerSurface(journey.frame.width, journey.frame.height)
+  const current = new Uint8Array(journey.frame.width * journey.frame.height * 4)
   const views = slots.map((slot) => new Uint8Array(slot))
   port.on('message', (message: unknown) => {
     const order = orderSchema.parse(message)
     const start = performance.now()
-    painter.paint(frameAt(compiled, frameTime(order.frame, journey.frame.rate)), surface.context, compiled.scale)
-    views[order.slot]!.set(surface.pixels())
+    const frame = frameAt(compiled, frameTime(order.frame, journey.frame.rate))
+    surface.update(current, painter.paint(frame, surface.context, compiled.scale))
+    views[order.slot]!.set(current)
     port.postMessage({ ...order, paintMs: performance.now() - start } satisfies PaintReport)
   })
 }

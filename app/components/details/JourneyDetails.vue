@@ -7,6 +7,7 @@ import { editTraveller, setFrame, setSeconds, setShareExponent } from '#core/jou
 import type { FrameRate } from '#core/pace/rate'
 import { FRAME_RATES, rateLabel } from '#core/pace/rate'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
+import NumberField from '~/components/fields/NumberField.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
@@ -15,7 +16,7 @@ import ItineraryList from './ItineraryList.vue'
 const emit = defineEmits<{ import: [] }>()
 const editor = useEditor()
 const stage = useStage()
-const { change } = useFieldEdits(() => 'journey')
+const { change, done } = useFieldEdits(() => 'journey')
 
 const journey = computed(() => editor.journey!)
 const traveller = computed(() => editor.traveller!)
@@ -78,17 +79,17 @@ const next = computed(() => {
     <h3 class="first">Film</h3>
     <div class="line">
       <span id="length-label">Length</span>
-      <v-number-input
-        class="figures"
-        aria-labelledby="length-label"
+      <NumberField
+        labelledby="length-label"
         data-testid="length"
         :model-value="journey.seconds"
         :min="1"
         :max="600"
         :step="0.5"
         :precision="2"
-        suffix="s"
-        @update:model-value="(value) => value !== null && change('seconds', (j) => setSeconds(j, value))"
+        unit="s"
+        @change="(value) => change('seconds', (j) => setSeconds(j, value))"
+        @done="done"
       />
     </div>
     <div class="line">
@@ -132,16 +133,16 @@ const next = computed(() => {
     />
     <div class="line">
       <span id="delay-label">Start after</span>
-      <v-number-input
-        class="figures"
-        aria-labelledby="delay-label"
+      <NumberField
+        labelledby="delay-label"
         :model-value="traveller.startDelay"
         :min="0"
         :max="60"
         :step="0.1"
         :precision="2"
-        suffix="s"
-        @update:model-value="(value) => value !== null && change('delay', (j) => editTraveller(j, { startDelay: value }))"
+        unit="s"
+        @change="(value) => change('delay', (j) => editTraveller(j, { startDelay: value }))"
+        @done="done"
       />
     </div>
   </div>

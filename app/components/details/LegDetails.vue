@@ -10,6 +10,7 @@ import { artworkOf, VEHICLE_IDS } from '#core/vehicles/catalogue'
 import ArtworkPicture from '~/components/fields/ArtworkPicture.vue'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import ColourField from '~/components/fields/ColourField.vue'
+import NumberField from '~/components/fields/NumberField.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'
@@ -231,19 +232,17 @@ function setCurve(k: number, value: number) {
       <v-select aria-labelledby="easing-label" :items="easings" :model-value="easingChoice" @update:model-value="(value) => setEasing(value as EasingChoice)" />
     </div>
     <div v-if="curve" class="curve" role="group" aria-label="Own curve, as in CSS cubic-bezier()">
-      <v-number-input
+      <NumberField
         v-for="(value, k) in curve"
         :key="k"
-        class="figures"
-        control-variant="hidden"
         :label="['x1', 'y1', 'x2', 'y2'][k]"
         :model-value="value"
         :min="0"
         :max="1"
         :step="0.05"
         :precision="2"
-        @update:model-value="(next) => next !== null && setCurve(k, next)"
-        @blur="done"
+        @change="(next) => setCurve(k, next)"
+        @done="done"
       />
     </div>
   </div>

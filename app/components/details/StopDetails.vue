@@ -5,6 +5,7 @@ import type { StopPatch } from '#core/journey/edits'
 import { dressStopsLike, editStop, moveVisit, removeStop, setLayover } from '#core/journey/edits'
 import type { Pin, Stop } from '#core/journey/schema'
 import ColourField from '~/components/fields/ColourField.vue'
+import NumberField from '~/components/fields/NumberField.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import PinPicture from '~/components/fields/PinPicture.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
@@ -24,7 +25,6 @@ const pins: readonly { shape: Pin['shape']; title: string }[] = [
   { shape: 'bead', title: 'Bead' },
   { shape: 'none', title: 'No pin' },
 ]
-const round = (value: number) => Math.round(value * 10) / 10
 </script>
 
 <template>
@@ -129,22 +129,8 @@ const round = (value: number) => Math.round(value * 10) / 10
     <div class="line place figures">
       <span>Ground</span>
       <div class="pair">
-        <v-number-input
-          label="x"
-          control-variant="hidden"
-          :model-value="round(stop.at.x)"
-          :precision="1"
-          @update:model-value="(x) => x !== null && patch('x', { at: { ...stop.at, x } })"
-          @blur="done"
-        />
-        <v-number-input
-          label="y"
-          control-variant="hidden"
-          :model-value="round(stop.at.y)"
-          :precision="1"
-          @update:model-value="(y) => y !== null && patch('y', { at: { ...stop.at, y } })"
-          @blur="done"
-        />
+        <NumberField label="x" :model-value="stop.at.x" :precision="1" @change="(x) => patch('x', { at: { ...stop.at, x } })" @done="done" />
+        <NumberField label="y" :model-value="stop.at.y" :precision="1" @change="(y) => patch('y', { at: { ...stop.at, y } })" @done="done" />
       </div>
     </div>
 

@@ -64,7 +64,10 @@ function paint() {
   const density = window.devicePixelRatio
   const width = Math.round(size.value.width * density)
   const height = Math.round(size.value.height * density)
-  if (target.width !== width || target.height !== height) Object.assign(target, { width, height })
+  if (target.width !== width || target.height !== height) {
+    Object.assign(target, { width, height })
+    painter.invalidate()
+  }
   const scale = width / stage.reference.width
   for (const sheet of compiled.journey.sheets) wantSheet(sheet.image, sheet, 1 / (stage.view.zoom * scale))
   const frame = { ...frameAt(compiled, playback.time), view: stage.view }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useId } from 'vue'
+import NumberField from './NumberField.vue'
 
 /** A number by slider or by typing. Emits `change` while it moves and `done` when it has come to rest. */
 const props = withDefaults(
@@ -9,8 +10,7 @@ const props = withDefaults(
 const emit = defineEmits<{ change: [value: number]; done: [] }>()
 const id = useId()
 
-function take(value: number | null) {
-  if (value === null || Number.isNaN(value)) return
+function take(value: number) {
   const held = Math.min(props.max, Math.max(props.min, value))
   if (held !== props.modelValue) emit('change', held)
 }
@@ -28,18 +28,16 @@ function take(value: number | null) {
       @update:model-value="take"
       @end="emit('done')"
     />
-    <v-number-input
-      class="number figures"
-      :aria-labelledby="id"
-      control-variant="hidden"
+    <NumberField
+      :labelledby="id"
       :model-value="modelValue"
       :min="min"
       :max="max"
       :step="step"
       :precision="precision"
-      :suffix="unit"
-      @update:model-value="take"
-      @blur="emit('done')"
+      :unit="unit"
+      @change="take"
+      @done="emit('done')"
     />
   </div>
 </template>
@@ -54,13 +52,5 @@ function take(value: number | null) {
 }
 .label {
   font-size: 14px;
-}
-.number :deep(input) {
-  text-align: right;
-  padding-inline: 8px 2px;
-}
-.number :deep(.v-text-field__suffix) {
-  padding-inline: 2px 8px;
-  font-size: 12px;
 }
 </style>

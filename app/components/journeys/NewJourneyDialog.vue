@@ -4,6 +4,7 @@ import type { Aspect } from '#core/journey/create'
 import { createJourney as emptyJourney, DEFAULT_FRAME, DEFAULT_SECONDS, FRAME_SIZES } from '#core/journey/create'
 import type { FrameRate } from '#core/pace/rate'
 import { FRAME_RATES, frameCount, rateLabel } from '#core/pace/rate'
+import NumberField from '~/components/fields/NumberField.vue'
 import { ApiError, createJourney } from '~/services/api'
 
 /** Asks what is found out too late elsewhere: frame size, frame rate and length. All can be changed later. */
@@ -77,18 +78,20 @@ async function make() {
       <v-select v-model="size" :items="sizes" label="Frame size" />
       <div class="row">
         <v-select v-model="rate" :items="rates" label="Frames a second" hint="Take the one of your footage" persistent-hint />
-        <v-number-input
-          v-model="seconds"
+        <NumberField
+          :model-value="seconds"
           :min="1"
           :max="600"
           :step="1"
-          :precision="1"
-          label="Length in seconds"
+          :precision="2"
+          unit="s"
+          label="Length"
           hint="About 5 s for each stop"
           persistent-hint
+          @change="(value) => (seconds = value)"
         />
       </div>
-      <p class="quiet figures">{{ frameCount(seconds ?? 0, rate) }} frames. All of this can be changed later.</p>
+      <p class="quiet figures">{{ frameCount(seconds, rate) }} frames. All of this can be changed later.</p>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <div class="actions">
         <v-btn variant="text" @click="open = false">Cancel</v-btn>

@@ -1,0 +1,135 @@
+/**
+ * The project's benchmark, `npm run bench`: painting, encoding the same frames alone, the whole export, and the preview in headless Chromium,
+ * all in one run on the demo at 1080p. The machine is noisy, so the ratios count, not the seconds.
+ */
+import { execFileSync, spawn } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { compile } from '#core/frame/compile'
+import { frameAt } from '#core/frame/frame-at'
+import type { Journey } from '#core/journey/schema'
+import { frameTime } from '#core/pace/rate'
+import { freshDemo } from '#demo/seed'
+import { createPainter } from '#draw/painter'
+import { startEncoder } from '#render/encoder'
+import { renderFilm } from '#render/film'
+import { loadSheetPictures } from '#render/sheet-picture'
+import { createServerStudio, createServerSurface } from '#render/studio'
+
+/** The frames that are measured: the end of a layover, a leg with a glow, a change of vehicles, the start of a dashed leg. */
+const FROM = 15
+const COUNT = 300
+
+const now = () => performance.now()
+const line = (what: string, value: string, target = '') => console.log(`${what.padEnd(44)} ${value.padStart(12)}   ${target}`)
+const rate = (frames: number, ms: number) => `${((frames * 1000) / ms).toFixed(1)} fps`
+
+function measureFrameAt(journey: Journey): void {
+  const compiled = compile(journey)
+  const runs = 20
+  const start = now()
+  for (let run = 0; run < runs; run++) for (let k = 0; k < compiled.frames; k++) frameAt(compiled, frameTime(k, journey.frame.rate))
+  line('frameAt', `${((now() - start) / (runs * compiled.frames)).toFixed(4)} ms`, 'target: under 0.3 ms')
+}
+
+async function paintAlone(folder: string, journey: Journey): Promise<{ frames: Uint8Array[]; ms: number }> {
+  const compiled = compile(journey)
+  const painter = createPainter(createServerStudio(await loadSheetPictures(folder, compiled, compiled.scale)))
+  const { width, height, rate: fps } = journey.frame
+  const surface = createServerSurface(width, height)
+  const current = new Uint8Array(width * height * 4)
+  const frames: Uint8Array[] = []
+  let ms = 0
+  for (let k = FROM; k < FROM + COUNT; k++) {
+    const start = now()
+    surface.update(current, painter.paint(frameAt(compiled, frameTime(k, fps)), surface.context, compiled.scale))
+    ms += now() - start
+    frames.push(Uint8Array.from(current))
+  }
+  return { frames, ms }
+}
+
+async function encodeAlone(frames: readonly Uint8Array[], journey: Journey, out: string): Promise<number> {
+  const start = now()
+  const encoder = startEncoder(out, journey.frame, journey.frame.rate)
+  for (const frame of frames) await encoder.write(frame)
+  await encoder.finish()
+  return now() - start
+}
+
+async function measureExport(folder: string, journey: Journey): Promise<void> {
+  const scratch = mkdtempSync(join(tmpdir(), 'zephyrine-bench-'))
+  try {
+    const painted = await paintAlone(folder, journey)
+    line('painting', rate(COUNT, painted.ms))
+    const ratios: number[] = []
+    // Taken in turn, so that a slow spell of the machine meets both; the middle of three ratios is told.
+    for (let turn = 0; turn < 3; turn++) {
+      const encoding = await encodeAlone(painted.frames, journey, join(scratch, 'encoded.mp4'))
+      const start = now()
+      await renderFilm({ folder, journey, out: join(scratch, 'film.mp4'), from: FROM, to: FROM + COUNT })
+      const whole = now() - start
+      ratios.push(whole / encoding)
+      line(`encoding alone, turn ${turn + 1}`, rate(COUNT, encoding))
+      line(`whole export, turn ${turn + 1}`, rate(COUNT, whole))
+    }
+    const [, middle] = ratios.sort((a, b) => a - b)
+    line('whole export / encoding alone', middle!.toFixed(2), 'target: at most 1.5')
+  } finally {
+    rmSync(scratch, { recursive: true, force: true })
+  }
+}
+
+/** Opening and scrubbing the demo in the built application. */
+async function measurePreview(): Promise<void> {
+  const { chromium } = await import('playwright-core')
+  const folder = mkdtempSync(join(tmpdir(), 'zephyrine-bench-'))
+  const env = { ...process.env, ZEPHYRINE_DATA: folder, NITRO_PORT: '3977', NODE_ENV: 'production' }
+  execFileSync(process.execPath, ['--import', 'tsx', 'cli/seed.ts'], { env })
+  const server = spawn(process.execPath, ['.output/server/index.mjs'], { env, stdio: 'ignore' })
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] })
+  try {
+    const address = 'http://127.0.0.1:3977'
+    while (!(await fetch(address).catch(() => undefined))) await new Promise((resolve) => setTimeout(resolve, 50))
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+    // The loader of this script wraps named functions in a helper, which the page does not have.
+    await page.addInitScript('globalThis.__name = (f) => f')
+    const start = now()
+    await page.goto(`${address}/journeys/demo`)
+    await page.waitForFunction(() => {
+      // The sea at the frame's upper left corner: bluer than the ground's colour that stands there before the sheet has come.
+      const canvas = document.querySelector<HTMLCanvasElement>('[data-testid="stage-canvas"]')
+      const pixel = canvas?.width ? canvas.getContext('2d')!.getImageData(5, 5, 1, 1).data : undefined
+      return pixel !== undefined && pixel[3] === 255 && pixel[2]! > pixel[0]! + 20
+    })
+    line('opening the demo to its first picture', `${((now() - start) / 1000).toFixed(2)} s`, 'target: under 2 s')
+    const steps = 150
+    const ms = await page.evaluate(async (count) => {
+      const strip = document.querySelector('[data-testid="pace-strip"] svg')!
+      const box = strip.getBoundingClientRect()
+      const fire = (type: string, x: number, target: EventTarget) =>
+        target.dispatchEvent(new PointerEvent(type, { bubbles: true, button: 0, pointerId: 1, clientX: x, clientY: box.top + 10 }))
+      const frame = () => new Promise(requestAnimationFrame)
+      fire('pointerdown', box.left + 30, strip)
+      const begin = performance.now()
+      for (let i = 0; i < count; i++) {
+        fire('pointermove', box.left + 30 + ((box.width - 60) * i) / count, window)
+        await frame()
+      }
+      const took = performance.now() - begin
+      fire('pointerup', box.left, window)
+      return took
+    }, steps)
+    line('scrubbing in the preview, 960 x 540', rate(steps, ms), 'target: at least 30 fps')
+  } finally {
+    await browser.close()
+    server.kill('SIGKILL')
+    rmSync(folder, { recursive: true, force: true })
+  }
+}
+
+const { journey, folder } = await freshDemo()
+measureFrameAt(journey)
+await measureExport(folder, journey)
+await measurePreview()

@@ -1,0 +1,47 @@
+/** A rectangle of output pixels. */
+export interface Region {
+  x: number
+  y: number
+  width: number
+  height: number
+}
+
+export const isEmpty = (region: Region): boolean => region.width <= 0 || region.height <= 0
+
+/** The rectangle round two regions. */
+export function union(a: Region | undefined, b: Region): Region {
+  if (!a || isEmpty(a)) return b
+  if (isEmpty(b)) return a
+  const x = Math.min(a.x, b.x)
+  const y = Math.min(a.y, b.y)
+  return { x, y, width: Math.max(a.x + a.width, b.x + b.width) - x, height: Math.max(a.y + a.height, b.y + b.height) - y }
+}
+
+export const overlap = (a: Region, b: Region): boolean =>
+  a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height
+
+/** A region grown by a margin to whole pixels, and held within a canvas of the given size. */
+export function onCanvas(region: Region, margin: number, size: { width: number; height: number }): Region {
+  const x = Math.max(0, Math.floor(region.x - margin))
+  const y = Math.max(0, Math.floor(region.y - margin))
+  return {
+    x,
+    y,
+    width: Math.max(0, Math.min(size.width, Math.ceil(region.x + region.width + margin)) - x),
+    height: Math.max(0, Math.min(size.height, Math.ceil(region.y + region.height + margin)) - y),
+  }
+}
+
+/** The square around a point. */
+export const around = (x: number, y: number, reach: number): Region => ({ x: x - reach, y: y - reach, width: 2 * reach, height: 2 * reach })
+
+/** Lets the context paint only within a region, while `paint` runs. */
+export function within(context: CanvasRenderingContext2D, { x, y, width, height }: Region, paint: () => void): void {
+  context.save()
+  context.setTransform(1, 0, 0, 1, 0, 0)
+  context.beginPath()
+  context.rect(x, y, width, height)
+  context.clip()
+  paint()
+  context.restore()
+}

@@ -1,0 +1,289 @@
+/** Editing by mouse and keys in a real browser. Each test begins with a fresh copy of the demo. */
+import type { Browser, Page } from 'playwright-core'
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import type { Journey } from '#core/journey/schema'
+import type { TestServer } from '../support/server'
+import { startServer } from '../support/server'
+import { launchBrowser, openEditor, openPage, saved } from '../support/browser'
+
+let server: TestServer
+let browser: Browser
+let page: Page
+let errors: string[]
+let id: string
+
+beforeAll(async () => {
+  server = await startServer()
+  browser = await launchBrowser()
+})
+afterAll(async () => {
+  await browser.close()
+  await server.stop()
+})
+beforeEach(async () => {
+  const response = await fetch(`${server.address}/api/journeys/demo/duplicate`, { method: 'POST' })
+  id = ((await response.json()) as { id: string }).id
+  ;({ page, errors } = await openPage(browser))
+  await openEditor(page, server.address, id)
+})
+afterEach(async () => {
+  expect(errors).toEqual([])
+  await page.context().close()
+})
+
+const stored = async (): Promise<Journey> => {
+  await saved(page)
+  return ((await (await fetch(`${server.address}/api/journeys/${id}`)).json()) as { journey: Journey }).journey
+}
+const legs = async () => (await stored()).travellers[0]!.legs
+const visits = async () => (await stored()).travellers[0]!.visits
+const timecode = () => page.getByTestId('timecode').textContent()
+
+async function drag(testId: string, by: [number, number], nth = 0) {
+  const box = (await page.getByTestId(testId).nth(nth).boundingBox())!
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
+  await page.mouse.move(x, y)
+  await page.mouse.down()
+  await page.mouse.move(x + by[0] / 2, y + by[1] / 2)
+  await page.mouse.move(x + by[0], y + by[1], { steps: 4 })
+  await page.mouse.up()
+}
+
+describe('the stage', () => {
+  it('is 960 x 540 at 1280 x 800', async () => {
+    const box = (await page.getByTestId('stage').boundingBox())!
+    expect([box.width, box.height]).toEqual([960, 540])
+  })
+
+  it('moves a stop by dragging, in one step to undo and redo', async () => {
+    const before = (await stored()).stops[2]!.at
+    await drag('stop-handle', [48, -24], 2)
+    const moved = (await stored()).stops[2]!.at
+    // 960 px of stage show 6400 ground units.
+    expect(moved.x - before.x).toBeCloseTo((48 * 6400) / 960, 0)
+    expect(moved.y - before.y).toBeCloseTo((-24 * 6400) / 960, 0)
+    await page.keyboard.press('Control+z')
+    expect((await stored()).stops[2]!.at).toEqual(before)
+    await page.keyboard.press('Control+Shift+z')
+    expect((await stored()).stops[2]!.at).toEqual(moved)
+  })
+
+  it('nudges the selected stop with the arrow keys, by a pixel of the film, with Shift ten', async () => {
+    const before = (await stored()).stops[1]!.at
+    await page.getByTestId('stop-handle').nth(1).click()
+    await page.keyboard.press('ArrowRight')
+    await page.keyboard.press('Shift+ArrowDown')
+    const after = (await stored()).stops[1]!.at
+    expect(after.x - before.x).toBeCloseTo(6400 / 1920, 6)
+    expect(after.y - before.y).toBeCloseTo((10 * 6400) / 1920, 6)
+  })
+
+  it('bends a leg by its middle', async () => {
+    await drag('bend-seaplane', [30, 60])
+    const { course } = (await legs())[3]!
+    expect(course.kind === 'bowed' && course.bow).toBeLessThan(0.2)
+  })
+
+  it('moves a node of a drawn leg', async () => {
+    await page.getByRole('button', { name: /^Leg 1,/ }).click({ position: { x: 30, y: 6 } })
+    const before = (await legs())[0]!.course
+    const box = (await page.locator('.node').first().boundingBox())!
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+    await page.mouse.down()
+    await page.mouse.move(box.x + 40, box.y + 20, { steps: 4 })
+    await page.mouse.up()
+    const after = (await legs())[0]!.course
+    expect(after.kind === 'drawn' && before.kind === 'drawn' && after.nodes[0]!.at.x - before.nodes[0]!.at.x).toBeGreaterThan(100)
+  })
+
+  it('drags and scales the sheet in the lens, and roams the table without touching the film', async () => {
+    const { camera } = await stored()
+    const stage = (await page.getByTestId('stage').boundingBox())!
+    await page.mouse.move(stage.x + 700, stage.y + 500)
+    await page.mouse.wheel(0, -300)
+    await page.mouse.down()
+    await page.mouse.move(stage.x + 640, stage.y + 470, { steps: 3 })
+    await page.mouse.up()
+    const scaled = (await stored()).camera
+    expect(scaled.zoom / camera.zoom).toBeCloseTo(Math.exp(0.42), 3)
+    expect(scaled.centre).not.toEqual(camera.centre)
+
+    await page.keyboard.press('t')
+    await page.mouse.wheel(0, -300)
+    await page.mouse.down()
+    await page.mouse.move(stage.x + 500, stage.y + 300, { steps: 3 })
+    await page.mouse.up()
+    await page.waitForTimeout(900)
+    expect((await stored()).camera).toEqual(scaled)
+  })
+
+  it('deletes the selected stop and joins its legs; undo brings both back', async () => {
+    const before = await stored()
+    await page.getByTestId('stop-handle').nth(2).click()
+    await page.keyboard.press('Delete')
+    expect((await stored()).stops).toHaveLength(4)
+    expect(await legs()).toHaveLength(3)
+    await page.keyboard.press('Control+z')
+    expect(await stored()).toEqual(before)
+  })
+})
+
+describe('the pace strip', () => {
+  it('sets a leg’s time by its ribbon’s end, to the frame, and a layover by its bead’s edge', async () => {
+    await drag('ribbon-end-1', [50, 0])
+    const [first, second] = await legs()
+    expect(first!.travel! * 30).toBeCloseTo(Math.round(first!.travel! * 30), 2)
+    expect(second!.travel! * 30).toBeCloseTo(Math.round(second!.travel! * 30), 2)
+    // About 50 px a second.
+    expect(second!.travel!).toBeGreaterThan(4.5)
+    await drag('bead-edge-1', [25, 0])
+    expect((await visits())[1]!.layover).toBeGreaterThan(1.5)
+    expect((await legs())[3]!.travel).toBeNull()
+  })
+
+  it('stops at what the film’s length allows, and says what would be needed', async () => {
+    await drag('ribbon-end-0', [1100, 0])
+    await page.getByText(/need at least .* s, but the journey is 24 s long/).waitFor()
+    expect((await legs())[0]!.travel ?? 0).toBeLessThan(20)
+  })
+
+  it('can be worked with the keys', async () => {
+    await page.getByRole('slider', { name: 'Travel time of leg 3' }).focus()
+    const before = Number(await page.getByRole('slider', { name: 'Travel time of leg 3' }).getAttribute('aria-valuenow'))
+    await page.keyboard.press('Shift+ArrowRight')
+    expect((await legs())[2]!.travel).toBeCloseTo(before + 10 / 30, 3)
+  })
+
+  it('scrubs, and steps by frames', async () => {
+    await page.getByTestId('pace-strip').click({ position: { x: 622, y: 8 } })
+    expect(await timecode()).toMatch(/^00:00:1[12]:/)
+    await page.keyboard.press('Home')
+    await page.keyboard.press('.')
+    await page.keyboard.press('.')
+    await page.keyboard.press(',')
+    expect(await timecode()).toBe('00:00:00:01')
+    await page.keyboard.press('End')
+    expect(await timecode()).toBe('00:00:23:29')
+  })
+
+  it('loops when asked to', async () => {
+    await page.keyboard.press('l')
+    await page.getByTestId('pace-strip').click({ position: { x: 1215, y: 8 } })
+    const start = (await timecode())!
+    await page.keyboard.press('Space')
+    await page.waitForFunction((from) => (document.querySelector('[data-testid="timecode"]')?.textContent ?? from) < from, start)
+    await page.keyboard.press('Space')
+    expect(await page.getByRole('button', { name: 'Play', exact: true }).count()).toBe(1)
+  })
+})
+
+describe('the details', () => {
+  it('dress a leg: line, glow, easing, and the same ink for all', async () => {
+    await page.getByTestId('bend-seaplane').click()
+    await page.getByRole('radio', { name: 'Dotted' }).click()
+    await page.getByRole('button', { name: 'Colour #c9962b' }).nth(1).click()
+    await page.getByLabel('Glow').click()
+    await page.getByRole('button', { name: 'Use this ink for all legs' }).click()
+    expect((await legs()).map(({ ink }) => [ink.line, ink.colour, ink.glow])).toEqual(Array(4).fill(['dotted', '#c9962b', null]))
+    await page.keyboard.press('Control+z')
+    expect((await legs())[0]!.ink.line).toBe('solid')
+  })
+
+  it('dress a stop: name, pin, label side', async () => {
+    await page.getByTestId('stop-handle').first().click()
+    await page.getByTestId('stop-name').locator('input').fill('Harrow')
+    await page.getByRole('radio', { name: 'Pennant' }).click()
+    await page.getByRole('radio', { name: 'bottom left' }).click()
+    expect((await stored()).stops[0]).toMatchObject({ name: 'Harrow', pin: { shape: 'pennant' }, label: { side: 'bottom-left' } })
+  })
+
+  it('put the stops into another order', async () => {
+    await page.getByRole('button', { name: /^Move Lampwick/ }).focus()
+    await page.keyboard.press('Alt+ArrowUp')
+    expect((await visits()).map((visit) => visit.stop)).toEqual(['harrowmere', 'quillhaven', 'lampwick', 'oarsend', 'emberlight'])
+    const grip = (await page.getByRole('button', { name: /^Move Harrowmere/ }).boundingBox())!
+    const third = (await page.getByRole('button', { name: /^Move Lampwick/ }).boundingBox())!
+    await page.mouse.move(grip.x + 8, grip.y + 12)
+    await page.mouse.down()
+    await page.mouse.move(grip.x + 10, grip.y + 40, { steps: 4 })
+    await page.mouse.move(third.x + 10, third.y + 30, { steps: 8 })
+    await page.mouse.up()
+    await page.waitForTimeout(300)
+    const order = (await visits()).map((visit) => visit.stop)
+    expect(order[0]).toBe('quillhaven')
+    const shown = await page.locator('ol .name').allTextContents()
+    const names = new Map((await stored()).stops.map((stop) => [stop.id, stop.name]))
+    expect(shown.map((name) => name.trim())).toEqual(order.map((stop) => names.get(stop)))
+  })
+
+  it('change the film’s shape and keep the sheet filling it', async () => {
+    await page.getByLabel('Shape').click({ force: true })
+    await page.getByRole('option', { name: '9:16' }).click()
+    expect((await stored()).frame).toMatchObject({ width: 1080, height: 1920 })
+    const box = (await page.getByTestId('stage').boundingBox())!
+    expect(box.width / box.height).toBeCloseTo(9 / 16, 2)
+    await page.getByRole('button', { name: 'Sheet', exact: true }).click()
+    expect(await page.getByText('does not reach all edges').count()).toBe(0)
+  })
+
+  it('refuse a length that the set times do not fit into', async () => {
+    const length = page.getByTestId('length').locator('input')
+    await length.fill('4')
+    await length.blur()
+    await page.getByText(/need at least 7.8 s, but the journey is 4 s long/).waitFor()
+    expect((await stored()).seconds).toBe(24)
+  })
+})
+
+describe('saving', () => {
+  it('meets another window’s changes without losing either', async () => {
+    const other = await page.context().newPage()
+    await openEditor(other, server.address, id)
+    await other.getByTestId('journey-name').fill('Theirs')
+    await other.keyboard.press('Enter')
+    await saved(other)
+    await page.getByTestId('journey-name').fill('Mine')
+    await page.keyboard.press('Enter')
+    await page.getByText('Changed in another window').waitFor()
+    await page.getByRole('button', { name: 'Go on in a copy of mine' }).click()
+    await page.waitForURL((url) => !url.pathname.endsWith(id))
+    const list = (await (await fetch(`${server.address}/api/journeys`)).json()) as { name: string }[]
+    expect(list.map((journey) => journey.name)).toEqual(expect.arrayContaining(['Theirs', 'Mine (this window)']))
+  })
+
+  it('tells when the server does not answer, and saves when it is back', async () => {
+    await page.route('**/api/journeys/**', (route) => (route.request().method() === 'PUT' ? route.abort() : route.continue()))
+    await page.getByTestId('journey-name').fill('Through the storm')
+    await page.keyboard.press('Enter')
+    await page.getByText('Not saved', { exact: true }).waitFor()
+    await page.unroute('**/api/journeys/**')
+    await saved(page)
+    expect((await stored()).name).toBe('Through the storm')
+  })
+})
+
+describe('the journeys page', () => {
+  it('shows cards; renames, duplicates, deletes, and brings back', async () => {
+    await page.getByRole('button', { name: 'All journeys' }).click()
+    const card = () => page.getByTestId('journey-card').filter({ hasText: 'Lantern Isles (copy)' }).first()
+    await card().waitFor()
+    const cards = await page.getByTestId('journey-card').count()
+    await card()
+      .getByRole('button', { name: /^More for/ })
+      .click()
+    await page.getByText('Rename', { exact: true }).click()
+    await page.getByLabel('Name of the journey').fill('Round and round')
+    await page.getByRole('button', { name: 'Rename' }).click()
+    const renamed = page.getByTestId('journey-card').filter({ hasText: 'Round and round' })
+    await renamed.waitFor()
+    await renamed.getByRole('button', { name: /^More for/ }).click()
+    await page.getByText('Delete', { exact: true }).click()
+    await renamed.waitFor({ state: 'detached' })
+    await page.getByTestId('undo-delete').click()
+    await renamed.waitFor()
+    expect(await page.getByTestId('journey-card').count()).toBe(cards)
+    await renamed.getByRole('button', { name: /^More for/ }).click()
+    await page.getByText('Duplicate', { exact: true }).click()
+    await page.getByTestId('journey-card').filter({ hasText: 'Round and round (copy)' }).waitFor()
+  })
+})

@@ -1,0 +1,76 @@
+/** The preview in the browser and the frame from the server are one picture: mean difference under 2 of 255, text included. */
+import type { Browser, Page } from 'playwright-core'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { frameTime } from '#core/pace/rate'
+import { editStop } from '#core/journey/edits'
+import { createJourney } from '#core/journey/create'
+import { addStop } from '#core/journey/edits'
+import type { Journey } from '#core/journey/schema'
+import { VEHICLE_IDS } from '#core/vehicles/catalogue'
+import { paintStill } from '#render/still'
+import { launchBrowser, openEditor, openPage, painted, stagePixels } from '../support/browser'
+import { meanDifference } from '../support/pixels'
+import type { TestServer } from '../support/server'
+import { startServer } from '../support/server'
+import { journeyOver } from '../support/journeys'
+
+let server: TestServer
+let browser: Browser
+let page: Page
+beforeAll(async () => {
+  server = await startServer()
+  browser = await launchBrowser()
+  ;({ page } = await openPage(browser))
+})
+afterAll(async () => {
+  await browser.close()
+  await server.stop()
+})
+
+async function store(journey: Journey): Promise<string> {
+  const response = await fetch(`${server.address}/api/journeys`, { method: 'POST', body: JSON.stringify({ journey }) })
+  return ((await response.json()) as { id: string }).id
+}
+
+async function difference(id: string, journey: Journey, seconds: number): Promise<number> {
+  await openEditor(page, server.address, id)
+  const perSecond = (await page.getByTestId('pace-strip').evaluate((strip) => strip.clientWidth - 44)) / journey.seconds
+  await page.getByTestId('pace-strip').click({ position: { x: 22 + seconds * perSecond, y: 8 } })
+  await painted(page)
+  const code = (await page.getByTestId('timecode').textContent())!
+  const [, , s, f] = code.split(/[:;]/).map(Number)
+  const preview = await stagePixels(page)
+  const still = await paintStill(server.folder, journey, frameTime(s! * 30 + f!, '30/1'), preview.width)
+  return meanDifference(preview.pixels, still.pixels())
+}
+
+describe('preview and server frame', () => {
+  it.each([0.5, 4, 9.5, 14, 19, 23.9])('of the demo agree at %f s', async (seconds) => {
+    const { journey } = (await (await fetch(`${server.address}/api/journeys/demo`)).json()) as { journey: Journey }
+    expect(await difference('demo', journey, seconds)).toBeLessThan(2)
+  })
+
+  it('agree on large text in several scripts, closely', async () => {
+    let journey = createJourney('Names', undefined, 10)
+    for (const [i, name] of ['Harrowmere', 'Žluťoučký Łęg', 'Οδύσσεια', 'Остров'].entries()) {
+      journey = addStop(journey, { x: 200, y: 220 + 220 * i }, { stop: `s${i}`, leg: `l${i}` })
+      journey = editStop(journey, `s${i}`, { name, label: { size: 150, side: 'right' } })
+    }
+    const id = await store(journey)
+    expect(await difference(id, journey, 9.9)).toBeLessThan(1)
+    // The text is there: without it the picture is another.
+    const bare = journey.stops.reduce((j, stop) => editStop(j, stop.id, { label: { shown: false } }), journey)
+    expect(await difference(id, bare, 9.9)).toBeGreaterThan(4)
+  })
+
+  it.each(VEHICLE_IDS)('agree on the %s', async (artwork) => {
+    const journey = journeyOver(
+      [
+        [200, 900],
+        [1700, 300],
+      ],
+      { vehicle: { artwork, colour: '#17646b', size: 420 }, ink: { glow: { colour: '#ffffff', radius: 40, strength: 1 } } },
+    )
+    expect(await difference(await store(journey), journey, 4)).toBeLessThan(1)
+  })
+})

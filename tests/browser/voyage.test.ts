@@ -1,0 +1,159 @@
+/** The whole way of a first voyage, in a real browser: new journey, map, stops, vehicle, play, export, download; and all of it kept. */
+import { readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import type { Browser, Page } from 'playwright-core'
+import sharp from 'sharp'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { TestServer } from '../support/server'
+import { startServer, temporaryFolder } from '../support/server'
+import { launchBrowser, openPage, painted, saved } from '../support/browser'
+import { probe } from '../support/video'
+
+let server: TestServer
+let browser: Browser
+let page: Page
+let errors: string[]
+const folder = temporaryFolder()
+
+beforeAll(async () => {
+  server = await startServer()
+  browser = await launchBrowser()
+  ;({ page, errors } = await openPage(browser))
+  const map = sharp({ create: { width: 2400, height: 1350, channels: 3, background: '#9fc3b4' } })
+  await map
+    .composite([{ input: Buffer.from('<svg width="2400" height="1350"><circle cx="1200" cy="700" r="420" fill="#d9cf9a"/></svg>') }])
+    .png()
+    .toFile(join(folder, 'island.png'))
+})
+afterAll(async () => {
+  await browser.close()
+  await server.stop()
+  rmSync(folder, { recursive: true, force: true })
+})
+
+const timecode = () => page.getByTestId('timecode').textContent()
+const stopNames = () => page.getByTestId('stop-handle').evaluateAll((handles) => handles.map((handle) => handle.getAttribute('aria-label')))
+const clickStage = async (x: number, y: number) => page.getByTestId('stage').click({ position: { x, y } })
+
+describe.sequential('a first voyage', () => {
+  it('starts with a new journey of a chosen size, rate and length', async () => {
+    await page.goto(server.address)
+    await page.getByTestId('new-journey').click()
+    await page.getByLabel('Name', { exact: true }).fill('To the island')
+    await page.getByRole('radio', { name: '16:9' }).click()
+    await page.getByLabel('Frame size').click({ force: true })
+    await page.getByRole('option', { name: /720p/ }).click()
+    await page.getByLabel('Length').fill('6')
+    await page.getByTestId('make-journey').click()
+    await page.waitForURL(/\/journeys\/.+/)
+    await page.getByTestId('stage-canvas').waitFor()
+    expect(await page.getByTestId('journey-name').inputValue()).toBe('To the island')
+    expect(await page.getByText('180 frames').count()).toBe(1)
+  })
+
+  it('lays a map by the button, and tells how far one can zoom', async () => {
+    const chooser = page.waitForEvent('filechooser')
+    await page.getByTestId('choose-picture').click()
+    await (await chooser).setFiles(join(folder, 'island.png'))
+    await page.getByTestId('choose-picture').waitFor({ state: 'detached' })
+    await page.getByRole('button', { name: 'Sheet', exact: true }).click()
+    await page.getByText('1.88 sheet pixels for each pixel of the film').waitFor()
+    await saved(page)
+  })
+
+  it('places three stops by clicking, with legs between them', async () => {
+    for (const [x, y] of [
+      [200, 420],
+      [480, 200],
+      [760, 380],
+    ] as const) {
+      await clickStage(x, y)
+    }
+    expect(await stopNames()).toEqual(['Stop 1: Stop 1', 'Stop 2: Stop 2', 'Stop 3: Stop 3'])
+    await page.keyboard.press('Escape')
+    await page.getByTestId('stop-handle').nth(2).click()
+    await page.getByTestId('stop-name').locator('input').fill('Lighthouse')
+    expect(await page.getByRole('button', { name: /^Leg \d, .* seconds, shared out/ }).count()).toBe(2)
+  })
+
+  it('gives a leg a vehicle and bends it', async () => {
+    const leg = page.getByRole('button', { name: /^Leg 1,/ })
+    await leg.click({ position: { x: 20, y: 6 } })
+    await page.getByRole('radio', { name: 'Sailing boat' }).click()
+    expect(await page.getByRole('radio', { name: 'Sailing boat' }).getAttribute('aria-checked')).toBe('true')
+    const bend = page.locator('[data-testid^="bend-"]').first()
+    const box = (await bend.boundingBox())!
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+    await page.mouse.down()
+    await page.mouse.move(box.x - 60, box.y - 60, { steps: 5 })
+    await page.mouse.up()
+    expect(await page.getByRole('radio', { name: 'Bowed' }).getAttribute('aria-checked')).toBe('true')
+    await saved(page)
+  })
+
+  it('plays: time runs, and stops at the last frame', async () => {
+    await page.getByTestId('play').click()
+    await page.waitForFunction(() => document.querySelector('[data-testid="timecode"]')?.textContent === '00:00:05:29', undefined, {
+      timeout: 30_000,
+    })
+    await page.getByRole('button', { name: 'Play', exact: true }).waitFor()
+    await painted(page)
+  })
+
+  it('exports an MP4 with progress, and downloads it', async () => {
+    await page.getByTestId('export').click()
+    await page.getByTestId('start-export').click()
+    await page.getByTestId('export-progress').waitFor()
+    await page.getByTestId('export-done').waitFor({ timeout: 60_000 })
+    const coming = page.waitForEvent('download')
+    await page.getByTestId('download').click()
+    const download = await coming
+    expect(download.suggestedFilename()).toBe('To the island.mp4')
+    const path = join(folder, 'download.mp4')
+    await download.saveAs(path)
+    expect(probe(path)).toMatchObject({ codec_name: 'h264', width: 1280, height: 720, r_frame_rate: '30/1', nb_read_frames: '180' })
+    await page.getByRole('button', { name: 'Close' }).click()
+  })
+
+  it('is all there after a reload and after a restart of the server', async () => {
+    for (const again of [() => page.reload(), () => server.restart().then(() => page.reload())]) {
+      await again()
+      await page.getByTestId('stage-canvas').waitFor()
+      expect(await stopNames()).toEqual(['Stop 1: Stop 1', 'Stop 2: Stop 2', 'Stop 3: Lighthouse'])
+      await page.getByRole('button', { name: /^Leg 1,/ }).click({ position: { x: 20, y: 6 } })
+      expect(await page.getByRole('radio', { name: 'Sailing boat' }).getAttribute('aria-checked')).toBe('true')
+      expect(await page.getByRole('radio', { name: 'Bowed' }).getAttribute('aria-checked')).toBe('true')
+      expect(await timecode()).toBe('00:00:00:00')
+    }
+    await page.getByTestId('export').click()
+    await page.getByText('180 frames, ').waitFor()
+    await page.getByRole('button', { name: 'Close' }).click()
+  })
+
+  it('refuses a file that is no picture, says why, and loses nothing', async () => {
+    writeFileSync(join(folder, 'letter.png'), 'Dear friends')
+    await page.getByRole('button', { name: 'Sheet', exact: true }).click()
+    const chooser = page.waitForEvent('filechooser')
+    await page.getByRole('button', { name: 'Replace the picture' }).click()
+    await (await chooser).setFiles(join(folder, 'letter.png'))
+    await page.getByText('“letter.png” is not a PNG, JPEG or WebP picture').waitFor()
+    expect(await stopNames()).toHaveLength(3)
+    expect(await page.getByText('2400 × 1350 pixels').count()).toBe(1)
+  })
+
+  it('takes a map that is dropped on the stage', async () => {
+    const bytes = readFileSync(join(folder, 'island.png')).toString('base64')
+    await page.evaluate(async (base64) => {
+      const data = new DataTransfer()
+      const blob = await (await fetch(`data:image/png;base64,${base64}`)).blob()
+      data.items.add(new File([blob], 'dropped.png', { type: 'image/png' }))
+      const target = document.querySelector('[data-testid="stage"]')!
+      for (const type of ['dragenter', 'dragover', 'drop'])
+        target.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: data }))
+    }, bytes)
+    await page.getByRole('heading', { name: 'dropped' }).waitFor()
+    await saved(page)
+  })
+
+  it('went without an error in the page', () => expect(errors).toEqual([]))
+})
