@@ -88,7 +88,10 @@ async function measurePreview(): Promise<void> {
   const env = { ...process.env, ZEPHYRINE_DATA: folder, NITRO_PORT: '3977', NODE_ENV: 'production' }
   execFileSync(process.execPath, ['--import', 'tsx', 'cli/seed.ts'], { env })
   const server = spawn(process.execPath, ['.output/server/index.mjs'], { env, stdio: 'ignore' })
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] })
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+  })
   try {
     const address = 'http://127.0.0.1:3977'
     while (!(await fetch(address).catch(() => undefined))) await new Promise((resolve) => setTimeout(resolve, 50))

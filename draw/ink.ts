@@ -5,7 +5,6 @@ import type { Glow, Ink } from '#core/journey/schema'
 import type { CanvasSpace } from './canvas-space'
 import { placeInFrame } from './canvas-space'
 import type { Region } from './region'
-import { onCanvas, within } from './region'
 import type { Surface } from './studio'
 
 /** The glow is blurred at this share of the output's size: it looks the same, and costs a sixteenth. */
@@ -26,18 +25,19 @@ export function inkReach({ width, glow }: Ink): number {
 }
 
 /**
- * Paints the ink of a leg, its glow under it, within a region.
- * @param glowSurface gives a cleared surface of at least the size asked for
+ * Paints the ink of a leg, its glow under it.
+ * @param bounds what the ink covers, in output pixels
+ * @param glowSurface gives a cleared surface of the size asked for
  */
 export function paintInk(
   context: CanvasRenderingContext2D,
   space: CanvasSpace,
   item: InkItem,
-  region: Region,
+  bounds: Region,
   glowSurface: (width: number, height: number) => Surface,
 ): void {
   const { ink } = item
-  if (ink.glow) paintGlow(context, space, item, ink.glow, region, glowSurface)
+  if (ink.glow) paintGlow(context, space, item, ink.glow, bounds, glowSurface)
   placeInFrame(context, space)
   setStroke(context, ink)
   context.strokeStyle = ink.colour
@@ -79,27 +79,25 @@ function paintGlow(
   space: CanvasSpace,
   item: InkItem,
   glow: Glow,
-  region: Region,
+  bounds: Region,
   glowSurface: (width: number, height: number) => Surface,
 ): void {
   const scale = space.scale * GLOW_SCALE
   const surface = glowSurface(Math.ceil(space.reference.width * scale), Math.ceil(space.reference.height * scale))
   const layer = surface.context
-  const { x, y, width, height } = region
-  const coarse = { x: x * GLOW_SCALE, y: y * GLOW_SCALE, width: width * GLOW_SCALE, height: height * GLOW_SCALE }
-  within(layer, onCanvas(coarse, 2, surface), () => {
-    placeInFrame(layer, { ...space, scale })
-    setStroke(layer, { ...item.ink, width: item.ink.width + glow.radius * GLOW_WIDTH })
-    if (item.ink.line === 'dotted') layer.setLineDash([DOT, item.ink.width + item.ink.gap - DOT])
-    layer.strokeStyle = glow.colour
-    trace(layer, space, item)
-    layer.filter = `blur(${glow.radius * GLOW_BLUR * scale}px)`
-    layer.stroke()
-    layer.filter = 'none'
-    layer.setLineDash([])
-  })
+  placeInFrame(layer, { ...space, scale })
+  setStroke(layer, { ...item.ink, width: item.ink.width + glow.radius * GLOW_WIDTH })
+  layer.setLineDash(dashPattern(item.ink))
+  layer.strokeStyle = glow.colour
+  trace(layer, space, item)
+  layer.filter = `blur(${glow.radius * GLOW_BLUR * scale}px)`
+  layer.stroke()
+  layer.filter = 'none'
+  layer.setLineDash([])
+  const { x, y, width, height } = bounds
+  const k = GLOW_SCALE
   context.setTransform(1, 0, 0, 1, 0, 0)
   context.globalAlpha = glow.strength
-  context.drawImage(surface.image, 0, 0, surface.width / GLOW_SCALE, surface.height / GLOW_SCALE)
+  context.drawImage(surface.image, x * k, y * k, width * k, height * k, x, y, width, height)
   context.globalAlpha = 1
 }

@@ -6,17 +6,17 @@ import { paintInk } from './ink'
 import { paintLabel } from './label'
 import { paintPin } from './pin'
 import type { Region } from './region'
-import { isEmpty, onCanvas, overlap, union, within } from './region'
+import { isEmpty, onCanvas, overlap, union } from './region'
 import type { Studio, Surface } from './studio'
 import { paintVehicle } from './vehicle'
 
 export interface Painter {
   /**
-   * Paints a frame onto a context whose canvas has just its size. Where the same context holds the frame painted before it, only what differs
-   * between the two is painted; the pixels are the same either way.
+   * Paints a frame onto a context whose canvas has just its size. Where the same context holds the frame painted before it, only what has changed
+   * is painted anew; the pixels are the very same either way.
    *
    * @param scale output pixels per reference pixel; frame.scale for the film itself
-   * @returns the part of the canvas that was painted, in output pixels
+   * @returns the part of the canvas that differs from before, in output pixels
    */
   paint(frame: Frame, context: CanvasRenderingContext2D, scale: number): Region
   /** Forgets what was painted; to be called when a sheet's picture has come, or the canvas was changed by someone else. */
@@ -33,51 +33,109 @@ interface Painted {
 /** The one painter, for preview and export alike. */
 export function createPainter(studio: Studio): Painter {
   const glowSurface = scratch(studio)
-  const layerSurface = scratch(studio)
-  const backdrop = createBackdrop(studio)
+  const layers = { first: scratch(studio), second: scratch(studio) }
   let last: Painted | undefined
 
-  function paintItem(context: CanvasRenderingContext2D, space: CanvasSpace, item: FrameItem, region: Region): void {
+  function paintItem(context: CanvasRenderingContext2D, space: CanvasSpace, item: FrameItem): void {
     switch (item.kind) {
       case 'sheet':
-        return // lies in the backdrop
+        return paintSheet(context, studio, space, item)
       case 'ink':
-        return paintInk(context, space, item, region, glowSurface)
+        return paintInk(context, space, item, wholePixels(context, space, item), glowSurface)
       case 'pin':
         return paintPin(context, studio, space, item)
       case 'vehicle':
-        return paintVehicle(context, studio, space, item, layerSurface)
+        return paintVehicle(context, studio, space, item, layers)
       case 'label':
         return paintLabel(context, space, item)
     }
   }
+
+  const sheets = createBackdrop(studio, paintItem)
+  const settled = createBackdrop(studio, paintItem, sheets)
 
   return {
     paint(frame, context, scale) {
       const space: CanvasSpace = { scale, reference: frame.reference, view: frame.view }
       const size = { width: Math.round(frame.reference.width * scale), height: Math.round(frame.reference.height * scale) }
       const now: Painted = { frame, space, context, size }
-      const region = onCanvas(last && comparable(last, now) ? difference(last, now) : { x: 0, y: 0, ...size }, 2, size)
+      const before = last && comparable(last, now) ? last : undefined
       last = now
-      if (isEmpty(region)) return region
-      const { x, y, width, height } = region
-      within(context, region, () => {
-        context.drawImage(backdrop.surfaceFor(now).image, x, y, width, height, x, y, width, height)
-        for (const item of frame.items) if (overlap(itemBounds(context, space, item), region)) paintItem(context, space, item, region)
-      })
-      return region
+      if (!before) {
+        context.setTransform(1, 0, 0, 1, 0, 0)
+        context.drawImage(sheets.holding(now, sheetCount(frame)).image, 0, 0)
+        for (const item of frame.items.slice(sheetCount(frame))) paintItem(context, space, item)
+        return { x: 0, y: 0, ...size }
+      }
+      const same = commonStart(before.frame.items, frame.items)
+      const { items, regions } = touched(before, now, same)
+      const base = settled.holding(now, same)
+      context.setTransform(1, 0, 0, 1, 0, 0)
+      for (const { x, y, width, height } of regions) context.drawImage(base.image, x, y, width, height, x, y, width, height)
+      for (const item of items) paintItem(context, space, item)
+      return onCanvas(difference(before, now), 2, size)
     },
     invalidate() {
       last = undefined
-      backdrop.forget()
+      sheets.forget()
+      settled.forget()
     },
   }
+}
+
+const wholePixels = (context: CanvasRenderingContext2D, space: CanvasSpace, item: FrameItem): Region => {
+  const size = { width: Math.round(space.reference.width * space.scale), height: Math.round(space.reference.height * space.scale) }
+  return onCanvas(itemBounds(context, space, item), 2, size)
+}
+
+/** How many of a frame's items are sheets; they are the lowest. */
+function sheetCount({ items }: Frame): number {
+  const first = items.findIndex((item) => item.kind !== 'sheet')
+  return first === -1 ? items.length : first
+}
+
+/** How many of the lowest items two frames have in common. */
+function commonStart(a: readonly FrameItem[], b: readonly FrameItem[]): number {
+  let n = 0
+  while (n < a.length && n < b.length && sameItem(a[n]!, b[n]!)) n++
+  return n
+}
+
+/**
+ * The items above the lowest `same` that must be painted again, and the regions to be cleared for them. What has changed draws in whatever
+ * overlaps it, and that again its neighbours: so each item is painted whole or not at all, never cut off, and edges come out as ever.
+ */
+function touched(before: Painted, now: Painted, same: number): { items: FrameItem[]; regions: Region[] } {
+  const { context, space, size, frame } = now
+  const upper = frame.items.slice(same).map((item) => ({ item, bounds: wholePixels(context, space, item) }))
+  const old = new Map(before.frame.items.slice(same).map((item) => [nameOf(item), item]))
+  const regions: Region[] = []
+  const chosen = new Set<FrameItem>()
+  for (const { item, bounds } of upper) {
+    const was = old.get(nameOf(item))
+    if (was && sameItem(was, item)) old.delete(nameOf(item))
+    else {
+      chosen.add(item)
+      regions.push(bounds)
+    }
+  }
+  for (const changed of old.values()) regions.push(onCanvas(itemBounds(context, space, changed), 2, size))
+  for (let grown = true; grown;) {
+    grown = false
+    for (const { item, bounds } of upper) {
+      if (chosen.has(item) || !regions.some((region) => overlap(region, bounds))) continue
+      chosen.add(item)
+      regions.push(bounds)
+      grown = true
+    }
+  }
+  return { items: upper.flatMap(({ item }) => (chosen.has(item) ? [item] : [])), regions: regions.filter((region) => !isEmpty(region)) }
 }
 
 /** Whether two frames show the same ground in the same way, on the same canvas, so that only their items can differ. */
 const comparable = (a: Painted, b: Painted): boolean => a.context === b.context && sameGround(a, b)
 
-const sameGround = (a: Omit<Painted, 'context'>, b: Omit<Painted, 'context'>): boolean =>
+const sameGround = (a: Painted, b: Painted): boolean =>
   a.size.width === b.size.width &&
   a.size.height === b.size.height &&
   a.space.scale === b.space.scale &&
@@ -111,7 +169,8 @@ function difference(before: Painted, now: Painted): Region {
   return region
 }
 
-const nameOf = (item: FrameItem): string => (item.kind === 'sheet' ? item.image : 'leg' in item ? `${item.kind} ${item.leg}` : `${item.kind} ${item.stop}`)
+const nameOf = (item: FrameItem): string =>
+  item.kind === 'sheet' ? item.image : 'leg' in item ? `${item.kind} ${item.leg}` : `${item.kind} ${item.stop}`
 
 /** Whether two items look alike: their fields are the same, or the same unchanged part of the journey. Sheets were compared before. */
 function sameItem(a: FrameItem, b: FrameItem): boolean {
@@ -119,22 +178,43 @@ function sameItem(a: FrameItem, b: FrameItem): boolean {
   return a.kind === 'sheet' || (a.kind === b.kind && keys.every((key) => a[key] === b[key]))
 }
 
-/** The ground and the sheets, which are costly to paint and stay the same as long as the view does. */
-function createBackdrop(studio: Studio) {
+/**
+ * A picture of the lowest items of a frame, carried on from frame to frame as long as they stay the same. `under` is a backdrop of fewer items
+ * that it can start from.
+ */
+function createBackdrop(
+  studio: Studio,
+  paintItem: (context: CanvasRenderingContext2D, space: CanvasSpace, item: FrameItem) => void,
+  under?: { holding(now: Painted, count: number): Surface },
+) {
   let surface: Surface | undefined
-  let painted: Omit<Painted, 'context'> | undefined
+  let painted: Painted | undefined
+  let held = 0
+
+  const start = (now: Painted) => {
+    const { frame, size } = now
+    if (!surface || surface.width !== size.width || surface.height !== size.height) surface = studio.createSurface(size.width, size.height)
+    surface.context.setTransform(1, 0, 0, 1, 0, 0)
+    held = 0
+    if (under) {
+      held = sheetCount(frame)
+      surface.context.drawImage(under.holding(now, held).image, 0, 0)
+    } else {
+      surface.context.fillStyle = frame.ground
+      surface.context.fillRect(0, 0, size.width, size.height)
+    }
+    return surface
+  }
+
   return {
-    surfaceFor(now: Omit<Painted, 'context'>): Surface {
-      if (surface && painted && sameGround(painted, now)) return surface
-      const { frame, space, size } = now
-      if (!surface || surface.width !== size.width || surface.height !== size.height) surface = studio.createSurface(size.width, size.height)
-      const { context } = surface
-      context.setTransform(1, 0, 0, 1, 0, 0)
-      context.fillStyle = frame.ground
-      context.fillRect(0, 0, size.width, size.height)
-      for (const item of frame.items) if (item.kind === 'sheet') paintSheet(context, studio, space, item)
+    /** The backdrop with the lowest `count` items of a frame; at least all its sheets. */
+    holding(now: Painted, count: number): Surface {
+      const fits = painted && held <= count && sameGround(painted, now) && commonStart(painted.frame.items, now.frame.items) >= held
+      const canvas = fits ? surface! : start(now)
+      for (const item of now.frame.items.slice(held, count)) paintItem(canvas.context, now.space, item)
+      held = Math.max(held, count)
       painted = now
-      return surface
+      return canvas
     },
     forget() {
       painted = undefined
@@ -151,15 +231,13 @@ function paintSheet(context: CanvasRenderingContext2D, studio: Studio, space: Ca
   context.drawImage(picture.image, 0, 0, picture.width, picture.height)
 }
 
-/** A surface that is used again and again, cleared each time, and made anew only when a larger one is needed. */
+/** A surface that is used again and again, cleared each time, and made anew when another size is needed: pixels must not depend on what was before. */
 function scratch(studio: Studio): (width: number, height: number) => Surface {
   let surface: Surface | undefined
   return (width, height) => {
-    if (!surface || surface.width < width || surface.height < height) {
-      surface = studio.createSurface(Math.max(width, surface?.width ?? 0), Math.max(height, surface?.height ?? 0))
-    }
+    if (!surface || surface.width !== width || surface.height !== height) surface = studio.createSurface(width, height)
     surface.context.setTransform(1, 0, 0, 1, 0, 0)
-    surface.context.clearRect(0, 0, surface.width, surface.height)
+    surface.context.clearRect(0, 0, width, height)
     return surface
   }
 }

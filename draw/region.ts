@@ -34,14 +34,3 @@ export function onCanvas(region: Region, margin: number, size: { width: number; 
 
 /** The square around a point. */
 export const around = (x: number, y: number, reach: number): Region => ({ x: x - reach, y: y - reach, width: 2 * reach, height: 2 * reach })
-
-/** Lets the context paint only within a region, while `paint` runs. */
-export function within(context: CanvasRenderingContext2D, { x, y, width, height }: Region, paint: () => void): void {
-  context.save()
-  context.setTransform(1, 0, 0, 1, 0, 0)
-  context.beginPath()
-  context.rect(x, y, width, height)
-  context.clip()
-  paint()
-  context.restore()
-}

@@ -19,77 +19,76 @@ const REACH = 1.6
 export const vehicleReach = ({ vehicle, altitude }: VehicleItem): number =>
   vehicle.size * (REACH * (1 + CLIMB * altitude) + altitude * (SHADOW_OFFSET * 1.2 + 0.2))
 
+/** The shadow is soft, so it is painted and blurred at this share of the output's size. */
+const SHADOW_SCALE = 0.25
+
+export interface Layers {
+  /** Cleared surfaces of the size asked for, for one item at a time. */
+  first: (width: number, height: number) => Surface
+  second: (width: number, height: number) => Surface
+}
+
 /** Paints a vehicle, with its shadow while it flies. */
 export function paintVehicle(
   context: CanvasRenderingContext2D,
   studio: Studio,
   space: CanvasSpace,
   item: VehicleItem,
-  layerSurface: (width: number, height: number) => Surface,
+  layers: Layers,
 ): void {
+  if (item.altitude > 0) paintShadow(context, studio, space, item, layers)
   const artwork = artworkOf(item.vehicle.artwork)
-  const size = item.vehicle.size * (1 + CLIMB * item.altitude)
-  const stretch = size / 100
-  if (item.altitude > 0) {
-    const offset = item.vehicle.size * SHADOW_OFFSET * item.altitude * space.scale
-    const softness = (1 + 5 * item.altitude) * (item.vehicle.size / 100) * space.scale
-    onLayer(
-      context,
-      space,
-      item,
-      size,
-      layerSurface,
-      SHADOW_OPACITY * item.opacity,
-      { x: offset * 0.6, y: offset },
-      `blur(${softness}px)`,
-      (layer) => paintSilhouette(layer, studio, artwork, LINE),
-    )
-  }
   if (item.opacity >= 1) {
-    placeAt(context, space, item.at, stretch, item.rotation, item.mirrored)
+    placeAt(context, space, item.at, sizeOf(item) / 100, item.rotation, item.mirrored)
     paintArtwork(context, studio, artwork, item.vehicle.colour)
-  } else {
-    onLayer(context, space, item, size, layerSurface, item.opacity, { x: 0, y: 0 }, 'none', (layer) =>
-      paintArtwork(layer, studio, artwork, item.vehicle.colour),
-    )
+    return
   }
+  // On a layer of its own, so that overlapping shapes fade as one.
+  const layer = posed(layers.first, item, space.scale)
+  paintArtwork(layer.context, studio, artwork, item.vehicle.colour)
+  layOn(context, space, item, layer, 1, item.opacity, { x: 0, y: 0 })
 }
 
-/** Paints on a layer of its own and lays that on the frame in one piece, so that overlapping shapes fade as one. */
-function onLayer(
+const sizeOf = ({ vehicle, altitude }: VehicleItem): number => vehicle.size * (1 + CLIMB * altitude)
+
+function paintShadow(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, item: VehicleItem, layers: Layers): void {
+  const scale = space.scale * SHADOW_SCALE
+  const sharp = posed(layers.first, item, scale)
+  paintSilhouette(sharp.context, studio, artworkOf(item.vehicle.artwork), LINE)
+  const soft = layers.second(sharp.width, sharp.height)
+  soft.context.filter = `blur(${(1 + 5 * item.altitude) * (item.vehicle.size / 100) * scale}px)`
+  soft.context.drawImage(sharp.image, 0, 0)
+  soft.context.filter = 'none'
+  const away = item.vehicle.size * SHADOW_OFFSET * item.altitude * space.scale
+  layOn(context, space, item, soft, 1 / SHADOW_SCALE, SHADOW_OPACITY * item.opacity, { x: away * 0.6, y: away })
+}
+
+/** A cleared square layer, set to draw the item's artwork in its pose around the middle. Its size is that of the vehicle at its highest. */
+function posed(surfaceOf: Layers['first'], item: VehicleItem, scale: number): Surface {
+  const size = sizeOf(item)
+  const side = Math.ceil(2 * REACH * item.vehicle.size * (1 + CLIMB) * scale)
+  const surface = surfaceOf(side, side)
+  const stretch = (size / 100) * scale
+  surface.context.setTransform(1, 0, 0, 1, side / 2, side / 2)
+  surface.context.rotate(item.rotation)
+  surface.context.scale(item.mirrored ? -stretch : stretch, stretch)
+  return surface
+}
+
+/** Lays a layer on the frame, its middle at the item's place. */
+function layOn(
   context: CanvasRenderingContext2D,
   space: CanvasSpace,
   item: VehicleItem,
-  size: number,
-  layerSurface: (width: number, height: number) => Surface,
+  { image, width: side }: Surface,
+  enlarged: number,
   opacity: number,
   offset: { x: number; y: number },
-  filter: string,
-  paint: (layer: CanvasRenderingContext2D) => void,
 ): void {
-  const side = Math.ceil(2 * REACH * size * space.scale)
-  const surface = layerSurface(side, side)
-  const layer = surface.context
-  const stretch = (size / 100) * space.scale
-  layer.setTransform(1, 0, 0, 1, side / 2, side / 2)
-  layer.rotate(item.rotation)
-  layer.scale(item.mirrored ? -stretch : stretch, stretch)
-  paint(layer)
   const at = toScreen(space.view, space.reference, item.at)
+  const wide = side * enlarged
   context.setTransform(1, 0, 0, 1, 0, 0)
   context.globalAlpha = opacity
-  context.filter = filter
-  context.drawImage(
-    surface.image,
-    0,
-    0,
-    side,
-    side,
-    at.x * space.scale - side / 2 + offset.x,
-    at.y * space.scale - side / 2 + offset.y,
-    side,
-    side,
-  )
-  context.filter = 'none'
+  context.drawImage(image, 0, 0, side, side, at.x * space.scale - wide / 2 + offset.x, at.y * space.scale - wide / 2 + offset.y, wide, wide)
   context.globalAlpha = 1
 }

@@ -75,7 +75,7 @@ function stateOn(leg: CompiledLeg, i: number, s: number, heading: number, opacit
     leg: i,
     ...poseOf(artwork, heading, headsLeft(leg.run, leg.runOffset + s)),
     opacity,
-    altitude: artwork.flies ? Math.sin(Math.PI * share) : 0,
+    altitude: artwork.flies && share < 1 ? Math.sin(Math.PI * share) : 0,
   }
 }
 

@@ -4,11 +4,15 @@ import { compile } from '#core/frame/compile'
 import { toScreen } from '#core/camera/view'
 import { inkLengthAt } from '#core/frame/motion'
 import { pointAt } from '#core/geometry/course'
-import { editStop } from '#core/journey/edits'
+import { frameAt } from '#core/frame/frame-at'
+import { editStop, setFrame } from '#core/journey/edits'
 import type { Journey } from '#core/journey/schema'
 import { frameTime } from '#core/pace/rate'
 import { freshDemo } from '#demo/seed'
+import { createPainter } from '#draw/painter'
+import { loadSheetPictures } from '#render/sheet-picture'
 import { paintStill } from '#render/still'
+import { createServerStudio, createServerSurface } from '#render/studio'
 import { journeyOver } from '../support/journeys'
 import type { Picture } from '../support/pixels'
 import { colourAt, meanDifference } from '../support/pixels'
@@ -134,5 +138,26 @@ describe('the demo', () => {
     expect(await colour(0)).not.toBe(ink)
     expect(await colour((leg.depart + leg.arrive) / 2)).toBe(ink)
     expect(await colour(frameTime(compiled.frames - 1, '30/1'))).toBe(ink)
+  })
+})
+
+describe('painting only what has changed', () => {
+  it('gives the very pixels of painting all of it, forwards, backwards and in leaps', async () => {
+    const { journey, folder } = await freshDemo()
+    const small = setFrame(journey, { width: 640, height: 360, rate: '30/1' })
+    const compiled = compile(small)
+    const studio = createServerStudio(await loadSheetPictures(folder, compiled, compiled.scale))
+    const carriedOn = createPainter(studio)
+    const surface = createServerSurface(640, 360)
+    const copy = new Uint8Array(640 * 360 * 4)
+    const run = (from: number, to: number) => Array.from({ length: Math.abs(to - from) }, (_, i) => from + i * Math.sign(to - from))
+    const order = [...run(20, 60), ...run(225, 200), 719, 0, 500, 640, 655, 100, ...run(655, 690)]
+    for (const k of order) {
+      const frame = frameAt(compiled, frameTime(k, '30/1'))
+      surface.update(copy, carriedOn.paint(frame, surface.context, compiled.scale))
+      const fresh = createServerSurface(640, 360)
+      createPainter(studio).paint(frame, fresh.context, compiled.scale)
+      expect(Buffer.compare(copy, fresh.pixels()), `frame ${k}`).toBe(0)
+    }
   })
 })
