@@ -51,7 +51,7 @@ export function demoJourney(sheet: Sheet): Journey {
         name: 'Emberlight',
         at: TOWNS.emberlight.at,
         pin: { shape: 'lantern', colour: vermilion },
-        label: { ...label, side: 'right' },
+        label: { ...label, side: 'top' },
       },
     ],
     travellers: [

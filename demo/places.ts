@@ -9,9 +9,9 @@ const at = (x: number, y: number): Point => ({ x, y })
 export const TOWNS = {
   harrowmere: { at: at(900, 1120), size: 1 },
   quillhaven: { at: at(2230, 2500), size: 0.8 },
-  oarsend: { at: at(2780, 1600), size: 0.5 },
-  lampwick: { at: at(3590, 1960), size: 0.45 },
-  emberlight: { at: at(5130, 900), size: 0.9 },
+  oarsend: { at: at(2752, 1600), size: 0.5 },
+  lampwick: { at: at(3312, 1958), size: 0.45 },
+  emberlight: { at: at(5572, 1000), size: 0.9 },
   saltern: { at: at(4860, 2620), size: 0.75 },
   millbeck: { at: at(1480, 1830), size: 0.4 },
   cinderford: { at: at(4350, 820), size: 0.4 },
@@ -109,8 +109,8 @@ export const COAST_ROAD: Drawn = {
 export const SOUND_CROSSING: Drawn = {
   kind: 'drawn',
   leave: polar(20, 150),
-  nodes: [smoothNode(2990, 1730, 55, 120), smoothNode(3200, 1950, 20, 130)],
-  arrive: polar(175, 120),
+  nodes: [smoothNode(2960, 1735, 62, 110), smoothNode(3110, 1920, 25, 90)],
+  arrive: polar(180, 80),
 }
 
 /** Other roads: chains of points that are joined smoothly, from town to town. */
@@ -119,9 +119,9 @@ export const ROADS: readonly (readonly Point[])[] = [
   [TOWNS.millbeck.at, at(1640, 2000), at(1880, 2140), at(2070, 2330), TOWNS.quillhaven.at],
   [TOWNS.harrowmere.at, at(1080, 960), at(1380, 1020), at(1760, 1160), at(2080, 1390), at(2370, 1440), TOWNS.oarsend.at],
   [at(2080, 1390), at(2150, 1610), at(2250, 1850), at(2330, 1900)],
-  [TOWNS.cinderford.at, at(4480, 960), at(4720, 1010), at(4930, 960), TOWNS.emberlight.at],
-  [TOWNS.emberlight.at, at(5290, 1060), at(5330, 1210)],
+  [TOWNS.cinderford.at, at(4480, 960), at(4720, 1010), at(4930, 980), at(5280, 960), TOWNS.emberlight.at],
+  [at(5280, 960), at(5330, 1090), at(5290, 1230)],
   [TOWNS.saltern.at, at(5000, 2500), at(5240, 2430), TOWNS.thatchley.at],
   [TOWNS.saltern.at, at(4960, 2860), at(5230, 2960), at(5470, 2800), TOWNS.thatchley.at],
-  [TOWNS.lampwick.at, at(3700, 2010), at(3760, 2120)],
+  [TOWNS.lampwick.at, at(3430, 1990), at(3560, 1960), at(3700, 2010), at(3760, 2120)],
 ]

@@ -14,8 +14,8 @@ const GLOW_SCALE = 0.25
 const DOT = 0.01
 
 /** A glow's stroke is wider than the ink by this share of its radius, and blurred by this share of it (as a standard deviation). */
-const GLOW_WIDTH = 0.7
-const GLOW_BLUR = 0.5
+const GLOW_WIDTH = 0.8
+const GLOW_BLUR = 0.3
 
 /** How far ink reaches from its course, in reference pixels: half a width (and the corner of a square cap), or where its glow has faded. */
 export function inkReach({ width, glow }: Ink): number {

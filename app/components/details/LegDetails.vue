@@ -54,8 +54,7 @@ const easings = ([...EASING_NAMES, 'own'] as const).map((value) => ({ value, tit
 const easingChoice = computed(() => (typeof props.leg.easing === 'string' ? props.leg.easing : 'own'))
 const curve = computed(() => (typeof props.leg.easing === 'string' ? undefined : props.leg.easing))
 type EasingChoice = (typeof easings)[number]['value']
-const setEasing = (choice: EasingChoice) =>
-  set({ easing: choice === 'own' ? [...NAMED_CURVES['ease-in-out']] : choice })
+const setEasing = (choice: EasingChoice) => set({ easing: choice === 'own' ? [...NAMED_CURVES['ease-in-out']] : choice })
 function setCurve(k: number, value: number) {
   const next = [...curve.value!] as Exclude<Easing, string>
   next[k] = value
@@ -229,7 +228,12 @@ function setCurve(k: number, value: number) {
     <p v-else class="quiet figures">Takes {{ travel.toFixed(2) }} s</p>
     <div class="line">
       <span id="easing-label">Easing</span>
-      <v-select aria-labelledby="easing-label" :items="easings" :model-value="easingChoice" @update:model-value="(value) => setEasing(value as EasingChoice)" />
+      <v-select
+        aria-labelledby="easing-label"
+        :items="easings"
+        :model-value="easingChoice"
+        @update:model-value="(value) => setEasing(value as EasingChoice)"
+      />
     </div>
     <div v-if="curve" class="curve" role="group" aria-label="Own curve, as in CSS cubic-bezier()">
       <NumberField

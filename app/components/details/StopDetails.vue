@@ -129,8 +129,20 @@ const pins: readonly { shape: Pin['shape']; title: string }[] = [
     <div class="line place figures">
       <span>Ground</span>
       <div class="pair">
-        <NumberField label="x" :model-value="stop.at.x" :precision="1" @change="(x) => patch('x', { at: { ...stop.at, x } })" @done="done" />
-        <NumberField label="y" :model-value="stop.at.y" :precision="1" @change="(y) => patch('y', { at: { ...stop.at, y } })" @done="done" />
+        <NumberField
+          label="x"
+          :model-value="stop.at.x"
+          :precision="1"
+          @change="(x) => patch('x', { at: { ...stop.at, x } })"
+          @done="done"
+        />
+        <NumberField
+          label="y"
+          :model-value="stop.at.y"
+          :precision="1"
+          @change="(y) => patch('y', { at: { ...stop.at, y } })"
+          @done="done"
+        />
       </div>
     </div>
 

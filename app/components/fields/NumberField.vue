@@ -3,7 +3,16 @@ import { nextTick, ref, watch } from 'vue'
 
 /** A number that is typed in, or stepped with the arrow keys. It counts when it is whole: on Enter, on leaving the field, at each step. */
 const props = withDefaults(
-  defineProps<{ modelValue: number; label?: string; labelledby?: string; min?: number; max?: number; step?: number; unit?: string; precision?: number }>(),
+  defineProps<{
+    modelValue: number
+    label?: string
+    labelledby?: string
+    min?: number
+    max?: number
+    step?: number
+    unit?: string
+    precision?: number
+  }>(),
   { label: undefined, labelledby: undefined, min: -Infinity, max: Infinity, step: 1, unit: undefined, precision: 0 },
 )
 const emit = defineEmits<{ change: [value: number]; done: [] }>()

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { useDropZone, useRafFn } from '@vueuse/core'
+import { useDropZone, useLocalStorage, useRafFn } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { onBeforeRouteLeave, useHead, useRoute, useRouter } from '#imports'
 import DetailsPanel from '~/components/details/DetailsPanel.vue'
 import ConflictDialog from '~/components/editor/ConflictDialog.vue'
 import ExportDialog from '~/components/editor/ExportDialog.vue'
+import PanelDivider from '~/components/editor/PanelDivider.vue'
 import PaceStrip from '~/components/editor/PaceStrip.vue'
 import ShortcutSheet from '~/components/editor/ShortcutSheet.vue'
 import StageView from '~/components/editor/StageView.vue'
@@ -36,6 +37,10 @@ try {
   missing.value = error instanceof Error ? error.message : String(error)
 }
 useHead({ title: computed(() => (editor.journey && !missing.value ? `${editor.journey.name} – Zephyrine` : 'Zephyrine')) })
+
+/** Sizes of the panels in CSS pixels, 0 when folded; remembered in this browser. */
+const detailsWidth = useLocalStorage('zephyrine-details-width', 320)
+const paceHeight = useLocalStorage('zephyrine-pace-height', 152)
 
 const sheetImport = useSheetImport()
 const exporting = ref(false)
@@ -86,7 +91,12 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
     <p>{{ missing }}</p>
     <v-btn color="accent" variant="flat" to="/">All journeys</v-btn>
   </div>
-  <main v-else-if="editor.journey && autosave" ref="desk" class="desk">
+  <main
+    v-else-if="editor.journey && autosave"
+    ref="desk"
+    class="desk"
+    :style="{ '--details': `${detailsWidth}px`, '--pace': `${paceHeight}px` }"
+  >
     <TopBar
       :save-state="autosave.state.value"
       :problem="autosave.problem.value"
@@ -115,9 +125,11 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
         </div>
       </div>
     </StageView>
-    <DetailsPanel class="details" @import="sheetImport.choose()" />
+    <DetailsPanel v-if="detailsWidth > 0" class="details" @import="sheetImport.choose()" />
+    <PanelDivider v-model="detailsWidth" class="details-divider" axis="x" label="Width of the details" :min="260" :max="520" :usual="320" />
     <TransportBar class="transport" />
-    <PaceStrip class="pace" />
+    <PaceStrip v-if="paceHeight > 0" class="pace" />
+    <PanelDivider v-model="paceHeight" class="pace-divider" axis="y" label="Height of the pace strip" :min="152" :max="152" :usual="152" />
 
     <ExportDialog v-model="exporting" :journey-id="id" :save="autosave.flush" :is-saved="() => autosave!.isSafe.value" />
     <ShortcutSheet v-model="showingKeys" />
@@ -135,10 +147,10 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
   display: grid;
   grid-template:
     'top top' 52px
-    'stage details' minmax(200px, 1fr)
+    'stage details' minmax(160px, 1fr)
     'transport transport' 48px
-    'pace pace' 152px
-    / minmax(0, 1fr) 320px;
+    'pace pace' var(--pace)
+    / minmax(0, 1fr) var(--details);
   height: 100dvh;
   min-width: 1024px;
 }
@@ -148,14 +160,22 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
 .stage {
   grid-area: stage;
 }
-.details {
+.details,
+.details-divider {
   grid-area: details;
+}
+.details-divider {
+  justify-self: start;
 }
 .transport {
   grid-area: transport;
 }
-.pace {
+.pace,
+.pace-divider {
   grid-area: pace;
+}
+.pace-divider {
+  align-self: start;
 }
 .card {
   display: grid;
