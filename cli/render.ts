@@ -59,11 +59,13 @@ function readArguments(): Arguments {
 async function findJourney(name: string): Promise<{ journey: Journey; folder: string }> {
   if (name === DEMO_ID) return freshDemo()
   const folder = dataFolder()
-  if (name.endsWith('.json')) return { journey: parseJourney(readJson(name)), folder }
+  // Ids have neither dots nor slashes; file names have.
+  if (/[./\\]/.test(name)) return { journey: parseJourney(readJson(name)), folder }
   const db = openDatabase(folder)
   const record = readJourney(db, name)
   db.close()
-  if (!record) throw new UsageError(`There is no journey "${name}" in ${folder}: give the id from its page's address, or a .json file.`)
+  if (!record)
+    throw new UsageError(`There is no journey "${name}" in ${folder}: give the id from its page's address, or the path of a journey file.`)
   return { journey: record.journey, folder }
 }
 

@@ -33,3 +33,12 @@ export const palette = (body: string): Record<Tone, string> => ({
   wood: '#8c6142',
   steel: '#97a4b0',
 })
+
+/** Relative luminance of a #rrggbb colour, 0 (black) to 1 (white). Source: W3C WCAG 2.2, definition of relative luminance. */
+export function relativeLuminance(hex: string): number {
+  const [r, g, b] = channels(hex).map((value) => {
+    const c = value / 255
+    return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4
+  })
+  return 0.2126 * r! + 0.7152 * g! + 0.0722 * b!
+}

@@ -158,7 +158,8 @@ function difference(before: Painted, now: Painted): Region {
     const was = old.get(name)
     old.delete(name)
     if (was && sameItem(was, item)) continue
-    if (was?.kind === 'ink' && item.kind === 'ink' && was.course === item.course && was.ink === item.ink) {
+    // Ink that has grown differs where it grew. A glow may differ by a shade anywhere, as a blur depends on the size of what is blurred.
+    if (was?.kind === 'ink' && item.kind === 'ink' && was.course === item.course && was.ink === item.ink && !item.ink.glow) {
       add(inkBounds(space, item, Math.min(was.head, item.head), Math.max(was.head, item.head)))
       continue
     }

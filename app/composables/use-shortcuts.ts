@@ -6,10 +6,12 @@ import { useStage } from '~/stores/stage'
 
 const ARROWS: Record<string, readonly [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
 
-/** Whether the key belongs to a field that is being typed in. */
-const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement &&
-  (target.isContentEditable || target.matches('input, textarea, select, [role="combobox"], [role="slider"]'))
+/** Whether a key belongs to a field that is being typed in, or moves the slider that has the focus. */
+function isTaken({ target, key }: KeyboardEvent): boolean {
+  if (!(target instanceof HTMLElement)) return false
+  if (target.isContentEditable || target.matches('input, textarea, select, [role="combobox"]')) return true
+  return target.matches('[role="slider"]') && (key in ARROWS || ['Home', 'End', 'PageUp', 'PageDown'].includes(key))
+}
 
 const isPressable = (target: EventTarget | null): boolean =>
   target instanceof Element && target.matches('button, a, [role="button"], [role="radio"]')
@@ -80,7 +82,7 @@ export function useShortcuts(actions: { showKeys: () => void; isBlocked: () => b
   }
 
   useEventListener(window, 'keydown', (event) => {
-    if (actions.isBlocked() || isTyping(event.target)) return
+    if (actions.isBlocked() || isTaken(event)) return
     const action = actionFor(event)
     if (!action) return
     event.preventDefault()

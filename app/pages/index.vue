@@ -12,6 +12,7 @@ import { ref } from 'vue'
 import { rename } from '#core/journey/edits'
 import { rateLabel } from '#core/pace/rate'
 import { useHead, useRouter } from '#imports'
+import DialogSheet from '~/components/DialogSheet.vue'
 import ToolButton from '~/components/editor/ToolButton.vue'
 import NewJourneyDialog from '~/components/journeys/NewJourneyDialog.vue'
 import { useThemeChoice } from '~/composables/use-theme-choice'
@@ -138,15 +139,15 @@ const changed = (time: number) => new Date(time).toLocaleString(undefined, { dat
     </ul>
 
     <NewJourneyDialog v-model="making" @made="(id) => router.push(`/journeys/${id}`)" />
-    <v-dialog :model-value="renaming !== undefined" max-width="440" @update:model-value="renaming = undefined">
-      <form class="rename" @submit.prevent="finishRenaming">
+    <DialogSheet :model-value="renaming !== undefined" title="Rename" :width="440" @update:model-value="renaming = undefined">
+      <form id="rename" @submit.prevent="finishRenaming">
         <v-text-field v-model="newName" label="Name of the journey" autofocus maxlength="120" />
-        <div class="actions">
-          <v-btn variant="text" @click="renaming = undefined">Cancel</v-btn>
-          <v-btn color="accent" variant="flat" type="submit">Rename</v-btn>
-        </div>
       </form>
-    </v-dialog>
+      <template #actions>
+        <v-btn variant="text" @click="renaming = undefined">Cancel</v-btn>
+        <v-btn color="accent" variant="flat" type="submit" form="rename">Rename</v-btn>
+      </template>
+    </DialogSheet>
     <v-snackbar :model-value="deleted !== undefined" :timeout="12000" @update:model-value="deleted = undefined">
       “{{ deleted?.name }}” was deleted.
       <template #actions><v-btn variant="text" data-testid="undo-delete" @click="bringBack">Undo</v-btn></template>
@@ -251,16 +252,5 @@ header p {
 .empty {
   font-size: 18px;
   color: var(--quiet);
-}
-.rename {
-  padding: 24px;
-  background: var(--surface);
-  border-radius: 6px;
-}
-.actions {
-  display: flex;
-  justify-content: flex-end;
-  gap: 8px;
-  margin-top: 16px;
 }
 </style>

@@ -29,14 +29,15 @@ export const setGround = (journey: Journey, ground: string): Journey => ({ ...jo
 
 export const setCamera = (journey: Journey, camera: View): Journey => ({ ...journey, camera })
 
-/** Changes size or rate. What was seen stays in view: the shorter side of the old frame's ground fits the new frame. */
+/** Changes size or rate. A sheet keeps its scale relative to filling the frame; on plain ground what was seen stays in view. */
 export function setFrame(journey: Journey, frame: FrameFormat): Journey {
   const before = referenceSize(journey.frame)
   const after = referenceSize(frame)
   const sheet = journey.sheets[0]
-  const kept = journey.camera.zoom * Math.max(after.width / before.width, after.height / before.height)
-  const zoom = sheet ? Math.max(journey.camera.zoom, fillingView(sheet, after).zoom) : kept
-  return { ...journey, frame, camera: { ...journey.camera, zoom } }
+  const factor = sheet
+    ? fillingView(sheet, after).zoom / fillingView(sheet, before).zoom
+    : Math.min(after.width / before.width, after.height / before.height)
+  return { ...journey, frame, camera: { ...journey.camera, zoom: journey.camera.zoom * factor } }
 }
 
 /**

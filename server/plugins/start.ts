@@ -1,8 +1,7 @@
-import { rmSync } from 'node:fs'
-import { join } from 'node:path'
 import { database, dataFolder } from '../storage/database'
-import { failInterruptedExports } from '../storage/exports'
+import { failInterruptedExports, finishedExportIds } from '../storage/exports'
 import { sweepJourneys } from '../storage/journeys'
+import { sweepFiles } from '../storage/sweep'
 
 /** Deleted journeys can be restored for a week. */
 const KEPT_DELETED = 7 * 24 * 3600 * 1000
@@ -13,5 +12,5 @@ export default defineNitroPlugin(() => {
   const db = database()
   failInterruptedExports(db)
   sweepJourneys(db, KEPT_DELETED)
-  rmSync(join(dataFolder(), 'posters'), { recursive: true, force: true })
+  sweepFiles(dataFolder(), finishedExportIds(db))
 })

@@ -1,16 +1,24 @@
+import { existsSync } from 'node:fs'
 import sharp from 'sharp'
 import type { CompiledJourney } from '#core/frame/compile'
 import { toGround } from '#core/camera/view'
+import { JourneyError } from '#core/journey/error'
 import { levelFor, levelSize, levelsOf } from '#core/sheet/levels'
 import type { SheetPicture } from '#draw/studio'
 import { imagePath, levelPath } from '../storage/image-files'
 import { IMAGE_LIMITS } from '../storage/import-image'
 import { createServerSurface } from './studio'
 
-/** Loads, for each sheet of a journey, the part that its view shows, from the smallest copy that still has a pixel for each output pixel. */
+/**
+ * Loads, for each sheet of a journey, the part that its view shows, from the smallest copy that still has a pixel for each output pixel.
+ * @throws JourneyError if a sheet's picture is not in the data folder
+ */
 export async function loadSheetPictures(folder: string, compiled: CompiledJourney, scale: number): Promise<Map<string, SheetPicture>> {
   const pictures = new Map<string, SheetPicture>()
   for (const sheet of compiled.journey.sheets) {
+    if (!existsSync(imagePath(folder, sheet.image))) {
+      throw new JourneyError(`The picture of the sheet “${sheet.name}” is missing in ${folder}: import it again.`)
+    }
     const picture = await loadPart(folder, sheet.image, sheet, compiled, scale)
     if (picture) pictures.set(sheet.image, picture)
   }

@@ -50,6 +50,9 @@ export function finishExport(db: Db, id: string, end: { state: 'done' | 'failed'
   ).run({ id, state: end.state, bytes: end.bytes ?? null, error: end.error ?? null, now: Date.now() })
 }
 
+export const finishedExportIds = (db: Db): string[] =>
+  (db.prepare("SELECT id FROM exports WHERE state = 'done'").all() as { id: string }[]).map((row) => row.id)
+
 /** Exports that were under way when the server stopped did not finish; says so in their records. */
 export const failInterruptedExports = (db: Db): void => {
   db.prepare(

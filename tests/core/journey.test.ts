@@ -145,7 +145,8 @@ describe('edits', () => {
     for (const sizes of Object.values(FRAME_SIZES)) {
       for (const [, width, height] of sizes) {
         const journey = edits.setFrame(demo(), { width, height, rate: '25/1' })
-        expect(coversFrame(paperSheet, { ...journey.camera, centre: { x: 3200, y: 1800 } }, referenceSize(journey.frame))).toBe(true)
+        expect(coversFrame(paperSheet, journey.camera, referenceSize(journey.frame))).toBe(true)
+        expect(edits.setFrame(journey, demo().frame).camera.zoom).toBeCloseTo(demo().camera.zoom, 12)
         expect(() => parseJourney(journey)).not.toThrow()
       }
     }

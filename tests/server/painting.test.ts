@@ -151,7 +151,7 @@ describe('painting only what has changed', () => {
     const surface = createServerSurface(640, 360)
     const copy = new Uint8Array(640 * 360 * 4)
     const run = (from: number, to: number) => Array.from({ length: Math.abs(to - from) }, (_, i) => from + i * Math.sign(to - from))
-    const order = [...run(20, 60), ...run(225, 200), 719, 0, 500, 640, 655, 100, ...run(655, 690)]
+    const order = [...run(20, 60), ...run(560, 600), ...run(225, 200), 719, 0, 500, 640, 655, 100, ...run(655, 690)]
     for (const k of order) {
       const frame = frameAt(compiled, frameTime(k, '30/1'))
       surface.update(copy, carriedOn.paint(frame, surface.context, compiled.scale))

@@ -98,14 +98,6 @@ const other = computed(() => (editor.selection.kind === 'stop' ? 'Stop' : editor
 .body :deep(.quiet) {
   color: var(--quiet);
 }
-.body :deep(.line) {
-  display: grid;
-  grid-template-columns: 84px 1fr;
-  align-items: center;
-  gap: 8px;
-  min-height: 44px;
-  font-size: 14px;
-}
 .body :deep(.buttons) {
   display: flex;
   flex-wrap: wrap;

@@ -7,6 +7,7 @@ import { editTraveller, setFrame, setSeconds, setShareExponent } from '#core/jou
 import type { FrameRate } from '#core/pace/rate'
 import { FRAME_RATES, rateLabel } from '#core/pace/rate'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
+import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'
@@ -77,10 +78,9 @@ const next = computed(() => {
     </section>
 
     <h3 class="first">Film</h3>
-    <div class="line">
-      <span id="length-label">Length</span>
+    <FieldRow v-slot="{ id }" label="Length">
       <NumberField
-        labelledby="length-label"
+        :labelledby="id"
         data-testid="length"
         :model-value="journey.seconds"
         :min="1"
@@ -91,25 +91,22 @@ const next = computed(() => {
         @change="(value) => change('seconds', (j) => setSeconds(j, value))"
         @done="done"
       />
-    </div>
-    <div class="line">
-      <span id="shape-label">Shape</span>
+    </FieldRow>
+    <FieldRow v-slot="{ id }" label="Shape">
       <v-select
-        aria-labelledby="shape-label"
+        :aria-labelledby="id"
         :items="aspects"
         :model-value="aspect ?? null"
         placeholder="Own size"
         @update:model-value="(value) => value && setAspect(value)"
       />
-    </div>
-    <div class="line">
-      <span id="size-label">Size</span>
-      <v-select aria-labelledby="size-label" :items="sizes" :model-value="sizeValue" @update:model-value="setSize" />
-    </div>
-    <div class="line">
-      <span id="rate-label">Rate</span>
-      <v-select aria-labelledby="rate-label" :items="rates" :model-value="journey.frame.rate" @update:model-value="setRate" />
-    </div>
+    </FieldRow>
+    <FieldRow v-slot="{ id }" label="Size">
+      <v-select :aria-labelledby="id" :items="sizes" :model-value="sizeValue" @update:model-value="setSize" />
+    </FieldRow>
+    <FieldRow v-slot="{ id }" label="Rate">
+      <v-select :aria-labelledby="id" :items="rates" :model-value="journey.frame.rate" @update:model-value="setRate" />
+    </FieldRow>
     <p class="quiet figures">{{ editor.compiled!.frames }} frames</p>
 
     <h3>Itinerary</h3>
@@ -131,10 +128,9 @@ const next = computed(() => {
       ]"
       @change="(atEnd) => editor.edit((j) => editTraveller(j, { atEnd }))"
     />
-    <div class="line">
-      <span id="delay-label">Start after</span>
+    <FieldRow v-slot="{ id }" label="Start after">
       <NumberField
-        labelledby="delay-label"
+        :labelledby="id"
         :model-value="traveller.startDelay"
         :min="0"
         :max="60"
@@ -144,7 +140,7 @@ const next = computed(() => {
         @change="(value) => change('delay', (j) => editTraveller(j, { startDelay: value }))"
         @done="done"
       />
-    </div>
+    </FieldRow>
   </div>
 </template>
 

@@ -5,8 +5,10 @@ import type { StopPatch } from '#core/journey/edits'
 import { dressStopsLike, editStop, moveVisit, removeStop, setLayover } from '#core/journey/edits'
 import type { Pin, Stop } from '#core/journey/schema'
 import ColourField from '~/components/fields/ColourField.vue'
+import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
+import PictureChoice from '~/components/fields/PictureChoice.vue'
 import PinPicture from '~/components/fields/PinPicture.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'
@@ -19,11 +21,11 @@ const patch = (field: string, values: StopPatch) => change(field, (journey) => e
 
 const visits = computed(() => editor.traveller!.visits)
 const place = computed(() => visits.value.findIndex((visit) => visit.stop === props.stop.id))
-const pins: readonly { shape: Pin['shape']; title: string }[] = [
-  { shape: 'lantern', title: 'Lantern' },
-  { shape: 'pennant', title: 'Pennant' },
-  { shape: 'bead', title: 'Bead' },
-  { shape: 'none', title: 'No pin' },
+const PINS: readonly { value: Pin['shape']; title: string }[] = [
+  { value: 'lantern', title: 'Lantern' },
+  { value: 'pennant', title: 'Pennant' },
+  { value: 'bead', title: 'Bead' },
+  { value: 'none', title: 'No pin' },
 ]
 </script>
 
@@ -58,22 +60,17 @@ const pins: readonly { shape: Pin['shape']; title: string }[] = [
     />
 
     <h3>Pin</h3>
-    <div class="pins" role="radiogroup" aria-label="Pin">
-      <button
-        v-for="{ shape, title } in pins"
-        :key="shape"
-        type="button"
-        role="radio"
-        :aria-checked="stop.pin.shape === shape"
-        :aria-label="title"
-        :title="title"
-        :class="{ chosen: stop.pin.shape === shape }"
-        @click="(patch('pin', { pin: { shape } }), done())"
-      >
-        <PinPicture v-if="shape !== 'none'" :shape="shape" :colour="stop.pin.colour" />
-        <span v-else>None</span>
-      </button>
-    </div>
+    <PictureChoice
+      v-slot="{ choice }"
+      label="Pin"
+      :model-value="stop.pin.shape"
+      :choices="PINS"
+      :columns="4"
+      @change="(shape) => (patch('pin', { pin: { shape } }), done())"
+    >
+      <PinPicture v-if="choice.value !== 'none'" :shape="choice.value" :colour="stop.pin.colour" />
+      <template v-else>None</template>
+    </PictureChoice>
     <template v-if="stop.pin.shape !== 'none'">
       <ColourField
         label="Colour"
@@ -99,14 +96,9 @@ const pins: readonly { shape: Pin['shape']; title: string }[] = [
       @update:model-value="(shown) => patch('shown', { label: { shown: shown === true } })"
     />
     <template v-if="stop.label.shown">
-      <div class="line">
-        <span id="side-label">Side</span>
-        <SidePicker
-          aria-labelledby="side-label"
-          :model-value="stop.label.side"
-          @change="(side) => (patch('side', { label: { side } }), done())"
-        />
-      </div>
+      <FieldRow v-slot="{ id }" label="Side">
+        <SidePicker :aria-labelledby="id" :model-value="stop.label.side" @change="(side) => (patch('side', { label: { side } }), done())" />
+      </FieldRow>
       <NumberSlider
         label="Size"
         :model-value="stop.label.size"
@@ -126,8 +118,7 @@ const pins: readonly { shape: Pin['shape']; title: string }[] = [
     </template>
 
     <h3>Place</h3>
-    <div class="line place figures">
-      <span>Ground</span>
+    <FieldRow label="Ground" role="group">
       <div class="pair">
         <NumberField
           label="x"
@@ -144,7 +135,7 @@ const pins: readonly { shape: Pin['shape']; title: string }[] = [
           @done="done"
         />
       </div>
-    </div>
+    </FieldRow>
 
     <div class="buttons">
       <v-btn size="small" variant="outlined" @click="editor.edit((j) => dressStopsLike(j, stop.id))">Use this look for all stops</v-btn>
@@ -181,28 +172,6 @@ const pins: readonly { shape: Pin['shape']; title: string }[] = [
   color: var(--quiet);
   text-decoration: none;
   cursor: default;
-}
-.pins {
-  display: grid;
-  grid-template-columns: repeat(4, 1fr);
-  gap: 6px;
-  margin: 6px 0;
-}
-.pins button {
-  height: 56px;
-  display: grid;
-  place-items: center;
-  border: 1px solid var(--rule);
-  border-radius: 4px;
-  font-size: 13px;
-  cursor: pointer;
-}
-.pins svg {
-  height: 44px;
-}
-.pins .chosen {
-  border-color: var(--vermilion);
-  box-shadow: inset 0 0 0 1px var(--vermilion);
 }
 .pair {
   display: grid;

@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import { rename } from '#core/journey/edits'
 import { useRouter } from '#imports'
+import DialogSheet from '~/components/DialogSheet.vue'
 import { ApiError, createJourney, readJourney } from '~/services/api'
 import { useEditor } from '~/stores/editor'
 
@@ -40,37 +41,18 @@ const keepBoth = () =>
 </script>
 
 <template>
-  <v-dialog :model-value="open" persistent max-width="520" aria-labelledby="conflict-title">
-    <div class="sheet">
-      <h2 id="conflict-title" class="serif">Changed in another window</h2>
-      <p>This journey was saved from another window since you opened it here. Your changes are still in this window.</p>
-      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-      <div class="actions">
-        <v-btn color="accent" variant="flat" @click="keepBoth">Go on in a copy of mine</v-btn>
-        <v-btn variant="outlined" @click="keepMine">Save mine, keep the other as a copy</v-btn>
-      </div>
-    </div>
-  </v-dialog>
+  <DialogSheet :model-value="open" title="Changed in another window" fixed>
+    <p>This journey was saved from another window since you opened it here. Your changes are still in this window.</p>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <template #actions>
+      <v-btn color="accent" variant="flat" @click="keepBoth">Go on in a copy of mine</v-btn>
+      <v-btn variant="outlined" @click="keepMine">Save mine, keep the other as a copy</v-btn>
+    </template>
+  </DialogSheet>
 </template>
 
 <style scoped>
-.sheet {
-  display: grid;
-  gap: 12px;
-  padding: 20px 24px;
-  background: var(--surface);
-  color: var(--ink);
-  border-radius: 6px;
-}
-h2 {
-  font-size: 24px;
-}
 .problem {
   color: rgb(var(--v-theme-error));
-}
-.actions {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
 }
 </style>

@@ -2,6 +2,7 @@
 import { mdiDownload } from '@mdi/js'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { rateLabel } from '#core/pace/rate'
+import DialogSheet from '~/components/DialogSheet.vue'
 import type { ExportRecord } from '~/services/api'
 import { ApiError, cancelExport, exportAddress, listExports, startExport, watchExport } from '~/services/api'
 import { useEditor } from '~/stores/editor'
@@ -74,70 +75,57 @@ const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateS
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="520" aria-labelledby="export-title">
-    <div class="sheet">
-      <h2 id="export-title" class="serif">Export</h2>
-      <p class="figures">
-        MP4 (H.264), {{ editor.journey!.frame.width }} × {{ editor.journey!.frame.height }},
-        {{ rateLabel(editor.journey!.frame.rate) }} frames a second, {{ editor.journey!.seconds }} s: {{ editor.compiled!.frames }} frames.
-      </p>
+  <DialogSheet v-model="open" title="Export">
+    <p class="figures">
+      MP4 (H.264), {{ editor.journey!.frame.width }} × {{ editor.journey!.frame.height }},
+      {{ rateLabel(editor.journey!.frame.rate) }} frames a second, {{ editor.journey!.seconds }} s: {{ editor.compiled!.frames }} frames.
+    </p>
 
-      <div v-if="current" class="job" aria-live="polite">
-        <template v-if="running">
-          <v-progress-linear :model-value="share" color="accent" height="8" rounded aria-label="Progress of the export" />
-          <p class="figures" data-testid="export-progress">
-            {{
-              current.state === 'queued' ? 'Waiting for another export to finish' : `Frame ${current.framesDone} of ${current.framesTotal}`
-            }}
-            <span class="quiet">{{ left }}</span>
-          </p>
-        </template>
-        <p v-else-if="current.state === 'done'" class="done" data-testid="export-done">
-          Done: {{ megabytes(current.bytes) }}.
-          <v-btn color="accent" variant="flat" :prepend-icon="mdiDownload" :href="exportAddress(current.id)" download data-testid="download"
-            >Download</v-btn
-          >
+    <div v-if="current" class="job" aria-live="polite">
+      <template v-if="running">
+        <v-progress-linear :model-value="share" color="accent" height="8" rounded aria-label="Progress of the export" />
+        <p class="figures" data-testid="export-progress">
+          {{
+            current.state === 'queued' ? 'Waiting for another export to finish' : `Frame ${current.framesDone} of ${current.framesTotal}`
+          }}
+          <span class="quiet">{{ left }}</span>
         </p>
-        <p v-else-if="current.state === 'cancelled'">Cancelled. Nothing was kept of it.</p>
-        <p v-else class="problem" role="alert">The export failed. {{ current.error }}</p>
-      </div>
-      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-
-      <template v-if="earlier.length > 0">
-        <h3>Earlier exports of this journey</h3>
-        <ul>
-          <li v-for="record in earlier" :key="record.id" class="figures">
-            <a :href="exportAddress(record.id)" download>{{ clock(record.createdAt) }}</a>
-            <span class="quiet">{{ record.framesTotal }} frames, {{ megabytes(record.bytes) }}</span>
-          </li>
-        </ul>
       </template>
-
-      <div class="actions">
-        <v-btn variant="text" @click="open = false">Close</v-btn>
-        <v-btn v-if="running" variant="outlined" color="error" data-testid="cancel-export" @click="cancelExport(current!.id)"
-          >Cancel the export</v-btn
+      <p v-else-if="current.state === 'done'" class="done" data-testid="export-done">
+        Done: {{ megabytes(current.bytes) }}.
+        <v-btn color="accent" variant="flat" :prepend-icon="mdiDownload" :href="exportAddress(current.id)" download data-testid="download"
+          >Download</v-btn
         >
-        <v-btn v-else color="accent" variant="flat" :loading="starting" data-testid="start-export" @click="start">
-          {{ current?.state === 'done' ? 'Export again' : 'Export the film' }}
-        </v-btn>
-      </div>
+      </p>
+      <p v-else-if="current.state === 'cancelled'">Cancelled. Nothing was kept of it.</p>
+      <p v-else class="problem" role="alert">The export failed. {{ current.error }}</p>
     </div>
-  </v-dialog>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+
+    <template v-if="earlier.length > 0">
+      <h3>Earlier exports of this journey</h3>
+      <ul>
+        <li v-for="record in earlier" :key="record.id" class="figures">
+          <a :href="exportAddress(record.id)" download>{{ clock(record.createdAt) }}</a>
+          <span class="quiet">{{ record.framesTotal }} frames, {{ megabytes(record.bytes) }}</span>
+        </li>
+      </ul>
+    </template>
+
+    <template #actions>
+      <v-btn variant="text" @click="open = false">Close</v-btn>
+      <v-btn v-if="running" variant="outlined" color="error" data-testid="cancel-export" @click="cancelExport(current!.id)"
+        >Cancel the export</v-btn
+      >
+      <v-btn v-else color="accent" variant="flat" :loading="starting" data-testid="start-export" @click="start">
+        {{ current?.state === 'done' ? 'Export again' : 'Export the film' }}
+      </v-btn>
+    </template>
+  </DialogSheet>
 </template>
 
 <style scoped>
-.sheet {
-  padding: 20px 24px;
-  background: var(--surface);
-  color: var(--ink);
-  border-radius: 6px;
-}
-h2 {
-  font-size: 26px;
-}
 h3 {
-  margin-top: 18px;
   font-size: 14px;
 }
 ul {
@@ -152,9 +140,6 @@ li a {
   margin-left: 8px;
   color: var(--quiet);
 }
-.job {
-  margin-top: 16px;
-}
 .job p {
   margin-top: 8px;
 }
@@ -164,13 +149,6 @@ li a {
   justify-content: space-between;
 }
 .problem {
-  margin-top: 12px;
   color: rgb(var(--v-theme-error));
-}
-.actions {
-  display: flex;
-  justify-content: flex-end;
-  gap: 8px;
-  margin-top: 20px;
 }
 </style>

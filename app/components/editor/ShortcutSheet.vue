@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import DialogSheet from '~/components/DialogSheet.vue'
+
 /** All keys on one sheet. */
 const open = defineModel<boolean>({ required: true })
 
@@ -21,38 +23,24 @@ const KEYS: readonly (readonly [string, string])[] = [
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="560" aria-labelledby="keys-title">
-    <div class="sheet">
-      <h2 id="keys-title" class="serif">Keys</h2>
-      <dl>
-        <template v-for="[keys, what] in KEYS" :key="keys">
-          <dt>
-            <kbd>{{ keys }}</kbd>
-          </dt>
-          <dd>{{ what }}</dd>
-        </template>
-      </dl>
-      <v-btn variant="text" @click="open = false">Close</v-btn>
-    </div>
-  </v-dialog>
+  <DialogSheet v-model="open" title="Keys" :width="560">
+    <dl>
+      <template v-for="[keys, what] in KEYS" :key="keys">
+        <dt>
+          <kbd>{{ keys }}</kbd>
+        </dt>
+        <dd>{{ what }}</dd>
+      </template>
+    </dl>
+    <template #actions><v-btn variant="text" @click="open = false">Close</v-btn></template>
+  </DialogSheet>
 </template>
 
 <style scoped>
-.sheet {
-  padding: 20px 24px;
-  background: var(--surface);
-  color: var(--ink);
-  border-radius: 6px;
-}
-h2 {
-  font-size: 26px;
-  margin-bottom: 8px;
-}
 dl {
   display: grid;
   grid-template-columns: 130px 1fr;
   gap: 5px 14px;
-  margin-bottom: 12px;
 }
 kbd {
   font-family: var(--sans);

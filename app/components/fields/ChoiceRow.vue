@@ -1,15 +1,13 @@
 <script setup lang="ts" generic="T extends string">
-import { useId } from 'vue'
+import FieldRow from './FieldRow.vue'
 
 /** One of a few words, side by side. */
 defineProps<{ label: string; modelValue: T; choices: readonly { value: T; title: string }[] }>()
 const emit = defineEmits<{ change: [value: T] }>()
-const id = useId()
 </script>
 
 <template>
-  <div class="field" role="radiogroup" :aria-labelledby="id">
-    <span :id="id" class="label">{{ label }}</span>
+  <FieldRow :label="label" role="radiogroup">
     <div class="choices">
       <button
         v-for="choice in choices"
@@ -23,20 +21,10 @@ const id = useId()
         {{ choice.title }}
       </button>
     </div>
-  </div>
+  </FieldRow>
 </template>
 
 <style scoped>
-.field {
-  display: grid;
-  grid-template-columns: 84px 1fr;
-  align-items: center;
-  gap: 8px;
-  min-height: 40px;
-}
-.label {
-  font-size: 14px;
-}
 .choices {
   display: flex;
   border: 1px solid var(--rule);

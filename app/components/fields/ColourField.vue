@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { useId } from 'vue'
+import FieldRow from './FieldRow.vue'
 
-/** A colour: six of the house, or any other. */
+/** A colour: one of six of the house, or any other. Emits `change` while it is looked for and `done` when it is found. */
 const props = defineProps<{ label: string; modelValue: string }>()
 const emit = defineEmits<{ change: [value: string]; done: [] }>()
-const id = useId()
 
 const HOUSE = ['#d8412f', '#17646b', '#27406b', '#c9962b', '#14233a', '#fbf6ea']
 
@@ -14,14 +13,12 @@ function pick(value: string) {
 </script>
 
 <template>
-  <div class="field" role="group" :aria-labelledby="id">
-    <span :id="id" class="label">{{ label }}</span>
-    <div class="row">
+  <FieldRow :label="label" role="group">
+    <div class="swatches">
       <button
         v-for="colour in HOUSE"
         :key="colour"
         type="button"
-        class="swatch"
         :class="{ chosen: colour === modelValue }"
         :style="{ background: colour }"
         :aria-label="`${label} ${colour}`"
@@ -37,26 +34,16 @@ function pick(value: string) {
         @change="emit('done')"
       />
     </div>
-  </div>
+  </FieldRow>
 </template>
 
 <style scoped>
-.field {
-  display: grid;
-  grid-template-columns: 84px 1fr;
-  align-items: center;
-  gap: 8px;
-  min-height: 36px;
-}
-.label {
-  font-size: 14px;
-}
-.row {
+.swatches {
   display: flex;
   gap: 3px;
   align-items: center;
 }
-.swatch {
+button {
   width: 24px;
   height: 24px;
   flex: none;
@@ -64,7 +51,7 @@ function pick(value: string) {
   border: 1px solid var(--quiet);
   cursor: pointer;
 }
-.swatch.chosen {
+.chosen {
   box-shadow:
     0 0 0 2px var(--surface),
     0 0 0 4px var(--vermilion);

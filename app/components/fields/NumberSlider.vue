@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useId } from 'vue'
+import FieldRow from './FieldRow.vue'
 import NumberField from './NumberField.vue'
 
 /** A number by slider or by typing. Emits `change` while it moves and `done` when it has come to rest. */
@@ -8,7 +8,6 @@ const props = withDefaults(
   { step: 1, unit: '', precision: 0 },
 )
 const emit = defineEmits<{ change: [value: number]; done: [] }>()
-const id = useId()
 
 function take(value: number) {
   const held = Math.min(props.max, Math.max(props.min, value))
@@ -17,40 +16,37 @@ function take(value: number) {
 </script>
 
 <template>
-  <div class="field">
-    <label :id="id" class="label">{{ label }}</label>
-    <v-slider
-      :aria-labelledby="id"
-      :model-value="modelValue"
-      :min="min"
-      :max="max"
-      :step="step"
-      @update:model-value="take"
-      @end="emit('done')"
-    />
-    <NumberField
-      :labelledby="id"
-      :model-value="modelValue"
-      :min="min"
-      :max="max"
-      :step="step"
-      :precision="precision"
-      :unit="unit"
-      @change="take"
-      @done="emit('done')"
-    />
-  </div>
+  <FieldRow v-slot="{ id }" :label="label">
+    <div class="pair">
+      <v-slider
+        :aria-labelledby="id"
+        :model-value="modelValue"
+        :min="min"
+        :max="max"
+        :step="step"
+        @update:model-value="take"
+        @end="emit('done')"
+      />
+      <NumberField
+        :labelledby="id"
+        :model-value="modelValue"
+        :min="min"
+        :max="max"
+        :step="step"
+        :precision="precision"
+        :unit="unit"
+        @change="take"
+        @done="emit('done')"
+      />
+    </div>
+  </FieldRow>
 </template>
 
 <style scoped>
-.field {
+.pair {
   display: grid;
-  grid-template-columns: 84px 1fr 84px;
+  grid-template-columns: 1fr 84px;
   align-items: center;
   gap: 8px;
-  min-height: 40px;
-}
-.label {
-  font-size: 14px;
 }
 </style>

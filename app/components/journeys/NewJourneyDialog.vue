@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, ref, useId, watch } from 'vue'
 import type { Aspect } from '#core/journey/create'
 import { createJourney as emptyJourney, DEFAULT_FRAME, DEFAULT_SECONDS, FRAME_SIZES } from '#core/journey/create'
 import type { FrameRate } from '#core/pace/rate'
 import { FRAME_RATES, frameCount, rateLabel } from '#core/pace/rate'
+import DialogSheet from '~/components/DialogSheet.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import { ApiError, createJourney } from '~/services/api'
 
@@ -18,6 +19,7 @@ const rate = ref<FrameRate>(DEFAULT_FRAME.rate)
 const seconds = ref(DEFAULT_SECONDS)
 const problem = ref('')
 const busy = ref(false)
+const formId = useId()
 
 const aspects = Object.keys(FRAME_SIZES) as Aspect[]
 const sizes = computed(() =>
@@ -50,9 +52,8 @@ async function make() {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="520" aria-labelledby="new-title">
-    <form class="sheet" @submit.prevent="make">
-      <h2 id="new-title" class="serif">New journey</h2>
+  <DialogSheet v-model="open" title="New journey">
+    <form :id="formId" class="form" @submit.prevent="make">
       <v-text-field
         v-model="name"
         label="Name"
@@ -93,25 +94,18 @@ async function make() {
       </div>
       <p class="quiet figures">{{ frameCount(seconds, rate) }} frames. All of this can be changed later.</p>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-      <div class="actions">
-        <v-btn variant="text" @click="open = false">Cancel</v-btn>
-        <v-btn color="accent" variant="flat" type="submit" :loading="busy" data-testid="make-journey">Start</v-btn>
-      </div>
     </form>
-  </v-dialog>
+    <template #actions>
+      <v-btn variant="text" @click="open = false">Cancel</v-btn>
+      <v-btn color="accent" variant="flat" type="submit" :form="formId" :loading="busy" data-testid="make-journey">Start</v-btn>
+    </template>
+  </DialogSheet>
 </template>
 
 <style scoped>
-.sheet {
+.form {
   display: grid;
   gap: 16px;
-  padding: 20px 24px;
-  background: var(--surface);
-  color: var(--ink);
-  border-radius: 6px;
-}
-h2 {
-  font-size: 28px;
 }
 .shapes {
   display: grid;
@@ -151,10 +145,5 @@ h2 {
 }
 .problem {
   color: rgb(var(--v-theme-error));
-}
-.actions {
-  display: flex;
-  justify-content: flex-end;
-  gap: 8px;
 }
 </style>

@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Easing, Leg } from '#core/journey/schema'
+import { EASING_NAMES } from '#core/journey/schema'
+import { NAMED_CURVES } from '#core/pace/easing'
+import ChoiceRow from '~/components/fields/ChoiceRow.vue'
+import FieldRow from '~/components/fields/FieldRow.vue'
+import NumberField from '~/components/fields/NumberField.vue'
+import NumberSlider from '~/components/fields/NumberSlider.vue'
+import { useLegEdits } from '~/composables/use-leg-edits'
+import { useEditor } from '~/stores/editor'
+
+const props = defineProps<{ leg: Leg; index: number }>()
+const editor = useEditor()
+const { patch, set, done } = useLegEdits(() => props.leg)
+
+/** Seconds the leg takes now, set or shared out. */
+const takes = computed(() => {
+  const { depart, arrive } = editor.itinerary!.legs[props.index]!
+  return Math.round((arrive - depart) * 100) / 100
+})
+const TRAVEL = [
+  { value: 'shared', title: 'Shared out' },
+  { value: 'set', title: 'Set' },
+] as const
+
+const TITLES: Record<(typeof EASING_NAMES)[number], string> = {
+  gentle: 'Gentle',
+  linear: 'Even',
+  'ease-in': 'Starts slowly',
+  'ease-out': 'Ends slowly',
+  'ease-in-out': 'Slow at both ends',
+}
+const EASINGS = ([...EASING_NAMES, 'own'] as const).map((value) => ({ value, title: value === 'own' ? 'Own curve' : TITLES[value] }))
+type EasingChoice = (typeof EASINGS)[number]['value']
+
+const curve = computed(() => (typeof props.leg.easing === 'string' ? undefined : props.leg.easing))
+const setEasing = (choice: EasingChoice) => set({ easing: choice === 'own' ? [...NAMED_CURVES['ease-in-out']] : choice })
+function setCurve(k: number, value: number) {
+  const next = [...curve.value!] as Exclude<Easing, string>
+  next[k] = value
+  patch(`curve ${k}`, { easing: next })
+}
+</script>
+
+<template>
+  <ChoiceRow
+    label="Travel time"
+    :model-value="leg.travel === null ? 'shared' : 'set'"
+    :choices="TRAVEL"
+    @change="(value) => set({ travel: value === 'set' ? takes : null })"
+  />
+  <NumberSlider
+    v-if="leg.travel !== null"
+    label="Takes"
+    :model-value="leg.travel"
+    :min="0.1"
+    :max="30"
+    :step="0.1"
+    :precision="2"
+    unit="s"
+    @change="(travel) => patch('travel', { travel })"
+    @done="done"
+  />
+  <p v-else class="quiet figures">Takes {{ takes.toFixed(2) }} s</p>
+  <FieldRow v-slot="{ id }" label="Easing">
+    <v-select
+      :aria-labelledby="id"
+      :items="EASINGS"
+      :model-value="curve ? 'own' : leg.easing"
+      @update:model-value="(value) => setEasing(value as EasingChoice)"
+    />
+  </FieldRow>
+  <div v-if="curve" class="curve" role="group" aria-label="Own curve, as in CSS cubic-bezier()">
+    <NumberField
+      v-for="(value, k) in curve"
+      :key="k"
+      :label="['x1', 'y1', 'x2', 'y2'][k]"
+      :model-value="value"
+      :min="0"
+      :max="1"
+      :step="0.05"
+      :precision="2"
+      @change="(next) => setCurve(k, next)"
+      @done="done"
+    />
+  </div>
+</template>
+
+<style scoped>
+.curve {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 6px;
+  margin-top: 8px;
+}
+</style>

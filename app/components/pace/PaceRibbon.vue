@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { CompiledLeg } from '#core/frame/compile'
+import { LINE, PAPER, relativeLuminance } from '#draw/colour'
+
+/** A leg on the strip: a ribbon as long as it takes, in its own stroke and colour. */
+const props = defineProps<{ leg: CompiledLeg; number: number; x: (time: number) => number; selected: boolean }>()
+defineEmits<{ select: [] }>()
+
+const left = computed(() => props.x(props.leg.depart))
+const width = computed(() => Math.max(0, props.x(props.leg.arrive) - left.value))
+const ink = computed(() => props.leg.leg.ink)
+const seconds = computed(() => (props.leg.arrive - props.leg.depart).toFixed(2))
+const isSet = computed(() => props.leg.leg.travel !== null)
+
+const strokeWidth = computed(() => Math.min(12, 3 + ink.value.width / 2))
+const dashes = computed(() => {
+  if (ink.value.line === 'solid') return undefined
+  return ink.value.line === 'dashed' ? '14 8' : `0.1 ${strokeWidth.value + 6}`
+})
+const line = computed(() => ({ x1: left.value + 6, x2: Math.max(left.value + 6, left.value + width.value - 6), y1: 76, y2: 76 }))
+/** A border that sets the ink off from the strip in both themes. */
+const edge = computed(() => (relativeLuminance(ink.value.colour) > 0.5 ? LINE : PAPER))
+</script>
+
+<template>
+  <g class="ribbon" :class="{ selected }">
+    <rect class="band" :x="left" y="58" :width="width" height="36" rx="3" />
+    <line v-bind="line" class="edge" :stroke="edge" :stroke-width="strokeWidth + 4" />
+    <line
+      v-bind="line"
+      :stroke="ink.colour"
+      :stroke-width="strokeWidth"
+      :stroke-dasharray="dashes"
+      :stroke-linecap="ink.line === 'dotted' ? 'round' : 'butt'"
+    />
+    <rect
+      class="hit"
+      :x="left"
+      y="58"
+      :width="width"
+      height="36"
+      role="button"
+      tabindex="0"
+      :aria-label="`Leg ${number}, ${seconds} seconds, ${isSet ? 'set' : 'shared out'}`"
+      @pointerdown.stop="$emit('select')"
+      @keydown.enter="$emit('select')"
+    />
+    <text v-if="width > 60" class="figures" :x="left + width / 2" y="108">{{ seconds }} s{{ isSet ? ' ·set' : '' }}</text>
+  </g>
+</template>
+
+<style scoped>
+.band {
+  fill: color-mix(in srgb, var(--sea) 13%, transparent);
+}
+.selected .band {
+  stroke: var(--vermilion);
+  stroke-width: 2;
+}
+.edge {
+  opacity: 0.8;
+}
+.hit {
+  fill: transparent;
+  cursor: pointer;
+}
+text {
+  fill: var(--brass);
+  font-size: 12px;
+  text-anchor: middle;
+  pointer-events: none;
+}
+</style>

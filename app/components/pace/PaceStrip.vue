@@ -1,0 +1,225 @@
+<script setup lang="ts">
+import { mdiMagnifyMinusOutline, mdiMagnifyPlusOutline } from '@mdi/js'
+import { useElementSize } from '@vueuse/core'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { dragLayover, dragTravel } from '#core/journey/edits'
+import ArtworkPicture from '~/components/fields/ArtworkPicture.vue'
+import { followPointer } from '~/composables/use-pointer-drag'
+import { useEditor } from '~/stores/editor'
+import { usePlayback } from '~/stores/playback'
+import PaceBead from './PaceBead.vue'
+import PaceHandle from './PaceHandle.vue'
+import PaceRibbon from './PaceRibbon.vue'
+
+/** The itinerary and the timeline in one: stops as beads, legs as ribbons as long as they take, and the vehicle riding along. */
+const editor = useEditor()
+const playback = usePlayback()
+
+const scroller = useTemplateRef<HTMLElement>('scroller')
+const { width: room } = useElementSize(scroller)
+const MARGIN = 22
+/** 1 shows the whole film. */
+const zoom = ref(1)
+const MOST_ZOOM = 20
+
+const seconds = computed(() => editor.journey!.seconds)
+const perSecond = computed(() => (Math.max(200, room.value - 2 * MARGIN) / seconds.value) * zoom.value)
+const x = (time: number) => MARGIN + time * perSecond.value
+const innerWidth = computed(() => x(seconds.value) + MARGIN)
+
+const visits = computed(() => editor.itinerary?.visits ?? [])
+const legs = computed(() => editor.itinerary?.legs ?? [])
+const travelTimes = computed(() => legs.value.map((leg) => leg.arrive - leg.depart))
+const selectedId = computed(() => ('id' in editor.selection ? editor.selection.id : undefined))
+const anchorOf = (i: number) => (i === 0 ? 'start' : i === visits.value.length - 1 ? 'end' : 'middle')
+
+/** Ticks that leave room for their figures, at 1, 2, 5, 10, ... seconds. */
+const ticks = computed(() => {
+  const step = [0.5, 1, 2, 5, 10, 20, 30, 60, 120].find((s) => s * perSecond.value >= 52) ?? 300
+  return Array.from({ length: Math.floor(seconds.value / step + 1e-9) + 1 }, (_, i) => i * step)
+})
+
+/** The vehicle that rides the play position: the one on the stage, or the next one. */
+const rider = computed(() => (legs.value.find((leg) => playback.time < leg.arrive) ?? legs.value.at(-1))?.leg.vehicle ?? undefined)
+
+const timeOf = (event: PointerEvent) => {
+  const box = scroller.value!
+  return (event.clientX - box.getBoundingClientRect().left + box.scrollLeft - MARGIN) / perSecond.value
+}
+function scrub(event: PointerEvent) {
+  playback.playing = false
+  playback.goToTime(timeOf(event))
+  followPointer(event, { move: (_by, moved) => playback.goToTime(timeOf(moved)) })
+}
+
+function setTravel(leg: number, travel: number, gesture: string) {
+  const times = travelTimes.value
+  editor.edit((journey) => dragTravel(journey, leg, travel, times), gesture)
+}
+function setLayover(visit: number, layover: number, gesture: string) {
+  const times = travelTimes.value
+  editor.edit((journey) => dragLayover(journey, visit, layover, times), gesture)
+}
+
+function zoomBy(factor: number) {
+  zoom.value = Math.min(MOST_ZOOM, Math.max(1, zoom.value * factor))
+  void nextTick(() => {
+    if (scroller.value) scroller.value.scrollLeft = x(playback.time) - room.value / 2
+  })
+}
+function wheel(event: WheelEvent) {
+  if (!event.ctrlKey && !event.metaKey) return
+  event.preventDefault()
+  zoomBy(Math.exp(-event.deltaY * 0.002))
+}
+
+/** Keeps the play position in sight. */
+watch(
+  () => playback.time,
+  (time) => {
+    const box = scroller.value
+    if (!box || zoom.value === 1) return
+    if (x(time) < box.scrollLeft + 30 || x(time) > box.scrollLeft + room.value - 30) box.scrollLeft = x(time) - 60
+  },
+)
+</script>
+
+<template>
+  <section class="strip" aria-label="Pace strip">
+    <div ref="scroller" class="scroller" data-testid="pace-strip" @wheel="wheel">
+      <svg :width="innerWidth" height="132" @pointerdown="scrub">
+        <g class="ruler figures">
+          <rect x="0" y="0" :width="innerWidth" height="24" />
+          <g v-for="tick in ticks" :key="tick" :transform="`translate(${x(tick)} 0)`">
+            <line y1="16" y2="24" />
+            <text y="13">{{ Number.isInteger(tick) ? tick : tick.toFixed(1) }} s</text>
+          </g>
+        </g>
+        <line class="ground" :x1="x(0)" :x2="x(seconds)" y1="76" y2="76" />
+
+        <PaceRibbon
+          v-for="(leg, i) in legs"
+          :key="leg.leg.id"
+          :leg="leg"
+          :number="i + 1"
+          :x="x"
+          :selected="leg.leg.id === selectedId"
+          @select="editor.select({ kind: 'leg', id: leg.leg.id })"
+        />
+        <PaceBead
+          v-for="(visit, i) in visits"
+          :key="visit.stop.id"
+          :visit="visit"
+          :x="x"
+          :anchor="anchorOf(i)"
+          :selected="visit.stop.id === selectedId"
+          @select="editor.select({ kind: 'stop', id: visit.stop.id })"
+        />
+
+        <PaceHandle
+          v-for="(leg, i) in legs"
+          :key="`end of ${leg.leg.id}`"
+          :label="`Travel time of leg ${i + 1}`"
+          title="Drag to change how long this leg takes"
+          :seconds="travelTimes[i]!"
+          :shortest="0.1"
+          :per-second="perSecond"
+          :data-testid="`ribbon-end-${i}`"
+          @change="(travel, gesture) => setTravel(i, travel, gesture)"
+        >
+          <rect class="grab" :x="x(leg.arrive) - 15" y="40" width="24" height="25" />
+          <path :d="`M${x(leg.arrive) - 3} 46v14m-6-10l-4 4l4 4m12-8l4 4l-4 4`" />
+        </PaceHandle>
+        <PaceHandle
+          v-for="(visit, i) in visits.slice(0, -1)"
+          :key="`end of ${visit.stop.id}`"
+          :label="`Layover at ${visit.stop.name}`"
+          title="Drag to change the layover"
+          :seconds="visit.leave - visit.arrive"
+          :shortest="0"
+          :per-second="perSecond"
+          :data-testid="`bead-edge-${i}`"
+          @change="(layover, gesture) => setLayover(i, layover, gesture)"
+        >
+          <rect class="grab" :x="x(visit.leave) - 9" y="66" width="24" height="24" />
+          <path class="edge" :d="`M${x(visit.leave) + 3} 71v10`" />
+        </PaceHandle>
+
+        <g class="playhead" :transform="`translate(${x(playback.time)} 0)`">
+          <line y1="14" y2="112" />
+          <path d="M-6 14h12l-6 9Z" />
+          <svg v-if="rider" x="-17" y="22" width="34" height="34"><ArtworkPicture :artwork="rider.artwork" :colour="rider.colour" /></svg>
+        </g>
+      </svg>
+    </div>
+    <div class="zoom">
+      <v-btn :icon="mdiMagnifyPlusOutline" size="x-small" variant="text" aria-label="Show less time, larger" @click="zoomBy(1.5)" />
+      <v-btn
+        :icon="mdiMagnifyMinusOutline"
+        size="x-small"
+        variant="text"
+        aria-label="Show more time, smaller"
+        :disabled="zoom === 1"
+        @click="zoomBy(1 / 1.5)"
+      />
+    </div>
+    <p v-if="visits.length === 0" class="empty">Stops appear here as beads, and the legs between them as ribbons as long as they take.</p>
+  </section>
+</template>
+
+<style scoped>
+.strip {
+  position: relative;
+  background: var(--surface);
+  min-height: 0;
+}
+.scroller {
+  overflow: auto hidden;
+  height: 100%;
+  margin-right: 36px;
+}
+svg {
+  display: block;
+  user-select: none;
+  touch-action: none;
+}
+.ruler rect {
+  fill: color-mix(in srgb, var(--brass) 9%, transparent);
+  cursor: col-resize;
+}
+.ruler line {
+  stroke: var(--brass);
+}
+.ruler text {
+  fill: var(--brass);
+  font-size: 11px;
+  text-anchor: middle;
+}
+.ground {
+  stroke: var(--rule);
+  stroke-width: 2;
+}
+.playhead {
+  pointer-events: none;
+}
+.playhead line {
+  stroke: var(--brass);
+  stroke-width: 1.5;
+}
+.playhead path {
+  fill: var(--brass);
+}
+.zoom {
+  position: absolute;
+  right: 4px;
+  top: 20px;
+  display: grid;
+}
+.empty {
+  position: absolute;
+  inset: 60px 40px auto;
+  text-align: center;
+  color: var(--quiet);
+  pointer-events: none;
+}
+</style>

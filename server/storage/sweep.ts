@@ -1,0 +1,15 @@
+import { existsSync, readdirSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
+
+/** Clears a data folder of what a stopped server may have left: half-written files, films of deleted journeys, and posters, which are made anew. */
+export function sweepFiles(folder: string, exportsKept: readonly string[]): void {
+  const kept = new Set(exportsKept.map((id) => `${id}.mp4`))
+  const clear = (name: string, isStale: (file: string) => boolean) => {
+    const path = join(folder, name)
+    if (!existsSync(path)) return
+    for (const file of readdirSync(path)) if (isStale(file)) rmSync(join(path, file), { force: true })
+  }
+  clear('exports', (file) => !kept.has(file))
+  clear('images', (file) => file.startsWith('incoming-'))
+  clear('posters', () => true)
+}
