@@ -36,6 +36,6 @@ export default defineNuxtConfig({
   },
   typescript: {
     strict: true,
-    tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } },
+    tsConfig: { include: ['../tests/app/**/*.ts', '../tests/support/journeys.ts'], compilerOptions: { noUncheckedIndexedAccess: true } },
   },
 })

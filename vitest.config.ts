@@ -1,9 +1,14 @@
+import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'core', include: ['tests/core/**/*.test.ts', 'tests/reference/**/*.test.ts'] } },
+      { test: { name: 'core', include: ['tests/core/**/*.test.ts', 'tests/reference/**/*.test.ts', 'tests/draw/**/*.test.ts'] } },
+      {
+        resolve: { alias: { '~': fileURLToPath(new URL('./app', import.meta.url)) } },
+        test: { name: 'app', include: ['tests/app/**/*.test.ts'] },
+      },
       { test: { name: 'server', include: ['tests/server/**/*.test.ts'], testTimeout: 120_000, hookTimeout: 120_000 } },
       {
         test: {

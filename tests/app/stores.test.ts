@@ -1,0 +1,192 @@
+import { createPinia, setActivePinia } from 'pinia'
+import { beforeEach, describe, expect, it } from 'vitest'
+import { addStop, editLeg, editStop, removeStop, rename, setFrame, setLayover, setSeconds } from '#core/journey/edits'
+import { useEditor } from '~/stores/editor'
+import { usePlayback } from '~/stores/playback'
+import { useStage } from '~/stores/stage'
+import { demo, journeyOver } from '../support/journeys'
+
+beforeEach(() => setActivePinia(createPinia()))
+
+describe('the editor', () => {
+  it('undoes and redoes every edit, to the identical journey', () => {
+    const editor = useEditor()
+    editor.open(demo())
+    const states = [editor.journey!]
+    const edits = [
+      () => editor.edit((j) => rename(j, 'Another')),
+      () => editor.edit((j) => editStop(j, 'lampwick', { at: { x: 3300, y: 1900 } })),
+      () => editor.edit((j) => removeStop(j, 'oarsend')),
+      () => editor.edit((j) => setFrame(j, { width: 1080, height: 1920, rate: '25/1' })),
+      () => editor.edit((j) => addStop(j, { x: 10, y: 10 }, { stop: 'new', leg: 'way' })),
+    ]
+    for (const edit of edits) {
+      expect(edit()).toBe(true)
+      states.push(editor.journey!)
+    }
+    for (const state of states.slice(0, -1).reverse()) {
+      editor.undo()
+      expect(editor.journey).toBe(state)
+    }
+    expect(editor.canUndo).toBe(false)
+    for (const state of states.slice(1)) {
+      editor.redo()
+      expect(editor.journey).toBe(state)
+    }
+    expect(editor.canRedo).toBe(false)
+  })
+
+  it('undoes a gesture in one step, and the next gesture in another', () => {
+    const editor = useEditor()
+    editor.open(demo())
+    const before = editor.journey
+    for (const x of [900, 910, 920]) editor.edit((j) => editStop(j, 'harrowmere', { at: { x, y: 1120 } }), 'drag')
+    editor.endGesture()
+    const between = editor.journey
+    for (const x of [930, 940]) editor.edit((j) => editStop(j, 'harrowmere', { at: { x, y: 1120 } }), 'drag')
+    editor.undo()
+    expect(editor.journey).toBe(between)
+    editor.undo()
+    expect(editor.journey).toBe(before)
+  })
+
+  it('refuses what would leave no film, says why, and keeps past and future', () => {
+    const editor = useEditor()
+    editor.open(demo())
+    editor.edit((j) => rename(j, 'Another'))
+    editor.undo()
+    const before = editor.journey
+    expect(editor.edit((j) => setSeconds(j, 3))).toBe(false)
+    expect(editor.refusal).toContain('need at least')
+    expect(editor.journey).toBe(before)
+    expect(editor.canRedo).toBe(true)
+    expect(editor.edit((j) => setSeconds(j, 99999))).toBe(false)
+    expect(editor.refusal).toContain('seconds')
+    expect(editor.edit((j) => setSeconds(j, 30))).toBe(true)
+    expect(editor.refusal).toBe('')
+  })
+
+  it('forgets the future at a new edit', () => {
+    const editor = useEditor()
+    editor.open(demo())
+    editor.edit((j) => rename(j, 'One'))
+    editor.undo()
+    editor.edit((j) => rename(j, 'Two'))
+    expect(editor.canRedo).toBe(false)
+  })
+
+  it('lets go of a selected stop that undo takes away', () => {
+    const editor = useEditor()
+    editor.open(journeyOver([[0, 0]]))
+    editor.edit((j) => addStop(j, { x: 50, y: 50 }, { stop: 'b', leg: 'ab' }))
+    editor.select({ kind: 'stop', id: 'b' })
+    expect(editor.selectedStop?.id).toBe('b')
+    editor.undo()
+    expect(editor.selection).toEqual({ kind: 'journey' })
+    editor.redo()
+    editor.select({ kind: 'leg', id: 'ab' })
+    expect(editor.selectedLeg?.id).toBe('ab')
+    editor.undo()
+    expect(editor.selection).toEqual({ kind: 'journey' })
+  })
+
+  it('starts anew with another journey', () => {
+    const editor = useEditor()
+    editor.open(demo())
+    editor.edit((j) => editLeg(j, 'seaplane', { travel: 3 }))
+    editor.select({ kind: 'leg', id: 'seaplane' })
+    editor.open(journeyOver([]))
+    expect([editor.canUndo, editor.selection.kind, editor.refusal]).toEqual([false, 'journey', ''])
+  })
+
+  it('keeps three hundred steps', () => {
+    const editor = useEditor()
+    editor.open(demo())
+    for (let i = 0; i < 320; i++) editor.edit((j) => rename(j, `Name ${i}`))
+    let steps = 0
+    while (editor.canUndo) {
+      editor.undo()
+      steps++
+    }
+    expect(steps).toBe(300)
+    expect(editor.journey!.name).toBe('Name 19')
+  })
+})
+
+describe('playback', () => {
+  function opened(seconds: number) {
+    useEditor().open(
+      journeyOver(
+        [
+          [0, 0],
+          [900, 0],
+        ],
+        {},
+        seconds,
+      ),
+    )
+    return usePlayback()
+  }
+
+  it('runs in whole frames and loses none, however unevenly time passes', () => {
+    const playback = opened(20)
+    for (let i = 0; i < 137; i++) playback.advance(i % 2 === 0 ? 0.013 : 0.0203)
+    const passed = 69 * 0.013 + 68 * 0.0203
+    expect(playback.frame).toBe(Math.floor(passed * 30 + 1e-9))
+  })
+
+  it('stops at the last frame, and starts over from there', () => {
+    const playback = opened(4)
+    playback.toggle()
+    playback.advance(100)
+    expect([playback.frame, playback.playing, playback.code]).toEqual([119, false, '00:00:03:29'])
+    playback.toggle()
+    expect([playback.frame, playback.playing]).toEqual([0, true])
+  })
+
+  it('loops to where it would have come', () => {
+    const playback = opened(4)
+    playback.looping = true
+    playback.goTo(110)
+    playback.toggle()
+    playback.advance(0.5)
+    expect([playback.frame, playback.playing]).toEqual([5, true])
+  })
+
+  it('steps, scrubs, and stays within the film', () => {
+    const playback = opened(4)
+    playback.step(-5)
+    expect(playback.frame).toBe(0)
+    playback.goToTime(2.0)
+    expect(playback.frame).toBe(60)
+    playback.goToTime(99)
+    expect(playback.frame).toBe(119)
+    playback.rewind()
+    expect(playback.time).toBe(0)
+  })
+
+  it('follows when the film is made shorter or slower', () => {
+    const playback = opened(10)
+    playback.goTo(299)
+    useEditor().edit((j) => setSeconds(j, 6))
+    expect(playback.frame).toBe(179)
+    useEditor().edit((j) => setFrame(setLayover(j, 0, 0.2), { ...j.frame, rate: '24/1' }))
+    expect([playback.frame, playback.frames]).toEqual([143, 144])
+  })
+})
+
+describe('the stage', () => {
+  it('shows the camera’s view through the lens and the whole sheet on the table', () => {
+    const editor = useEditor()
+    const stage = useStage()
+    editor.open(demo())
+    stage.reset()
+    expect(stage.view).toBe(editor.journey!.camera)
+    stage.toggleMode()
+    expect(stage.view.zoom).toBeCloseTo(0.27, 6)
+    stage.tableView = { centre: { x: 1, y: 2 }, zoom: 3 }
+    expect(stage.view.zoom).toBe(3)
+    stage.setMode('lens')
+    expect(stage.view).toBe(editor.journey!.camera)
+  })
+})

@@ -1,0 +1,115 @@
+import { describe, expect, it } from 'vitest'
+import { labelAppearanceAt, labelPlace, PIN_BOXES, pinAppearanceAt } from '#core/frame/marks'
+import { headingAt, headsLeft, poseOf, runOf } from '#core/frame/heading'
+import { degrees, radians } from '#core/geometry/angle'
+import { bowedCubics } from '#core/geometry/bow'
+import { courseOf } from '#core/geometry/course'
+import { lineCubic } from '#core/geometry/cubic'
+import { labelSchema, pinSchema, SIDES } from '#core/journey/schema'
+import { artworkOf, VEHICLE_IDS } from '#core/vehicles/catalogue'
+
+describe('appearance of pins and labels', () => {
+  it('begins 0.2 s before arrival, overshoots and settles within 0.4 s', () => {
+    expect(pinAppearanceAt(4.79, 5, 20)).toBeUndefined()
+    const scales = Array.from({ length: 40 }, (_, i) => pinAppearanceAt(4.81 + i * 0.01, 5, 20)!.scale)
+    expect(scales[0]).toBeLessThan(0.3)
+    expect(Math.max(...scales)).toBeGreaterThan(1.08)
+    expect(pinAppearanceAt(5.2, 5, 20)).toEqual({ scale: 1, opacity: 1 })
+  })
+
+  it('lets the label follow the pin', () => {
+    expect(labelAppearanceAt(4.85, 5, 20)).toBeUndefined()
+    expect(labelAppearanceAt(5.1, 5, 20)!.scale).toBeLessThan(pinAppearanceAt(5.1, 5, 20)!.scale + 0.2)
+    expect(labelAppearanceAt(5.32, 5, 20)).toEqual({ scale: 1, opacity: 1 })
+  })
+
+  it('is brought forward where the film ends too soon, and never begins before it', () => {
+    expect(pinAppearanceAt(9.9, 9.9, 9.9)).toEqual({ scale: 1, opacity: 1 })
+    expect(pinAppearanceAt(0, 0, 20)).toBeUndefined()
+    expect(pinAppearanceAt(0.4, 0, 20)).toEqual({ scale: 1, opacity: 1 })
+  })
+})
+
+describe('place of a label', () => {
+  const label = (side: (typeof SIDES)[number]) => labelSchema.parse({ side, size: 40 })
+
+  it.each(SIDES)('on the %s side lies clear of the pin', (side) => {
+    for (const shape of ['lantern', 'pennant', 'bead'] as const) {
+      const pin = pinSchema.parse({ shape, size: 80 })
+      const box = PIN_BOXES[shape]
+      const { offset, align } = labelPlace(pin, label(side))
+      // The text as a box: capitals are 0.64 of the letter size high; 100 px wide.
+      const left = offset.x - { left: 0, center: 50, right: 100 }[align]
+      const text = { left, right: left + 100, top: offset.y - 0.64 * 40, bottom: offset.y }
+      const apart = text.left >= box.right * 80 || text.right <= box.left * 80 || text.top >= box.bottom * 80 || text.bottom <= box.top * 80
+      expect(apart, `${shape} ${JSON.stringify(text)}`).toBe(true)
+    }
+  })
+
+  it('is aligned towards the pin', () => {
+    const pin = pinSchema.parse({})
+    expect(SIDES.map((side) => labelPlace(pin, label(side)).align)).toEqual([
+      'center',
+      'left',
+      'left',
+      'left',
+      'center',
+      'right',
+      'right',
+      'right',
+    ])
+  })
+})
+
+describe('heading over a run', () => {
+  it('turns round where a hairpin goes back, once, and back again where it returns', () => {
+    const there = bowedCubics({ x: 0, y: 0 }, { x: 0, y: 300 }, 1)
+    const back = bowedCubics({ x: 0, y: 300 }, { x: 0, y: 600 }, -1)
+    const course = courseOf([...there, ...back])
+    const run = runOf(course, 60, 'side')
+    expect(run.flips).toHaveLength(2)
+    expect([0.05, 0.5, 0.95].map((u) => headsLeft(run, course.length * u))).toEqual([run.startsLeft, !run.startsLeft, run.startsLeft])
+  })
+
+  it('is not searched for turns where the artwork does not need it', () => {
+    expect(runOf(courseOf(bowedCubics({ x: 0, y: 0 }, { x: 0, y: 300 }, 1)), 60, 'above').flips).toEqual([])
+  })
+
+  it('is 0 on a course without length', () => {
+    expect(headingAt(runOf(courseOf([lineCubic({ x: 1, y: 1 }, { x: 1, y: 1 })]), 50, 'side'), 0)).toBe(0)
+  })
+})
+
+describe('pose of an artwork', () => {
+  it('seen from the side is never upside down, whatever the heading', () => {
+    const bus = artworkOf('bus')
+    for (let angle = -180; angle <= 180; angle += 5) {
+      const left = Math.abs(angle) > 90
+      const { rotation, mirrored } = poseOf(bus, radians(angle), left)
+      expect(Math.abs(degrees(rotation))).toBeLessThanOrEqual(35 + 1e-9)
+      expect(mirrored).toBe(left)
+    }
+  })
+
+  it('leans the nose up when it climbs, to either side', () => {
+    const bus = artworkOf('bus')
+    // Mirrored pictures are turned after mirroring: clockwise lifts a nose that points left.
+    expect(degrees(poseOf(bus, radians(-20), false).rotation)).toBeCloseTo(-20, 9)
+    expect(degrees(poseOf(bus, radians(-160), true).rotation)).toBeCloseTo(20, 9)
+  })
+})
+
+describe('the vehicles', () => {
+  it('are at least ten, each with a name of its own, a view, a facing and an ink that ends under it', () => {
+    expect(VEHICLE_IDS.length).toBeGreaterThanOrEqual(10)
+    expect(new Set(VEHICLE_IDS.map((id) => artworkOf(id).name)).size).toBe(VEHICLE_IDS.length)
+    for (const id of VEHICLE_IDS) {
+      const { view, facing, inkGap, shapes } = artworkOf(id)
+      expect(['above', 'side', 'upright']).toContain(view)
+      expect(Math.abs(facing)).toBeLessThanOrEqual(180)
+      expect(inkGap).toBeGreaterThanOrEqual(0)
+      expect(inkGap).toBeLessThan(0.5)
+      expect(shapes.some((shape) => shape.fill === 'body' || shape.stroke === 'body')).toBe(true)
+    }
+  })
+})

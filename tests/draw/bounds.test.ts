@@ -1,0 +1,132 @@
+/** Nothing is painted outside what its bounds say: painting only what has changed rests on it. */
+import { describe, expect, it } from 'vitest'
+import { referenceSize } from '#core/camera/view'
+import type { FrameItem } from '#core/frame/frame'
+import { labelPlace } from '#core/frame/marks'
+import { bowedCubics } from '#core/geometry/bow'
+import { courseOf } from '#core/geometry/course'
+import { inkSchema, labelSchema, pinSchema, SIDES } from '#core/journey/schema'
+import { VEHICLE_IDS } from '#core/vehicles/catalogue'
+import { itemBounds } from '#draw/bounds'
+import type { CanvasSpace } from '#draw/canvas-space'
+import { dashPattern } from '#draw/ink'
+import { mixColours, relativeLuminance } from '#draw/colour'
+import { createPainter } from '#draw/painter'
+import { createServerStudio, createServerSurface } from '#render/studio'
+
+const frameSize = { width: 1280, height: 720 }
+const reference = referenceSize(frameSize)
+const space: CanvasSpace = { scale: 720 / 1080, reference, view: { centre: { x: reference.width / 2, y: reference.height / 2 }, zoom: 1 } }
+const GROUND = [10, 20, 30]
+
+/** The pixels that an item alone changes, as a box; and the box that its bounds give. */
+function paintedAndBounds(item: FrameItem) {
+  const surface = createServerSurface(frameSize.width, frameSize.height)
+  const frame = { time: 0, size: frameSize, scale: space.scale, reference, view: space.view, ground: '#0a141e', items: [item], motions: [] }
+  createPainter(createServerStudio(new Map())).paint(frame, surface.context, space.scale)
+  const pixels = surface.pixels()
+  const box = { left: Infinity, right: -Infinity, top: Infinity, bottom: -Infinity }
+  for (let i = 0; i < pixels.length; i += 4) {
+    if (GROUND.every((value, c) => pixels[i + c] === value)) continue
+    const [x, y] = [(i / 4) % frameSize.width, Math.floor(i / 4 / frameSize.width)]
+    box.left = Math.min(box.left, x)
+    box.right = Math.max(box.right, x + 1)
+    box.top = Math.min(box.top, y)
+    box.bottom = Math.max(box.bottom, y + 1)
+  }
+  return { box, bounds: itemBounds(surface.context, space, item) }
+}
+
+function expectWithin(item: FrameItem) {
+  const { box, bounds } = paintedAndBounds(item)
+  expect(box.right - box.left, 'something is painted').toBeGreaterThan(4)
+  // The painter adds two pixels of margin to every bounds.
+  expect(box.left).toBeGreaterThanOrEqual(bounds.x - 2)
+  expect(box.top).toBeGreaterThanOrEqual(bounds.y - 2)
+  expect(box.right).toBeLessThanOrEqual(bounds.x + bounds.width + 2)
+  expect(box.bottom).toBeLessThanOrEqual(bounds.y + bounds.height + 2)
+}
+
+const middle = { x: reference.width / 2, y: reference.height / 2 }
+
+describe('bounds', () => {
+  it.each(VEHICLE_IDS)('hold the %s in every pose, on the ground and in the air', (artwork) => {
+    for (const [rotation, mirrored, altitude, opacity] of [
+      [0, false, 0, 1],
+      [0.6, true, 0, 1],
+      [2.5, false, 1, 1],
+      [-1.2, false, 0.5, 0.5],
+    ] as const) {
+      expectWithin({
+        kind: 'vehicle',
+        leg: 'l',
+        at: middle,
+        vehicle: { artwork, colour: '#d8412f', size: 260 },
+        rotation,
+        mirrored,
+        opacity,
+        altitude,
+      })
+    }
+  })
+
+  it.each(['lantern', 'pennant', 'bead'] as const)('hold the %s pin, also while it overshoots', (shape) => {
+    for (const scale of [0.4, 1, 1.1]) {
+      expectWithin({ kind: 'pin', stop: 's', at: middle, pin: pinSchema.parse({ shape, size: 200 }), scale, opacity: 1 })
+    }
+  })
+
+  it.each(SIDES)('hold a label on the %s', (side) => {
+    const label = labelSchema.parse({ side, size: 60 })
+    expectWithin({
+      kind: 'label',
+      stop: 's',
+      at: middle,
+      text: 'Quillhaven Ågjy',
+      label,
+      place: labelPlace(pinSchema.parse({}), label),
+      scale: 1.1,
+      opacity: 1,
+    })
+  })
+
+  it.each([
+    ['plain', {}],
+    ['with square caps', { cap: 'square' as const, width: 40 }],
+    ['dotted', { line: 'dotted' as const, width: 30 }],
+    ['with a wide glow', { glow: { colour: '#ffffff', radius: 60, strength: 1 } }],
+  ])('hold ink %s', (_what, ink) => {
+    const course = courseOf(bowedCubics({ x: 500, y: 500 }, { x: 1300, y: 700 }, 0.3))
+    expectWithin({ kind: 'ink', leg: 'l', course, head: course.length * 0.8, ink: inkSchema.parse({ colour: '#ffffff', ...ink }) })
+  })
+})
+
+describe('dashes', () => {
+  it('are as long as asked with any caps: the period is dash and gap', () => {
+    for (const cap of ['round', 'butt', 'square'] as const) {
+      const [on, off] = dashPattern(inkSchema.parse({ line: 'dashed', cap, width: 10, dash: 30, gap: 12 }))
+      expect(on! + off!).toBeCloseTo(42, 9)
+      expect(on! + (cap === 'butt' ? 0 : 10)).toBeCloseTo(30, 9)
+    }
+  })
+
+  it('shorter than the stroke is wide become dots rather than nothing', () => {
+    const [on] = dashPattern(inkSchema.parse({ line: 'dashed', width: 30, dash: 10, gap: 20 }))
+    expect(on).toBeGreaterThan(0)
+  })
+
+  it('are none for a solid line', () => expect(dashPattern(inkSchema.parse({}))).toEqual([]))
+})
+
+describe('colours', () => {
+  it('mix', () => {
+    expect(mixColours('#000000', '#ffffff', 0.5)).toBe('#808080')
+    expect(mixColours('#d8412f', '#123456', 0)).toBe('#d8412f')
+  })
+
+  it('have the luminance of W3C WCAG 2.2: white on black has a contrast of 21, #767676 on white just over 4.5', () => {
+    const contrast = (a: string, b: string) => (relativeLuminance(a) + 0.05) / (relativeLuminance(b) + 0.05)
+    expect(contrast('#ffffff', '#000000')).toBeCloseTo(21, 9)
+    expect(contrast('#ffffff', '#767676')).toBeCloseTo(4.54, 2)
+  })
+})

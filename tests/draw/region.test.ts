@@ -1,0 +1,50 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import type { Region } from '#draw/region'
+import { around, isEmpty, onCanvas, overlap, union } from '#draw/region'
+
+const side = fc.integer({ min: 0, max: 400 })
+const region: fc.Arbitrary<Region> = fc.record({
+  x: fc.integer({ min: -200, max: 500 }),
+  y: fc.integer({ min: -200, max: 500 }),
+  width: side,
+  height: side,
+})
+const contains = (a: Region, b: Region) => a.x <= b.x && a.y <= b.y && a.x + a.width >= b.x + b.width && a.y + a.height >= b.y + b.height
+
+describe('regions', () => {
+  it('united hold both, and empty ones add nothing', () => {
+    fc.assert(
+      fc.property(region, region, (a, b) => {
+        const both = union(a, b)
+        if (!isEmpty(a)) expect(contains(both, a)).toBe(true)
+        if (!isEmpty(b)) expect(contains(both, b)).toBe(true)
+        if (isEmpty(a)) expect(both).toEqual(b)
+      }),
+    )
+    expect(union(undefined, { x: 1, y: 2, width: 3, height: 4 })).toEqual({ x: 1, y: 2, width: 3, height: 4 })
+  })
+
+  it('overlap both ways or not at all; touching is not overlapping', () => {
+    fc.assert(
+      fc.property(region, region, (a, b) => {
+        expect(overlap(a, b)).toBe(overlap(b, a))
+      }),
+    )
+    expect(overlap({ x: 0, y: 0, width: 10, height: 10 }, { x: 10, y: 0, width: 5, height: 5 })).toBe(false)
+    expect(overlap({ x: 0, y: 0, width: 10, height: 10 }, { x: 9, y: 9, width: 5, height: 5 })).toBe(true)
+  })
+
+  it('on a canvas are whole pixels within it', () => {
+    const size = { width: 640, height: 360 }
+    expect(onCanvas({ x: 10.4, y: 20.6, width: 5, height: 5 }, 2, size)).toEqual({ x: 8, y: 18, width: 10, height: 10 })
+    fc.assert(
+      fc.property(region, fc.nat(20), (any, margin) => {
+        const held = onCanvas(any, margin, size)
+        if (!isEmpty(held)) expect(contains({ x: 0, y: 0, ...size }, held)).toBe(true)
+        expect(held.width).toBeGreaterThanOrEqual(0)
+      }),
+    )
+    expect(isEmpty(onCanvas(around(-500, 20, 30), 2, size))).toBe(true)
+  })
+})

@@ -1,0 +1,169 @@
+import { mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import Database from 'better-sqlite3'
+import sharp from 'sharp'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { rename } from '#core/journey/edits'
+import { pointAt } from '#core/geometry/course'
+import { compile } from '#core/frame/compile'
+import { SHEET, TOWNS } from '#demo/places'
+import { lanternIslesRelief } from '#demo/terrain'
+import { DEMO_ID, seedDemo } from '#demo/seed'
+import { openDatabase } from '../../server/storage/database'
+import {
+  failInterruptedExports,
+  finishedExportIds,
+  finishExport,
+  insertExport,
+  listExports,
+  readExport,
+  setExportProgress,
+} from '../../server/storage/exports'
+import {
+  deleteJourney,
+  insertJourney,
+  listJourneys,
+  readJourney,
+  restoreJourney,
+  saveJourney,
+  sweepJourneys,
+} from '../../server/storage/journeys'
+import { MIGRATIONS } from '../../server/storage/migrations'
+import { sweepFiles } from '../../server/storage/sweep'
+import { demo } from '../support/journeys'
+import { temporaryFolder } from '../support/server'
+
+let folder: string
+let db: ReturnType<typeof openDatabase>
+beforeEach(() => {
+  folder = temporaryFolder()
+  db = openDatabase(folder)
+})
+afterEach(() => {
+  db.close()
+  rmSync(folder, { recursive: true, force: true })
+})
+
+describe('the database', () => {
+  it('is in WAL mode, with foreign keys on, at the newest version', () => {
+    expect(db.pragma('journal_mode', { simple: true })).toBe('wal')
+    expect(db.pragma('foreign_keys', { simple: true })).toBe(1)
+    expect(db.pragma('user_version', { simple: true })).toBe(MIGRATIONS.length)
+  })
+
+  it('opens again without migrating twice, and refuses one from a newer Zephyrine', () => {
+    insertJourney(db, demo(), 'kept')
+    db.close()
+    db = openDatabase(folder)
+    expect(readJourney(db, 'kept')?.journey).toEqual(demo())
+    db.pragma(`user_version = ${MIGRATIONS.length + 3}`)
+    db.close()
+    expect(() => openDatabase(folder)).toThrow(/newer Zephyrine/)
+    db = new Database(':memory:')
+  })
+})
+
+describe('journeys', () => {
+  it('are saved over the revision they came from, and only that', () => {
+    const { id } = insertJourney(db, demo())
+    expect(saveJourney(db, id, 1, rename(demo(), 'Two'))).toEqual({ saved: true, revision: 2 })
+    expect(saveJourney(db, id, 1, rename(demo(), 'Late'))).toEqual({ saved: false, revision: 2 })
+    expect(saveJourney(db, 'nobody', 1, demo())).toEqual({ saved: false, revision: undefined })
+    expect(readJourney(db, id)?.journey.name).toBe('Two')
+  })
+
+  it('that are deleted are out of sight, can be brought back, and are swept away in the end', () => {
+    const { id } = insertJourney(db, demo())
+    expect(deleteJourney(db, id)).toBe(true)
+    expect([deleteJourney(db, id), readJourney(db, id), listJourneys(db)]).toEqual([false, undefined, []])
+    sweepJourneys(db, 1000)
+    expect(restoreJourney(db, id)).toBe(true)
+    expect(listJourneys(db)).toHaveLength(1)
+    deleteJourney(db, id)
+    sweepJourneys(db, -1000)
+    expect(restoreJourney(db, id)).toBe(false)
+  })
+})
+
+describe('exports', () => {
+  const start = (journeyId: string) => insertExport(db, { journeyId, name: 'Film', document: JSON.stringify(demo()), framesTotal: 720 })
+
+  it('go from queued to running to an end', () => {
+    const { id: journeyId } = insertJourney(db, demo())
+    const { id, state } = start(journeyId)
+    expect(state).toBe('queued')
+    setExportProgress(db, id, 30)
+    expect(readExport(db, id)).toMatchObject({ state: 'running', framesDone: 30 })
+    finishExport(db, id, { state: 'done', bytes: 99 })
+    expect(readExport(db, id)).toMatchObject({ state: 'done', framesDone: 720, bytes: 99, error: null })
+    expect(finishedExportIds(db)).toEqual([id])
+  })
+
+  it('that were under way are failed after a stop, and go with their journey', () => {
+    const { id: journeyId } = insertJourney(db, demo())
+    start(journeyId)
+    failInterruptedExports(db)
+    expect(listExports(db, journeyId)[0]).toMatchObject({ state: 'failed', error: expect.stringContaining('export again') })
+    deleteJourney(db, journeyId)
+    sweepJourneys(db, -1000)
+    expect(listExports(db, journeyId)).toEqual([])
+  })
+})
+
+describe('sweeping the data folder', () => {
+  it('takes away half-written and orphaned files, and nothing else', () => {
+    for (const name of ['exports', 'images/ab', 'posters']) mkdirSync(join(folder, name), { recursive: true })
+    const files = [
+      'exports/kept.mp4',
+      'exports/gone.mp4',
+      'exports/kept2.mp4.part',
+      'images/incoming-x',
+      'images/ab/abcdef',
+      'posters/demo-1.webp',
+    ]
+    for (const file of files) writeFileSync(join(folder, file), 'x')
+    sweepFiles(folder, ['kept'])
+    expect(readdirSync(join(folder, 'exports'))).toEqual(['kept.mp4'])
+    expect(readdirSync(join(folder, 'images/ab'))).toEqual(['abcdef'])
+    expect(readdirSync(join(folder, 'images'))).toEqual(['ab'])
+    expect(readdirSync(join(folder, 'posters'))).toEqual([])
+  })
+})
+
+describe('the demo', () => {
+  it('is seeded once, and left alone after it was changed or deleted', async () => {
+    await seedDemo(db, folder)
+    const { journey, revision } = readJourney(db, DEMO_ID)!
+    expect(journey.stops).toHaveLength(5)
+    expect(journey.seconds).toBeGreaterThanOrEqual(20)
+    expect(journey.seconds).toBeLessThanOrEqual(25)
+    saveJourney(db, DEMO_ID, revision, rename(journey, 'My isles'))
+    await seedDemo(db, folder)
+    expect(readJourney(db, DEMO_ID)?.journey.name).toBe('My isles')
+    deleteJourney(db, DEMO_ID)
+    await seedDemo(db, folder)
+    expect(listJourneys(db)).toEqual([])
+  })
+
+  it('has a sheet at least 6000 px wide, under 4 MB, of the size that its places are drawn for', async () => {
+    const { size } = await import('node:fs').then(({ statSync }) => statSync('demo/lantern-isles.webp'))
+    expect(size).toBeLessThan(4e6)
+    const { width, height } = await sharp('demo/lantern-isles.webp').metadata()
+    expect({ width, height }).toEqual(SHEET)
+    expect(width).toBeGreaterThanOrEqual(6000)
+  })
+
+  it('has its towns, railway and road on land, and rows over water', () => {
+    const relief = lanternIslesRelief()
+    for (const [name, { at }] of Object.entries(TOWNS)) expect(relief(at.x, at.y), name).toBeGreaterThan(0)
+    const legs = compile(demo()).travellers[0]!.legs
+    const onLand = (leg: number) => {
+      const { course } = legs[leg]!
+      const places = Array.from({ length: 200 }, (_, i) => pointAt(course, (course.length * i) / 199))
+      return places.filter((p) => relief(p.x, p.y) > 0).length / 200
+    }
+    expect(onLand(0)).toBe(1)
+    expect(onLand(1)).toBeGreaterThan(0.97)
+    expect(onLand(2)).toBeLessThan(0.2)
+  })
+})
