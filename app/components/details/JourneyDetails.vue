@@ -44,9 +44,9 @@ function setSize(value: string) {
 const setRate = (rate: FrameRate) => editor.edit((j) => setFrame(j, { ...j.frame, rate }))
 
 const shares = [
-  { value: '0', title: 'Equally' },
-  { value: '0.5', title: 'Between' },
-  { value: '1', title: 'By distance' },
+  { value: '0', title: 'Equal' },
+  { value: '0.5', title: 'Mixed' },
+  { value: '1', title: 'Distance' },
 ] as const
 
 /** What to do next, in the order of the work; only the first thing that is missing is told. */
@@ -114,7 +114,7 @@ const next = computed(() => {
 
     <h3>Pace</h3>
     <ChoiceRow
-      label="Share time"
+      label="Share time by"
       :model-value="String(journey.shareExponent)"
       :choices="shares"
       @change="(value) => editor.edit((j) => setShareExponent(j, Number(value)))"

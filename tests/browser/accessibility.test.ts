@@ -1,0 +1,73 @@
+/** The main views against WCAG 2.2 AA, as far as a machine can tell: axe-core, in both themes. */
+import { createRequire } from 'node:module'
+import { readFileSync } from 'node:fs'
+import type { AxeResults } from 'axe-core'
+import type { Browser, Page } from 'playwright-core'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { launchBrowser, openEditor, openPage } from '../support/browser'
+import type { TestServer } from '../support/server'
+import { startServer } from '../support/server'
+
+let server: TestServer
+let browser: Browser
+let page: Page
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
+
+beforeAll(async () => {
+  server = await startServer()
+  browser = await launchBrowser()
+  ;({ page } = await openPage(browser))
+  await page.emulateMedia({ reducedMotion: 'reduce' })
+})
+afterAll(async () => {
+  await browser.close()
+  await server.stop()
+})
+
+/** What axe finds wrong: rule, and the elements it is about. Vuetify's tooltips are empty elements until they are shown, and left out. */
+async function violations(): Promise<string[]> {
+  await page.waitForTimeout(400)
+  await page.evaluate(axe)
+  const results = await page.evaluate<AxeResults>(
+    `axe.run({ exclude: ['.v-tooltip'] }, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })`,
+  )
+  return results.violations.flatMap((rule) => rule.nodes.map((node) => `${rule.id}: ${node.target.join(' ')} ${node.failureSummary ?? ''}`))
+}
+
+describe.each(['day', 'night'])('in the %s theme', (theme) => {
+  beforeAll(async () => {
+    await page.goto(server.address)
+    await page.evaluate((name) => localStorage.setItem('zephyrine-theme', name), theme)
+  })
+
+  it('the journeys page and its dialog', async () => {
+    await page.goto(server.address)
+    await page.getByTestId('journey-card').waitFor()
+    expect(await violations()).toEqual([])
+    await page.getByTestId('new-journey').click()
+    await page.getByTestId('make-journey').waitFor()
+    expect(await violations()).toEqual([])
+  })
+
+  it('the editor with each of its details', async () => {
+    await openEditor(page, server.address, 'demo')
+    expect(await violations()).toEqual([])
+    await page.getByRole('button', { name: 'Sheet', exact: true }).click()
+    expect(await violations()).toEqual([])
+    await page.getByTestId('stop-handle').nth(2).click()
+    expect(await violations()).toEqual([])
+    await page.getByTestId('bend-seaplane').click()
+    expect(await violations()).toEqual([])
+  })
+
+  it('the export dialog and the sheet of keys', async () => {
+    await page.getByTestId('export').click()
+    await page.getByTestId('start-export').waitFor()
+    expect(await violations()).toEqual([])
+    await page.getByRole('button', { name: 'Close' }).click()
+    await page.keyboard.press('?')
+    await page.getByRole('heading', { name: 'Keys' }).waitFor()
+    expect(await violations()).toEqual([])
+    await page.getByRole('button', { name: 'Close' }).click()
+  })
+})
