@@ -21,8 +21,12 @@ export function createBrowserStudio(onArrival: () => void) {
     const address = imageAddress(hash, level)
     if (asked.has(address)) return
     asked.add(address)
-    const response = await fetch(address)
-    if (!response.ok) return
+    const response = await fetch(address).catch(() => undefined)
+    if (!response?.ok) {
+      // Asked for again at the next painting.
+      asked.delete(address)
+      return
+    }
     const image = await createImageBitmap(await response.blob())
     const held = arrived.get(hash)
     if (held && held.level < level) return

@@ -2,7 +2,6 @@ import type { Size, View } from '../camera/view'
 import { outputScale, referenceSize } from '../camera/view'
 import type { Course } from '../geometry/course'
 import { joinCourses } from '../geometry/course'
-import { JourneyError } from '../journey/error'
 import type { Easing, Journey, Leg, Stop, Traveller, VehicleChoice } from '../journey/schema'
 import type { Progress } from '../pace/easing'
 import { cubicBezier, hermite, NAMED_CURVES } from '../pace/easing'
@@ -62,7 +61,6 @@ export interface CompiledLeg {
 export function compile(journey: Journey): CompiledJourney {
   const { rate } = journey.frame
   const frames = frameCount(journey.seconds, rate)
-  if (frames < 1) throw new JourneyError('The journey is shorter than one frame: make it longer.')
   return {
     journey,
     frames,

@@ -158,8 +158,12 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
   const legIds = new Set<string>()
   journey.travellers.forEach((traveller, t) => {
     const path = ['travellers', t]
+    const visited = new Set<string>()
     traveller.visits.forEach((visit, i) => {
       if (!known.has(visit.stop)) complain([...path, 'visits', i, 'stop'], `names the stop "${visit.stop}", which is not in the journey`)
+      if (visited.has(visit.stop))
+        complain([...path, 'visits', i, 'stop'], `names the stop "${visit.stop}", which is visited before: use a stop of its own`)
+      visited.add(visit.stop)
     })
     const wanted = Math.max(0, traveller.visits.length - 1)
     if (traveller.legs.length !== wanted) {

@@ -40,6 +40,12 @@ describe('reading a journey', () => {
       'atlantis',
       /travellers\[0\]\.visits\[1\]\.stop: names the stop "atlantis", which is not in the journey/,
     ],
+    [
+      'a stop that is visited twice',
+      'travellers.0.visits.3.stop',
+      'quillhaven',
+      /visits\[3\]\.stop: names the stop "quillhaven", which is visited before/,
+    ],
     ['too few legs', 'travellers.0.legs', [], /travellers\[0\]\.legs: has 0 legs, but 5 visits need 4/],
     ['two stops of one id', 'stops.1.id', 'harrowmere', /stops\[1\]\.id: is "harrowmere", which another stop has already/],
     ['an unknown vehicle', 'travellers.0.legs.2.vehicle.artwork', 'dragon', /travellers\[0\]\.legs\[2\]\.vehicle\.artwork/],

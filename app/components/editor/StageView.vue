@@ -63,12 +63,12 @@ function paint() {
   if (!target || !compiled || !ready.value) return
   const density = window.devicePixelRatio
   const width = Math.round(size.value.width * density)
-  const height = Math.round(size.value.height * density)
+  const scale = width / stage.reference.width
+  const height = Math.round(stage.reference.height * scale)
   if (target.width !== width || target.height !== height) {
     Object.assign(target, { width, height })
     painter.invalidate()
   }
-  const scale = width / stage.reference.width
   for (const sheet of compiled.journey.sheets) wantSheet(sheet.image, sheet, 1 / (stage.view.zoom * scale))
   const frame = { ...frameAt(compiled, playback.time), view: stage.view }
   painter.paint(frame, target.getContext('2d')!, scale)
