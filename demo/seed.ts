@@ -12,7 +12,7 @@ export const DEMO_ID = 'demo'
 async function demoWithSheet(db: Db, folder: string): Promise<Journey> {
   const name = 'lantern-isles.webp'
   const { hash, width, height } = await importImage(db, folder, name, createReadStream(join(process.cwd(), 'demo', name)))
-  return demoJourney({ name: 'Lantern Isles', image: hash, width, height })
+  return demoJourney({ name: 'Lantern Isles', image: hash, width, height, wash: null })
 }
 
 /** Puts the Lantern Isles into a data folder, unless they have been there before (and may have been changed, or deleted, since). */

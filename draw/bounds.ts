@@ -12,10 +12,11 @@ import { vehicleReach } from './vehicle'
 /** While they settle, pins and labels grow to this much of their size. */
 const OVERSHOOT = 1.11
 
-/** What an item covers at most, in output pixels. Sheets count as all of the canvas. */
+/** What an item covers at most, in output pixels. Sheets and shades count as all of the canvas. */
 export function itemBounds(context: CanvasRenderingContext2D, space: CanvasSpace, item: FrameItem): Region {
   switch (item.kind) {
     case 'sheet':
+    case 'edge-shade':
       return { x: 0, y: 0, width: space.reference.width * space.scale, height: space.reference.height * space.scale }
     case 'ink':
       return inkBounds(space, item, 0, item.head)

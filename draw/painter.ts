@@ -1,12 +1,12 @@
-import type { Frame, FrameItem, SheetItem } from '#core/frame/frame'
+import type { Frame, FrameItem } from '#core/frame/frame'
 import { inkBounds, itemBounds } from './bounds'
 import type { CanvasSpace } from './canvas-space'
-import { placeAt } from './canvas-space'
 import { paintInk } from './ink'
 import { paintLabel } from './label'
 import { paintPin } from './pin'
 import type { Region } from './region'
 import { isEmpty, onCanvas, overlap, union } from './region'
+import { createSheetPainter, paintEdgeShade } from './sheet'
 import type { Studio, Surface } from './studio'
 import { paintVehicle } from './vehicle'
 
@@ -33,13 +33,16 @@ interface Painted {
 /** The one painter, for preview and export alike. */
 export function createPainter(studio: Studio): Painter {
   const glowSurface = scratch(studio)
+  const paintSheet = createSheetPainter(studio)
   const layers = { first: scratch(studio), second: scratch(studio) }
   let last: Painted | undefined
 
   function paintItem(context: CanvasRenderingContext2D, space: CanvasSpace, item: FrameItem): void {
     switch (item.kind) {
       case 'sheet':
-        return paintSheet(context, studio, space, item)
+        return paintSheet(context, space, item)
+      case 'edge-shade':
+        return paintEdgeShade(context, space, item)
       case 'ink':
         return paintInk(context, space, item, wholePixels(context, space, item), glowSurface)
       case 'pin':
@@ -88,9 +91,9 @@ const wholePixels = (context: CanvasRenderingContext2D, space: CanvasSpace, item
   return onCanvas(itemBounds(context, space, item), 2, size)
 }
 
-/** How many of a frame's items are sheets; they are the lowest. */
+/** How many of a frame's items are sheets and what belongs to them; they are the lowest. */
 function sheetCount({ items }: Frame): number {
-  const first = items.findIndex((item) => item.kind !== 'sheet')
+  const first = items.findIndex((item) => item.kind !== 'sheet' && item.kind !== 'edge-shade')
   return first === -1 ? items.length : first
 }
 
@@ -143,9 +146,8 @@ const sameGround = (a: Painted, b: Painted): boolean =>
   a.space.view.centre.x === b.space.view.centre.x &&
   a.space.view.centre.y === b.space.view.centre.y &&
   a.frame.ground === b.frame.ground &&
-  sheetsOf(a.frame).join() === sheetsOf(b.frame).join()
-
-const sheetsOf = (frame: Frame): string[] => frame.items.flatMap((item) => (item.kind === 'sheet' ? [item.image] : []))
+  sheetCount(a.frame) === sheetCount(b.frame) &&
+  commonStart(a.frame.items, b.frame.items) >= sheetCount(a.frame)
 
 /** The region in which two frames differ, from what has come, gone or changed between them. */
 function difference(before: Painted, now: Painted): Region {
@@ -170,13 +172,16 @@ function difference(before: Painted, now: Painted): Region {
   return region
 }
 
-const nameOf = (item: FrameItem): string =>
-  item.kind === 'sheet' ? item.image : 'leg' in item ? `${item.kind} ${item.leg}` : `${item.kind} ${item.stop}`
+function nameOf(item: FrameItem): string {
+  if ('leg' in item) return `${item.kind} ${item.leg}`
+  if ('stop' in item) return `${item.kind} ${item.stop}`
+  return item.kind === 'sheet' ? item.image : item.kind
+}
 
-/** Whether two items look alike: their fields are the same, or the same unchanged part of the journey. Sheets were compared before. */
+/** Whether two items look alike: their fields are the same, or the same unchanged part of the journey. */
 function sameItem(a: FrameItem, b: FrameItem): boolean {
   const keys = Object.keys(a) as (keyof FrameItem)[]
-  return a.kind === 'sheet' || (a.kind === b.kind && keys.every((key) => a[key] === b[key]))
+  return a.kind === b.kind && keys.every((key) => a[key] === b[key])
 }
 
 /**
@@ -221,15 +226,6 @@ function createBackdrop(
       painted = undefined
     },
   }
-}
-
-function paintSheet(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, item: SheetItem): void {
-  const picture = studio.sheetPicture(item.image)
-  if (!picture) return
-  placeAt(context, space, picture, space.view.zoom)
-  context.imageSmoothingEnabled = true
-  context.imageSmoothingQuality = 'high'
-  context.drawImage(picture.image, 0, 0, picture.width, picture.height)
 }
 
 /** A surface that is used again and again, cleared each time, and made anew when another size is needed: pixels must not depend on what was before. */

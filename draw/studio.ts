@@ -18,6 +18,8 @@ export interface Surface {
 /** Part or all of a sheet at some resolution, with the ground it covers. */
 export interface SheetPicture {
   image: CanvasImageSource
+  /** The picture's own size. */
+  pixels: { width: number; height: number }
   x: number
   y: number
   width: number

@@ -20,7 +20,9 @@ export function useSheetImport() {
     try {
       const { hash, width, height } = await uploadImage(file, (share) => running.value && (running.value.share = share), control.signal)
       const isFirst = editor.journey!.sheets.length === 0
-      editor.edit((journey) => setSheet(journey, { name: file.name.replace(/\.\w+$/, '') || file.name, image: hash, width, height }))
+      editor.edit((journey) =>
+        setSheet(journey, { name: file.name.replace(/\.\w+$/, '') || file.name, image: hash, width, height, wash: null }),
+      )
       stage.tableView = undefined
       if (isFirst && editor.journey!.stops.length === 0) stage.tool = 'stop'
     } catch (error) {

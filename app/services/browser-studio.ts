@@ -30,7 +30,10 @@ export function createBrowserStudio(onArrival: () => void) {
     const image = await createImageBitmap(await response.blob())
     const held = arrived.get(hash)
     if (held && held.level < level) return
-    arrived.set(hash, { level, picture: { image, x: 0, y: 0, width: size.width, height: size.height } })
+    arrived.set(hash, {
+      level,
+      picture: { image, pixels: { width: image.width, height: image.height }, x: 0, y: 0, width: size.width, height: size.height },
+    })
     onArrival()
   }
 

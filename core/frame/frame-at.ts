@@ -1,3 +1,5 @@
+import type { View } from '../camera/view'
+import type { Journey } from '../journey/schema'
 import type { CompiledJourney, CompiledTraveller } from './compile'
 import type { Frame, FrameItem, InkItem, LabelItem, PinItem, VehicleItem } from './frame'
 import { labelAppearanceAt, pinAppearanceAt } from './marks'
@@ -9,12 +11,7 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
   const { journey, lastTime, travellers } = compiled
   const time = Math.min(Math.max(seconds, 0), lastTime)
   const motions = travellers.map((traveller) => motionAt(traveller, time, lastTime))
-  const items: FrameItem[] = journey.sheets.map((sheet) => ({
-    kind: 'sheet',
-    image: sheet.image,
-    width: sheet.width,
-    height: sheet.height,
-  }))
+  const items: FrameItem[] = ground(journey)
   for (const traveller of travellers) items.push(...inks(traveller, time, lastTime))
   for (const traveller of travellers) items.push(...pins(traveller, time, lastTime))
   travellers.forEach((traveller, i) => items.push(...vehicle(traveller, motions[i])))
@@ -29,6 +26,19 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
     items,
     motions,
   }
+}
+
+/** A frame as it lies on the table: seen in another view, without what belongs to the lens. */
+export const onTable = (frame: Frame, view: View): Frame => ({
+  ...frame,
+  view,
+  items: frame.items.filter((item) => item.kind !== 'edge-shade'),
+})
+
+function ground({ sheets }: Journey): FrameItem[] {
+  const laid = sheets.map(({ image, width, height, wash }): FrameItem => ({ kind: 'sheet', image, width, height, wash }))
+  const shades = sheets.flatMap(({ wash }): FrameItem[] => (wash?.edgeShade ? [{ kind: 'edge-shade', shade: wash.edgeShade }] : []))
+  return [...laid, ...shades]
 }
 
 function inks(traveller: CompiledTraveller, time: number, lastTime: number): InkItem[] {

@@ -1,7 +1,7 @@
 import type { Size, View } from '../camera/view'
 import type { Course } from '../geometry/course'
 import type { Point } from '../geometry/point'
-import type { Ink, Label, Pin, VehicleChoice } from '../journey/schema'
+import type { Ink, Label, Pin, VehicleChoice, Wash } from '../journey/schema'
 import type { LabelPlace } from './marks'
 import type { Motion } from './motion'
 
@@ -20,7 +20,7 @@ export interface Frame {
   motions: (Motion | undefined)[]
 }
 
-export type FrameItem = SheetItem | InkItem | PinItem | VehicleItem | LabelItem
+export type FrameItem = SheetItem | EdgeShadeItem | InkItem | PinItem | VehicleItem | LabelItem
 
 export interface SheetItem {
   kind: 'sheet'
@@ -28,6 +28,13 @@ export interface SheetItem {
   image: string
   width: number
   height: number
+  wash: Wash | null
+}
+
+/** Darkens the frame's edges, above the sheets and below all else. */
+export interface EdgeShadeItem {
+  kind: 'edge-shade'
+  shade: NonNullable<Wash['edgeShade']>
 }
 
 export interface InkItem {

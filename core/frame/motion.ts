@@ -131,7 +131,7 @@ export function inkLengthAt({ legs, visits }: CompiledTraveller, i: number, t: n
   if (t < leg.arrive) return Math.max(0, lengthAt(leg, t) - leg.gap)
   const next = legs[i + 1]
   const { arrive, leave } = visits[i + 1]!
-  if (next && arrive === leave) return Math.min(full, full - leg.gap + lengthAt(next, t))
+  if (next && arrive === leave) return t < next.arrive ? Math.min(full, full - leg.gap + lengthAt(next, t)) : full
   const settle = Math.min(SETTLE, (next ? leave : lastTime) - arrive)
   return settle > 0 ? full - leg.gap * (1 - smooth((t - arrive) / settle)) : full
 }

@@ -21,6 +21,7 @@ export function frameSummary(frame: Frame) {
     items: frame.items.map((item) => {
       switch (item.kind) {
         case 'sheet':
+        case 'edge-shade':
           return item
         case 'ink':
           return { kind: item.kind, leg: item.leg, length: item.head, courseLength: item.course.length, line: item.ink.line }

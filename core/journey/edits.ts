@@ -3,7 +3,7 @@ import type { View } from '../camera/view'
 import { fillingView, referenceSize, toGround, toScreen } from '../camera/view'
 import { bowThrough } from '../geometry/bow'
 import type { Point } from '../geometry/point'
-import type { CourseShape, FrameFormat, Journey, Label, Leg, Pin, Sheet, Stop, Traveller } from './schema'
+import type { CourseShape, FrameFormat, Journey, Label, Leg, Pin, Sheet, Stop, Traveller, Wash } from './schema'
 import { labelSchema, legSchema, pinSchema } from './schema'
 
 /**
@@ -42,7 +42,7 @@ export function setFrame(journey: Journey, frame: FrameFormat): Journey {
 
 /**
  * Lays a sheet, or replaces the one there. The ground's unit becomes a pixel of the new sheet and the view fills the frame with it;
- * stops and drawn nodes keep their place in the frame.
+ * stops and drawn nodes keep their place in the frame, and a new sheet without a wash of its own takes over that of the old one.
  */
 export function setSheet(journey: Journey, sheet: Sheet): Journey {
   const reference = referenceSize(journey.frame)
@@ -52,7 +52,7 @@ export function setSheet(journey: Journey, sheet: Sheet): Journey {
   const move = (p: Point): Point => toGround(camera, reference, toScreen(old, reference, p))
   const stretch = (p: Point): Point => ({ x: p.x * factor, y: p.y * factor })
   return produce(journey, (draft) => {
-    draft.sheets = [sheet]
+    draft.sheets = [{ ...sheet, wash: sheet.wash ?? draft.sheets[0]?.wash ?? null }]
     draft.camera = camera
     for (const stop of draft.stops) stop.at = move(stop.at)
     for (const leg of theTraveller(draft).legs) {
@@ -62,6 +62,13 @@ export function setSheet(journey: Journey, sheet: Sheet): Journey {
       course.arrive = stretch(course.arrive)
       course.nodes = course.nodes.map((node) => ({ at: move(node.at), before: stretch(node.before), after: stretch(node.after) }))
     }
+  })
+}
+
+/** Washes the sheet, or with null leaves it as it is. */
+export function setWash(journey: Journey, wash: Wash | null): Journey {
+  return produce(journey, (draft) => {
+    if (draft.sheets[0]) draft.sheets[0].wash = wash
   })
 }
 

@@ -28,12 +28,29 @@ export const frameSchema = z.strictObject({
   rate: z.enum(FRAME_RATES),
 })
 
+/** What is done to a sheet's colours, in this order; see core/sheet/wash.ts. */
+export const washSchema = z.strictObject({
+  /** Softening: standard deviation in gu. */
+  blur: z.number().min(0).max(400).default(0),
+  /** In stops: +1 doubles the light. */
+  exposure: z.number().min(-3).max(3).default(0),
+  /** -1 is flat grey, 1 doubles the slope about the middle. */
+  contrast: z.number().min(-1).max(1).default(0),
+  /** -1 is grey, 1 doubles the distance from grey. */
+  saturation: z.number().min(-1).max(1).default(0),
+  /** Dark and light parts take on these two colours. */
+  twoTone: z.strictObject({ dark: colour, light: colour, strength: unit }).nullable().default(null),
+  /** The frame's edges darken towards a colour: `size` is how far this reaches inwards, `feather` how softly it begins. */
+  edgeShade: z.strictObject({ colour, strength: unit, size: unit, feather: unit }).nullable().default(null),
+})
+
 export const sheetSchema = z.strictObject({
   name: z.string().min(1).max(255),
   /** SHA-256 of the image file, in hexadecimal. */
   image: z.string().regex(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hexadecimal'),
   width: z.int().positive(),
   height: z.int().positive(),
+  wash: washSchema.nullable().default(null),
 })
 
 export const pinSchema = z.strictObject({
@@ -179,6 +196,7 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
 export type Journey = z.output<typeof journeySchema>
 export type JourneyInput = z.input<typeof journeySchema>
 export type FrameFormat = z.output<typeof frameSchema>
+export type Wash = z.output<typeof washSchema>
 export type Sheet = z.output<typeof sheetSchema>
 export type Stop = z.output<typeof stopSchema>
 export type Pin = z.output<typeof pinSchema>

@@ -3,6 +3,7 @@ import sharp from 'sharp'
 import type { CompiledJourney } from '#core/frame/compile'
 import { toGround } from '#core/camera/view'
 import { JourneyError } from '#core/journey/error'
+import type { Wash } from '#core/journey/schema'
 import { levelFor, levelSize, levelsOf } from '#core/sheet/levels'
 import type { SheetPicture } from '#draw/studio'
 import { imagePath, levelPath } from '../storage/image-files'
@@ -28,7 +29,7 @@ export async function loadSheetPictures(folder: string, compiled: CompiledJourne
 async function loadPart(
   folder: string,
   hash: string,
-  size: { width: number; height: number },
+  size: { width: number; height: number; wash: Wash | null },
   { view, reference }: CompiledJourney,
   scale: number,
 ): Promise<SheetPicture | undefined> {
@@ -36,8 +37,8 @@ async function loadPart(
   const path = level === 0 ? imagePath(folder, hash) : levelPath(folder, hash, level)
   const pixels = levelSize(size, level)
   const [kx, ky] = [pixels.width / size.width, pixels.height / size.height]
-  // Some pixels more than the frame shows, so that smoothing at its edge sees what lies beyond.
-  const margin = 8
+  // Some pixels more than the frame shows, so that smoothing and blur at its edge see what lies beyond.
+  const margin = 8 + Math.ceil(3 * (size.wash?.blur ?? 0) * kx)
   const from = toGround(view, reference, { x: 0, y: 0 })
   const to = toGround(view, reference, { x: reference.width, y: reference.height })
   const left = Math.max(0, Math.floor(from.x * kx) - margin)
@@ -53,5 +54,5 @@ async function loadPart(
   const data = surface.context.createImageData(width, height)
   data.data.set(raw)
   surface.context.putImageData(data, 0, 0)
-  return { image: surface.image, x: left / kx, y: top / ky, width: width / kx, height: height / ky }
+  return { image: surface.image, pixels: { width, height }, x: left / kx, y: top / ky, width: width / kx, height: height / ky }
 }

@@ -1,5 +1,5 @@
 /** Editing by mouse and keys in a real browser. Each test begins with a fresh copy of the demo. */
-import type { Browser, Page } from 'playwright-core'
+import type { Browser, Locator, Page } from 'playwright-core'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Journey } from '#core/journey/schema'
 import type { TestServer } from '../support/server'
@@ -216,6 +216,22 @@ describe('the details', () => {
     expect(shown.map((name) => name.trim())).toEqual(order.map((stop) => names.get(stop)))
   })
 
+  it('wash the sheet: ready-made, adjusted by hand, and back in one step each', async () => {
+    await page.getByRole('button', { name: 'Sheet', exact: true }).click()
+    await page.getByRole('radio', { name: 'Night ink' }).locator('img').waitFor()
+    await page.getByRole('radio', { name: 'Night ink' }).click()
+    const night = (await stored()).sheets[0]!.wash
+    expect(night).toMatchObject({ twoTone: { dark: '#0a1628' }, edgeShade: { strength: 0.55 } })
+    await page.getByRole('button', { name: 'Adjust …' }).click()
+    await page.getByRole('textbox', { name: 'Saturation' }).fill('-40')
+    await page.keyboard.press('Enter')
+    expect((await stored()).sheets[0]!.wash).toEqual({ ...night, saturation: -0.4 })
+    await page.getByLabel('Edge shade').click()
+    expect((await stored()).sheets[0]!.wash!.edgeShade).toBeNull()
+    for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Undo' }).click()
+    expect((await stored()).sheets[0]!.wash).toBeNull()
+  })
+
   it('change the film’s shape and keep the sheet filling it', async () => {
     await page.getByLabel('Shape').click({ force: true })
     await page.getByRole('option', { name: '9:16' }).click()
@@ -263,27 +279,29 @@ describe('saving', () => {
 })
 
 describe('the journeys page', () => {
+  /** Takes a card's menu, of which only one is open at a time, though closed ones may still be fading. */
+  async function choose(card: Locator, what: string) {
+    await card.getByRole('button', { name: /^More for/ }).click()
+    await page.locator('.v-overlay--active .v-list-item').filter({ hasText: what }).click()
+    await page.locator('.v-menu.v-overlay--active').waitFor({ state: 'detached' })
+  }
+
   it('shows cards; renames, duplicates, deletes, and brings back', async () => {
     await page.getByRole('button', { name: 'All journeys' }).click()
     const card = () => page.getByTestId('journey-card').filter({ hasText: 'Lantern Isles (copy)' }).first()
     await card().waitFor()
     const cards = await page.getByTestId('journey-card').count()
-    await card()
-      .getByRole('button', { name: /^More for/ })
-      .click()
-    await page.getByText('Rename', { exact: true }).click()
+    await choose(card(), 'Rename')
     await page.getByLabel('Name of the journey').fill('Round and round')
     await page.getByRole('button', { name: 'Rename' }).click()
     const renamed = page.getByTestId('journey-card').filter({ hasText: 'Round and round' })
     await renamed.waitFor()
-    await renamed.getByRole('button', { name: /^More for/ }).click()
-    await page.getByText('Delete', { exact: true }).click()
+    await choose(renamed, 'Delete')
     await renamed.waitFor({ state: 'detached' })
     await page.getByTestId('undo-delete').click()
     await renamed.waitFor()
     expect(await page.getByTestId('journey-card').count()).toBe(cards)
-    await renamed.getByRole('button', { name: /^More for/ }).click()
-    await page.getByText('Duplicate', { exact: true }).click()
+    await choose(renamed, 'Duplicate')
     await page.getByTestId('journey-card').filter({ hasText: 'Round and round (copy)' }).waitFor()
   })
 })

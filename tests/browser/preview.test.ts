@@ -2,10 +2,11 @@
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { frameTime } from '#core/pace/rate'
-import { editStop } from '#core/journey/edits'
+import { addStop, editStop, setCamera, setWash } from '#core/journey/edits'
 import { createJourney } from '#core/journey/create'
-import { addStop } from '#core/journey/edits'
 import type { Journey } from '#core/journey/schema'
+import { washSchema } from '#core/journey/schema'
+import { WASH_PRESETS } from '#core/sheet/wash'
 import { VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { paintStill } from '#render/still'
 import { launchBrowser, openEditor, openPage, painted, stagePixels } from '../support/browser'
@@ -48,6 +49,20 @@ describe('preview and server frame', () => {
   it.each([0.5, 4, 9.5, 14, 19, 23.9])('of the demo agree at %f s', async (seconds) => {
     const { journey } = (await (await fetch(`${server.address}/api/journeys/demo`)).json()) as { journey: Journey }
     expect(await difference('demo', journey, seconds)).toBeLessThan(2)
+  })
+
+  it.each(WASH_PRESETS.filter(({ wash }) => wash))('agree on a sheet washed “$name”', async ({ wash }) => {
+    const { journey } = (await (await fetch(`${server.address}/api/journeys/demo`)).json()) as { journey: Journey }
+    const plain = await store(setWash(journey, null))
+    const washed = setWash(journey, wash)
+    expect(await difference(await store(washed), washed, 14)).toBeLessThan(2)
+    expect(await difference(plain, washed, 14)).toBeGreaterThan(8)
+  })
+
+  it('agree on a softened sheet, zoomed in', async () => {
+    const { journey } = (await (await fetch(`${server.address}/api/journeys/demo`)).json()) as { journey: Journey }
+    const close = setCamera(setWash(journey, washSchema.parse({ blur: 20 })), { centre: { x: 2400, y: 1800 }, zoom: 0.9 })
+    expect(await difference(await store(close), close, 9)).toBeLessThan(2)
   })
 
   it('agree on large text in several scripts, closely', async () => {

@@ -290,6 +290,25 @@ describe('awkward trips', () => {
     }
   })
 
+  it('complete the ink of a leg even where the next one is shorter than the gap behind the vehicle', () => {
+    const vehicle = { artwork: 'rowboat', colour: '#d8412f', size: 400 } as const
+    const journey = setLayover(
+      journeyOver(
+        [
+          [100, 500],
+          [900, 500],
+          [930, 500],
+        ],
+        { vehicle },
+      ),
+      1,
+      0,
+    )
+    const heads = framesOf(compile(journey)).map((frame) => inks(frame).find((ink) => ink.leg === 'l1')?.head ?? 0)
+    expect(heads.at(-1)).toBeCloseTo(800, 9)
+    heads.forEach((head, k) => expect(head).toBeGreaterThanOrEqual((heads[k - 1] ?? 0) - 1e-9))
+  })
+
   it('finish by the last frame even where the last layover is too short for a pin to settle', () => {
     const journey = setLayover(
       journeyOver(

@@ -98,7 +98,7 @@ describe('renderFilm', () => {
   })
 
   it('reports a sheet whose picture is not there', async () => {
-    const journey = { ...film('30/1'), sheets: [{ name: 'Gone', image: 'a'.repeat(64), width: 640, height: 360 }] }
+    const journey = { ...film('30/1'), sheets: [{ name: 'Gone', image: 'a'.repeat(64), width: 640, height: 360, wash: null }] }
     await expect(renderFilm({ folder, journey, out: join(folder, 'gone.mp4') })).rejects.toThrow(
       /The picture of the sheet “Gone” is missing in .*: import it again/,
     )

@@ -5,8 +5,9 @@ import { toScreen } from '#core/camera/view'
 import { inkLengthAt } from '#core/frame/motion'
 import { pointAt } from '#core/geometry/course'
 import { frameAt } from '#core/frame/frame-at'
-import { editStop, setFrame } from '#core/journey/edits'
+import { editStop, setCamera, setFrame, setWash } from '#core/journey/edits'
 import type { Journey } from '#core/journey/schema'
+import { washSchema } from '#core/journey/schema'
 import { frameTime } from '#core/pace/rate'
 import { freshDemo } from '#demo/seed'
 import { createPainter } from '#draw/painter'
@@ -138,6 +139,30 @@ describe('the demo', () => {
     expect(await colour(0)).not.toBe(ink)
     expect(await colour((leg.depart + leg.arrive) / 2)).toBe(ink)
     expect(await colour(frameTime(compiled.frames - 1, '30/1'))).toBe(ink)
+  })
+})
+
+describe('an edge shade', () => {
+  it('darkens the corners to its colour and leaves the middle alone', async () => {
+    const { journey, folder } = await freshDemo()
+    const shade = { colour: '#000000', strength: 1, size: 0.5, feather: 0.4 }
+    const bare = setCamera(setWash(journey, null), { centre: { x: 3000, y: 3500 }, zoom: 1 })
+    const shaded = setWash(bare, washSchema.parse({ edgeShade: shade }))
+    const [plain, dark] = await Promise.all(
+      [bare, shaded].map(async (j) => {
+        const surface = await paintStill(folder, j, 0, 640)
+        return { width: 640, pixels: Uint8Array.from(surface.pixels()) }
+      }),
+    )
+    expect(colourAt(dark!, 2, 2)).toBe('#000000')
+    for (const [x, y] of [
+      [320, 180],
+      [250, 140],
+      [400, 230],
+    ] as const) {
+      expect(colourAt(dark!, x, y)).toBe(colourAt(plain!, x, y))
+    }
+    expect(colourAt(dark!, 60, 60)).not.toBe(colourAt(plain!, 60, 60))
   })
 })
 

@@ -6,7 +6,7 @@ import { demoJourney } from '#demo/journey'
 import { SHEET } from '#demo/places'
 
 /** A sheet that no file stands behind: enough for everything but painting. */
-export const paperSheet: Sheet = { name: 'Lantern Isles', image: '0'.repeat(64), ...SHEET }
+export const paperSheet: Sheet = { name: 'Lantern Isles', image: '0'.repeat(64), ...SHEET, wash: null }
 
 export const demo = (): Journey => demoJourney(paperSheet)
 

@@ -7,6 +7,7 @@ import NumberSlider from '~/components/fields/NumberSlider.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
+import WashFields from './WashFields.vue'
 
 defineEmits<{ import: [] }>()
 const editor = useEditor()
@@ -33,6 +34,9 @@ const fit = () => editor.edit((j) => setCamera(j, fittingView(sheet.value!, stag
     <div class="buttons">
       <v-btn size="small" variant="outlined" @click="$emit('import')">Replace the picture</v-btn>
     </div>
+
+    <h3>Wash</h3>
+    <WashFields :sheet="sheet" />
 
     <h3>In the frame</h3>
     <p class="quiet">Drag the picture in the lens, and turn the wheel to scale it.</p>

@@ -4,7 +4,7 @@ import { nanoid } from 'nanoid'
 import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { zoomedAbout } from '#core/camera/view'
 import type { View } from '#core/camera/view'
-import { frameAt } from '#core/frame/frame-at'
+import { frameAt, onTable } from '#core/frame/frame-at'
 import type { Point } from '#core/geometry/point'
 import { addStop, setCamera } from '#core/journey/edits'
 import { createPainter } from '#draw/painter'
@@ -70,8 +70,8 @@ function paint() {
     painter.invalidate()
   }
   for (const sheet of compiled.journey.sheets) wantSheet(sheet.image, sheet, 1 / (stage.view.zoom * scale))
-  const frame = { ...frameAt(compiled, playback.time), view: stage.view }
-  painter.paint(frame, target.getContext('2d')!, scale)
+  const frame = frameAt(compiled, playback.time)
+  painter.paint(stage.mode === 'table' ? onTable(frame, stage.view) : frame, target.getContext('2d')!, scale)
 }
 
 onMounted(async () => {
