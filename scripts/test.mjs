@@ -28,10 +28,23 @@ for (const check of checks) {
 
 let passed = checks.length - failed
 // The browser has the machine to itself: its tests wait for what is on the screen, and films being made beside it would slow it down.
-const runs = chosen.length ? [chosen] : [['--project', 'core', '--project', 'app', '--project', 'server'], ['--project', 'browser']]
+const runs = chosen.length
+  ? [chosen]
+  : [
+      ['--project', 'core', '--project', 'app', '--project', 'server'],
+      ['--project', 'browser'],
+    ]
 for (const options of runs) {
   const report = join(tmpdir(), `zephyrine-tests-${process.pid}.json`)
-  const status = run('npx', ['--no-install', 'vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`, ...options])
+  const status = run('npx', [
+    '--no-install',
+    'vitest',
+    'run',
+    '--reporter=default',
+    '--reporter=json',
+    `--outputFile.json=${report}`,
+    ...options,
+  ])
   const before = failed
   try {
     const result = JSON.parse(readFileSync(report, 'utf8'))

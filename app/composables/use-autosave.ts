@@ -16,12 +16,21 @@ export function useAutosave(id: string, opened: { journey: Journey; revision: nu
   const state = ref<SaveState>('saved')
   const problem = ref('')
   let revision = opened.revision
-  let saved: Journey = opened.journey
+  /** What is stored, as far as this window knows. */
+  let saved: Journey | undefined = opened.journey
+  /** Another journey may be opened while a save of this one is still waiting: it must never be stored in this one's place. */
+  const opening = editor.opening
+  const isThisOne = () => editor.opening === opening
   let running: Promise<void> | undefined
 
   async function save(): Promise<void> {
     const journey = editor.journey
-    if (!journey || journey === saved || state.value === 'conflict') return
+    if (!journey || !isThisOne() || state.value === 'conflict') return
+    if (journey === saved) {
+      // Undone to what is stored already.
+      state.value = 'saved'
+      return
+    }
     state.value = 'saving'
     try {
       revision = (await saveJourney(id, revision, journey)).revision
@@ -42,15 +51,15 @@ export function useAutosave(id: string, opened: { journey: Journey; revision: nu
     running = save()
     await running
     running = undefined
-    if (state.value === 'unsaved') await flush()
+    if (isThisOne() && state.value === 'unsaved') await flush()
   }
 
   const later = useDebounceFn(() => void flush(), QUIET)
   watch(
     () => editor.journey,
     (journey) => {
-      if (journey === saved || state.value === 'conflict') return
-      if (state.value !== 'saving') state.value = 'unsaved'
+      if (!isThisOne() || state.value === 'conflict') return
+      if (state.value !== 'saving') state.value = journey === saved ? 'saved' : 'unsaved'
       void later()
     },
   )
@@ -61,6 +70,7 @@ export function useAutosave(id: string, opened: { journey: Journey; revision: nu
   /** Takes over the other window's revision number, so that the next save goes on top of it. */
   function overwrite(otherRevision: number) {
     revision = otherRevision
+    saved = undefined
     state.value = 'unsaved'
     return flush()
   }

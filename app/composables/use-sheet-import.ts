@@ -15,10 +15,13 @@ export function useSheetImport() {
   async function importFile(file: File): Promise<void> {
     problem.value = ''
     control?.abort()
-    control = new AbortController()
+    const own = new AbortController()
+    control = own
+    const { opening } = editor
     running.value = { name: file.name, share: 0 }
     try {
-      const { hash, width, height } = await uploadImage(file, (share) => running.value && (running.value.share = share), control.signal)
+      const { hash, width, height } = await uploadImage(file, (share) => running.value && (running.value.share = share), own.signal)
+      if (editor.opening !== opening) return
       const isFirst = editor.journey!.sheets.length === 0
       editor.edit((journey) =>
         setSheet(journey, { name: file.name.replace(/\.\w+$/, '') || file.name, image: hash, width, height, wash: null }),
@@ -27,9 +30,9 @@ export function useSheetImport() {
       if (isFirst && editor.journey!.stops.length === 0) stage.tool = 'stop'
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
-      if (!control.signal.aborted) problem.value = error.message
+      if (!own.signal.aborted) problem.value = error.message
     } finally {
-      running.value = undefined
+      if (control === own) running.value = undefined
     }
   }
 

@@ -13,6 +13,8 @@ const MOST_STEPS = 300
 /** The journey being edited, its past and future, and what is selected. Every change goes through `edit`. */
 export const useEditor = defineStore('editor', () => {
   const journey = shallowRef<Journey>()
+  /** Counts the journeys opened so far: tells one opening from the next. */
+  const opening = ref(0)
   const past = shallowRef<readonly Journey[]>([])
   const future = shallowRef<readonly Journey[]>([])
   const selection = ref<Selection>({ kind: 'journey' })
@@ -34,6 +36,7 @@ export const useEditor = defineStore('editor', () => {
 
   function open(opened: Journey) {
     journey.value = opened
+    opening.value++
     past.value = []
     future.value = []
     selection.value = { kind: 'journey' }
@@ -100,6 +103,7 @@ export const useEditor = defineStore('editor', () => {
 
   return {
     journey,
+    opening,
     compiled,
     traveller,
     itinerary,

@@ -1,5 +1,5 @@
 import type { H3Event } from 'h3'
-import { createError, getRouterParam, readRawBody } from 'h3'
+import { createError, getRouterParam } from 'h3'
 import { z } from 'zod'
 import { JourneyError } from '#core/journey/error'
 import { describeIssue, parseJourney } from '#core/journey/parse'
@@ -20,12 +20,21 @@ export function idParameter(event: H3Event, name = 'id'): string {
 /** The largest journey document taken: some 100 000 nodes. */
 const MOST_BODY = 16 * 1024 * 1024
 
+async function boundedText(event: H3Event): Promise<string> {
+  const chunks: Buffer[] = []
+  let bytes = 0
+  for await (const chunk of event.node.req as AsyncIterable<Buffer>) {
+    bytes += chunk.length
+    if (bytes > MOST_BODY) throw refusal(413, 'What was sent is too large for a journey.')
+    chunks.push(chunk)
+  }
+  return Buffer.concat(chunks).toString('utf8')
+}
+
 /** The JSON body of a request, checked against a schema. */
 export async function jsonBody<T>(event: H3Event, schema: z.ZodType<T>): Promise<T> {
-  if (Number(event.node.req.headers['content-length'] ?? 0) > MOST_BODY) throw refusal(413, 'What was sent is too large for a journey.')
-  const text = (await readRawBody(event)) ?? ''
-  if (text.length > MOST_BODY) throw refusal(413, 'What was sent is too large for a journey.')
   let data: unknown
+  const text = await boundedText(event)
   try {
     data = JSON.parse(text)
   } catch {

@@ -267,6 +267,21 @@ describe('saving', () => {
     expect(list.map((journey) => journey.name)).toEqual(expect.arrayContaining(['Theirs', 'Mine (this window)']))
   })
 
+  it('knows that an edit undone at once leaves nothing to save', async () => {
+    const saves: string[] = []
+    page.on('request', (request) => request.method() === 'PUT' && saves.push(request.url()))
+    await page.getByTestId('stop-handle').nth(1).click()
+    await page.keyboard.press('ArrowRight')
+    await page.keyboard.press('Control+z')
+    await page.waitForTimeout(1200)
+    await saved(page)
+    expect(saves).toEqual([])
+    // And the page still works.
+    await page.keyboard.press('ArrowRight')
+    await stored()
+    expect(saves).toHaveLength(1)
+  })
+
   it('tells when the server does not answer, and saves when it is back', async () => {
     await page.route('**/api/journeys/**', (route) => (route.request().method() === 'PUT' ? route.abort() : route.continue()))
     await page.getByTestId('journey-name').fill('Through the storm')
