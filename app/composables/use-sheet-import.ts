@@ -1,5 +1,6 @@
 import { computed, ref } from 'vue'
 import { setSheet } from '#core/journey/edits'
+import { IMAGE_LIMITS, tooManyBytes } from '#core/sheet/limits'
 import { ApiError, uploadImage } from '~/services/api'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
@@ -14,6 +15,10 @@ export function useSheetImport() {
 
   async function importFile(file: File): Promise<void> {
     problem.value = ''
+    if (file.size > IMAGE_LIMITS.bytes) {
+      problem.value = tooManyBytes(file.name)
+      return
+    }
     control?.abort()
     const own = new AbortController()
     control = own

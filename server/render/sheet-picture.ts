@@ -5,9 +5,9 @@ import { toGround } from '#core/camera/view'
 import { JourneyError } from '#core/journey/error'
 import type { Wash } from '#core/journey/schema'
 import { levelFor, levelSize, levelsOf } from '#core/sheet/levels'
+import { IMAGE_LIMITS } from '#core/sheet/limits'
 import type { SheetPicture } from '#draw/studio'
 import { imagePath, levelPath } from '../storage/image-files'
-import { IMAGE_LIMITS } from '../storage/import-image'
 import { createServerSurface } from './studio'
 
 /**

@@ -91,12 +91,8 @@ describe('journeys', () => {
     expect((await ask('PUT', '/api/journeys/demo', { journey })).body.message).toContain('revision')
     const broken = await fetch(`${server.address}/api/journeys`, { method: 'POST', body: '{"journey":' })
     expect(broken.status).toBe(400)
-    // Larger than any journey; the server hangs up while it is still being sent, or says why.
-    const flood = await fetch(`${server.address}/api/journeys`, { method: 'POST', body: 'x'.repeat(17 * 1024 * 1024) }).then(
-      (response) => response.status,
-      () => 413,
-    )
-    expect(flood).toBe(413)
+    const flood = await fetch(`${server.address}/api/journeys`, { method: 'POST', body: 'x'.repeat(17 * 1024 * 1024) })
+    expect(flood.status).toBe(413)
     expect((await ask('GET', '/api/journeys')).status).toBe(200)
   })
 

@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { JourneyError } from '#core/journey/error'
 import { refusal } from '../../http/refuse'
 import { database, dataFolder } from '../../storage/database'
-import { IMAGE_LIMITS, importImage } from '../../storage/import-image'
+import { importImage } from '../../storage/import-image'
 
 const query = z.object({ name: z.string().min(1).max(255) })
 
@@ -12,9 +12,6 @@ export default defineEventHandler(async (event) => {
   const parsed = query.safeParse(getQuery(event))
   if (!parsed.success) throw refusal(400, 'The picture came without a file name.')
   const { name } = parsed.data
-  const announced = Number(event.node.req.headers['content-length'] ?? 0)
-  if (announced > IMAGE_LIMITS.bytes)
-    throw refusal(413, `“${name}” is larger than ${IMAGE_LIMITS.bytes / 1024 ** 2} MiB: save it as JPEG or WebP, or scale it down.`)
   try {
     const { hash, width, height } = await importImage(database(), dataFolder(), name, event.node.req)
     return { hash, width, height }
