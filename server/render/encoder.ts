@@ -1,6 +1,5 @@
 import type { ChildProcess } from 'node:child_process'
 import { execFileSync, spawn } from 'node:child_process'
-import { once } from 'node:events'
 import { rename, rm } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import { join } from 'node:path'
@@ -51,7 +50,9 @@ export function startEncoder(out: string, size: { width: number; height: number 
       const pipe = child.stdin
       if (child.exitCode !== null) throw failure(child.exitCode)
       if (pipe.write(frame)) return
-      const result = await Promise.race([once(pipe, 'drain').then(() => 'ready' as const), ended])
+      // Not by events.once, which would fail on the broken pipe before ffmpeg has said why it broke.
+      const drained = new Promise<'ready'>((resolve) => pipe.once('drain', () => resolve('ready')))
+      const result = await Promise.race([drained, ended])
       if (result !== 'ready') throw failure(result)
     },
     async finish() {
