@@ -14,7 +14,6 @@ import { freshDemo } from '#demo/seed'
 import { createPainter } from '#draw/painter'
 import { startEncoder } from '#render/encoder'
 import { renderFilm } from '#render/film'
-import { loadSheetPictures } from '#render/sheet-picture'
 import { createServerStudio, createServerSurface } from '#render/studio'
 
 /** The frames that are measured: the end of a layover, a leg with a glow, a change of vehicles, the start of a dashed leg. */
@@ -35,7 +34,9 @@ function measureFrameAt(journey: Journey): void {
 
 async function paintAlone(folder: string, journey: Journey): Promise<{ frames: Uint8Array[]; ms: number }> {
   const compiled = compile(journey)
-  const painter = createPainter(createServerStudio(await loadSheetPictures(folder, compiled, compiled.scale)))
+  const studio = createServerStudio(folder)
+  await studio.prepare(frameAt(compiled, 0), compiled.scale)
+  const painter = createPainter(studio)
   const { width, height, rate: fps } = journey.frame
   const surface = createServerSurface(width, height)
   const current = new Uint8Array(width * height * 4)

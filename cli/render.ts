@@ -5,7 +5,6 @@ import { compile } from '#core/frame/compile'
 import { frameAt } from '#core/frame/frame-at'
 import { frameSummary } from '#core/frame/summary'
 import { setFrame } from '#core/journey/edits'
-import { JourneyError } from '#core/journey/error'
 import { parseJourney } from '#core/journey/parse'
 import type { Journey } from '#core/journey/schema'
 import { frameSchema } from '#core/journey/schema'
@@ -16,13 +15,11 @@ import { renderFilm } from '#render/film'
 import { paintStill } from '#render/still'
 import { dataFolder, openDatabase } from '../server/storage/database'
 import { readJourney } from '../server/storage/journeys'
+import { parseFault, runCommand, UsageError } from './usage'
 
 const USAGE = `npm run render -- --journey demo|ID|FILE --out trip.mp4 [--size 1280x720] [--fps 30] [--from S] [--to S]
 npm run render -- --journey demo|ID|FILE --frame K --out still.png [--size 1280x720] [--fps 30]
 npm run render -- --journey demo|ID|FILE --frames-json K [--size 1280x720] [--fps 30]`
-
-/** Something wrong with how the command was called; the message is one sentence. */
-class UsageError extends Error {}
 
 interface Arguments {
   journey: string
@@ -52,7 +49,7 @@ function readArguments(): Arguments {
     })
     return values as Arguments
   } catch (error) {
-    throw new UsageError((error as Error).message.split('. ')[0]!.replace(/\.?$/, '.'))
+    throw parseFault(error)
   }
 }
 
@@ -157,14 +154,4 @@ async function main(): Promise<void> {
   report(frames)
 }
 
-try {
-  await main()
-} catch (error) {
-  if (error instanceof UsageError || error instanceof JourneyError) {
-    console.error(error.message)
-    if (process.argv.length <= 2) console.error(USAGE)
-    process.exit(2)
-  }
-  console.error(error instanceof Error ? error.message : String(error))
-  process.exit(1)
-}
+await runCommand(USAGE, main)

@@ -1,8 +1,21 @@
-import { fillingView, referenceSize } from '#core/camera/view'
+import { referenceSize } from '#core/camera/view'
 import { parseJourney } from '#core/journey/parse'
 import type { Journey, JourneyInput, Sheet } from '#core/journey/schema'
-import { JOURNEY_FORMAT, JOURNEY_VERSION } from '#core/journey/schema'
-import { COAST_ROAD, RAILWAY, SOUND_CROSSING, TOWNS } from './places'
+import { JOURNEY_FORMAT, JOURNEY_VERSION, sheetSchema } from '#core/journey/schema'
+import { fillingView } from '#core/sheet/framing'
+import { COAST_ROAD, CONTROL_POINTS, RAILWAY, SOUND_CROSSING, TOWNS } from './places'
+
+/** The sheet of the Lantern Isles, as it lies in an empty stretch of the southern Indian Ocean. The degrees are rounded, as if read off a chart. */
+export const demoSheet = (image: { hash: string; width: number; height: number }): Sheet =>
+  sheetSchema.parse({
+    id: 'isles',
+    name: 'Lantern Isles',
+    image: image.hash,
+    width: image.width,
+    height: image.height,
+    georeference: { kind: 'points', points: CONTROL_POINTS },
+    credit: { title: 'Lantern Isles', author: 'Zephyrine', licence: 'CC0 1.0', source: 'made up for the demo' },
+  })
 
 /** The journey that the demo opens with: round the Lantern Isles in 24 seconds. */
 export function demoJourney(sheet: Sheet): Journey {

@@ -125,3 +125,12 @@ export const ROADS: readonly (readonly Point[])[] = [
   [TOWNS.saltern.at, at(4960, 2860), at(5230, 2960), at(5470, 2800), TOWNS.thatchley.at],
   [TOWNS.lampwick.at, at(3430, 1990), at(3560, 1960), at(3700, 2010), at(3760, 2120)],
 ]
+
+/** Where five of the towns lie on the Earth, at 25 m to the pixel, rounded as if read off a chart. */
+export const CONTROL_POINTS = [
+  { id: 'harrowmere', name: 'Harrowmere', at: TOWNS.harrowmere.at, lon: 84.259, lat: -38.452 },
+  { id: 'quillhaven', name: 'Quillhaven', at: TOWNS.quillhaven.at, lon: 84.641, lat: -38.762 },
+  { id: 'emberlight', name: 'Emberlight', at: TOWNS.emberlight.at, lon: 85.601, lat: -38.425 },
+  { id: 'saltern', name: 'Saltern', at: TOWNS.saltern.at, lon: 85.397, lat: -38.789 },
+  { id: 'cinderford', name: 'Cinderford', at: TOWNS.cinderford.at, lon: 85.25, lat: -38.385 },
+]

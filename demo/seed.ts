@@ -1,18 +1,18 @@
 import { createReadStream } from 'node:fs'
 import { join } from 'node:path'
 import type { Journey } from '#core/journey/schema'
+import { importSheetFile } from '../server/sheets/import-sheet'
 import type { Db } from '../server/storage/database'
 import { openDatabase } from '../server/storage/database'
-import { importImage } from '../server/storage/import-image'
 import { insertJourney } from '../server/storage/journeys'
-import { demoJourney } from './journey'
+import { demoJourney, demoSheet } from './journey'
 
 export const DEMO_ID = 'demo'
 
 async function demoWithSheet(db: Db, folder: string): Promise<Journey> {
   const name = 'lantern-isles.webp'
-  const { hash, width, height } = await importImage(db, folder, name, createReadStream(join(process.cwd(), 'demo', name)))
-  return demoJourney({ name: 'Lantern Isles', image: hash, width, height, wash: null })
+  const { image } = await importSheetFile(db, folder, name, createReadStream(join(process.cwd(), 'demo', name)))
+  return demoJourney(demoSheet(image))
 }
 
 /** Puts the Lantern Isles into a data folder, unless they have been there before (and may have been changed, or deleted, since). */

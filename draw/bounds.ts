@@ -2,6 +2,7 @@ import { toScreen } from '#core/camera/view'
 import type { FrameItem, InkItem, LabelItem } from '#core/frame/frame'
 import { pieceAt, pointAt } from '#core/geometry/course'
 import type { CanvasSpace } from './canvas-space'
+import { creditBounds } from './credit'
 import { setLabelFont } from './label'
 import { inkReach } from './ink'
 import { PIN_REACH } from './pin'
@@ -12,10 +13,12 @@ import { vehicleReach } from './vehicle'
 /** While they settle, pins and labels grow to this much of their size. */
 const OVERSHOOT = 1.11
 
-/** What an item covers at most, in output pixels. Sheets and shades count as all of the canvas. */
+/** What an item covers at most, in output pixels. The ground and what lies flat on it count as all of the canvas. */
 export function itemBounds(context: CanvasRenderingContext2D, space: CanvasSpace, item: FrameItem): Region {
   switch (item.kind) {
+    case 'ground':
     case 'sheet':
+    case 'area':
     case 'edge-shade':
       return { x: 0, y: 0, width: space.reference.width * space.scale, height: space.reference.height * space.scale }
     case 'ink':
@@ -26,6 +29,8 @@ export function itemBounds(context: CanvasRenderingContext2D, space: CanvasSpace
       return aroundPlace(space, item, vehicleReach(item))
     case 'label':
       return labelBounds(context, space, item)
+    case 'credit':
+      return creditBounds(space)
   }
 }
 

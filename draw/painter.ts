@@ -1,12 +1,14 @@
 import type { Frame, FrameItem } from '#core/frame/frame'
 import { inkBounds, itemBounds } from './bounds'
 import type { CanvasSpace } from './canvas-space'
+import { paintCredit } from './credit'
+import { paintArea, paintEdgeShade, paintGround } from './ground'
 import { paintInk } from './ink'
 import { paintLabel } from './label'
 import { paintPin } from './pin'
 import type { Region } from './region'
 import { isEmpty, onCanvas, overlap, union } from './region'
-import { createSheetPainter, paintEdgeShade } from './sheet'
+import { createSheetPainter } from './sheet'
 import type { Studio, Surface } from './studio'
 import { paintVehicle } from './vehicle'
 
@@ -39,8 +41,12 @@ export function createPainter(studio: Studio): Painter {
 
   function paintItem(context: CanvasRenderingContext2D, space: CanvasSpace, item: FrameItem): void {
     switch (item.kind) {
+      case 'ground':
+        return paintGround(context, space, item)
       case 'sheet':
-        return paintSheet(context, space, item)
+        return paintSheet(context, space, item, glowSurface)
+      case 'area':
+        return paintArea(context, space, item)
       case 'edge-shade':
         return paintEdgeShade(context, space, item)
       case 'ink':
@@ -51,6 +57,8 @@ export function createPainter(studio: Studio): Painter {
         return paintVehicle(context, studio, space, item, layers)
       case 'label':
         return paintLabel(context, space, item)
+      case 'credit':
+        return paintCredit(context, space, item)
     }
   }
 
@@ -91,9 +99,11 @@ const wholePixels = (context: CanvasRenderingContext2D, space: CanvasSpace, item
   return onCanvas(itemBounds(context, space, item), 2, size)
 }
 
-/** How many of a frame's items are sheets and what belongs to them; they are the lowest. */
+const UNDER_THE_TRIP: ReadonlySet<FrameItem['kind']> = new Set(['ground', 'sheet', 'area', 'edge-shade'])
+
+/** How many of a frame's items are the ground, sheets and what belongs to them; they are the lowest. */
 function sheetCount({ items }: Frame): number {
-  const first = items.findIndex((item) => item.kind !== 'sheet' && item.kind !== 'edge-shade')
+  const first = items.findIndex((item) => !UNDER_THE_TRIP.has(item.kind))
   return first === -1 ? items.length : first
 }
 
@@ -145,7 +155,6 @@ const sameGround = (a: Painted, b: Painted): boolean =>
   a.space.view.zoom === b.space.view.zoom &&
   a.space.view.centre.x === b.space.view.centre.x &&
   a.space.view.centre.y === b.space.view.centre.y &&
-  a.frame.ground === b.frame.ground &&
   sheetCount(a.frame) === sheetCount(b.frame) &&
   commonStart(a.frame.items, b.frame.items) >= sheetCount(a.frame)
 
@@ -175,7 +184,8 @@ function difference(before: Painted, now: Painted): Region {
 function nameOf(item: FrameItem): string {
   if ('leg' in item) return `${item.kind} ${item.leg}`
   if ('stop' in item) return `${item.kind} ${item.stop}`
-  return item.kind === 'sheet' ? item.image : item.kind
+  if (item.kind === 'sheet') return `sheet ${item.sheet.id}`
+  return item.kind === 'area' ? `area ${item.area.id}` : item.kind
 }
 
 /** Whether two items look alike: their fields are the same, or the same unchanged part of the journey. */
@@ -205,9 +215,6 @@ function createBackdrop(
     if (under) {
       held = sheetCount(frame)
       surface.context.drawImage(under.holding(now, held).image, 0, 0)
-    } else {
-      surface.context.fillStyle = frame.ground
-      surface.context.fillRect(0, 0, size.width, size.height)
     }
     return surface
   }

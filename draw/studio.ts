@@ -1,11 +1,14 @@
+import type { SheetItem } from '#core/frame/frame'
+import type { CanvasSpace } from './canvas-space'
+
 /** What the painter needs of the place it works in: the browser and the server each bring their own. */
 export interface Studio {
   /** An empty canvas of so many pixels, for layers and blurs. */
   createSurface(width: number, height: number): Surface
   /** A path from SVG path data. */
   createPath(d: string): Path2D
-  /** The picture of a sheet, or undefined while it is not there yet. */
-  sheetPicture(image: string): SheetPicture | undefined
+  /** The picture of what a sheet shows in a space; the same object as long as it is the same picture. Undefined while there is none, or nothing is seen of the sheet. */
+  sheetPicture(item: SheetItem, space: CanvasSpace): SheetPicture | undefined
 }
 
 export interface Surface {
@@ -15,11 +18,13 @@ export interface Surface {
   image: CanvasImageSource
 }
 
-/** Part or all of a sheet at some resolution, with the ground it covers. */
+/** Part of a sheet at some resolution, and the sheet pixels it covers; with a mirrored sheet these go beyond its edges. */
 export interface SheetPicture {
   image: CanvasImageSource
   /** The picture's own size. */
   pixels: { width: number; height: number }
+  /** Sheet pixels to each of its pixels. */
+  step: number
   x: number
   y: number
   width: number

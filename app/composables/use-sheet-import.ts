@@ -1,62 +1,161 @@
-import { computed, ref } from 'vue'
-import { setSheet } from '#core/journey/edits'
-import { IMAGE_LIMITS, tooManyBytes } from '#core/sheet/limits'
-import { ApiError, uploadImage } from '~/services/api'
+import { nanoid } from 'nanoid'
+import { computed, ref, shallowRef } from 'vue'
+import { georeferenceFromWorldFile } from '#core/geo/from-world-file'
+import { JourneyError } from '#core/journey/error'
+import type { DrawnMap, Sheet } from '#core/journey/schema'
+import { sheetSchema } from '#core/journey/schema'
+import type { ReplaceBy, SheetImage } from '#core/journey/sheet-edits'
+import { addSheet, editSheet, replaceSheet } from '#core/journey/sheet-edits'
+import { NATURAL_EARTH } from '#core/sheet/credits'
+import { IMAGE_LIMITS, SHEET_EXTENSIONS, tooManyBytes } from '#core/sheet/limits'
+import type { ImageRecord } from '~/services/api'
+import { ApiError, drawMap, followImport, uploadSheet } from '~/services/api'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 
-/** Brings a picture in as the sheet: sends it, waits while the server makes its copies, lays it on the ground. */
+/** Endings of world files. */
+const WORLD_FILES = ['.pgw', '.jgw', '.tfw', '.wld', '.pngw', '.jpgw', '.tifw']
+
+const isWorldFile = ({ name }: File) => WORLD_FILES.some((ending) => name.toLowerCase().endsWith(ending))
+const MOST_WORLD_BYTES = 64 * 1024
+
+/** What an arrived map may be made of, where there are sheets already. */
+export type Use = { use: 'replace'; id: string; how: ReplaceBy } | { use: 'lay' } | { use: 'trace' }
+
+/** A map that has arrived, and waits for its use to be chosen. */
+export interface Arrival {
+  image: SheetImage
+  /** The sheet that it is meant to replace, where that was asked for. */
+  replaces: string | undefined
+}
+
+/** Brings maps in: sends files and waits while the server cuts them into tiles, or has maps drawn; then lays them on the ground. */
 export function useSheetImport() {
   const editor = useEditor()
   const stage = useStage()
-  const running = ref<{ name: string; share: number }>()
+  const running = ref<{ name: string; stage: 'sending' | 'preparing'; share: number }>()
   const problem = ref('')
+  const arrival = shallowRef<Arrival>()
   let control: AbortController | undefined
 
-  async function importFile(file: File): Promise<void> {
+  /** Runs an import with its progress shown; an import that was under way is cancelled. Undefined if it came to nothing. */
+  async function run(name: string, begin: (signal: AbortSignal) => Promise<string>): Promise<ImageRecord | undefined> {
     problem.value = ''
-    if (file.size > IMAGE_LIMITS.bytes) {
-      problem.value = tooManyBytes(file.name)
-      return
-    }
     control?.abort()
     const own = new AbortController()
     control = own
     const { opening } = editor
-    running.value = { name: file.name, share: 0 }
+    running.value = { name, stage: 'sending', share: 0 }
     try {
-      const { hash, width, height } = await uploadImage(file, (share) => running.value && (running.value.share = share), own.signal)
-      if (editor.opening !== opening) return
-      const isFirst = editor.journey!.sheets.length === 0
-      editor.edit((journey) =>
-        setSheet(journey, { name: file.name.replace(/\.\w+$/, '') || file.name, image: hash, width, height, wash: null }),
-      )
-      stage.tableView = undefined
-      if (isFirst && editor.journey!.stops.length === 0) stage.tool = 'stop'
+      const id = await begin(own.signal)
+      running.value = { name, stage: 'preparing', share: 0 }
+      const image = await followImport(id, (share) => running.value && (running.value.share = share), own.signal)
+      return editor.opening === opening ? image : undefined
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
       if (!own.signal.aborted) problem.value = error.message
+      return undefined
     } finally {
       if (control === own) running.value = undefined
     }
   }
 
-  function choose() {
+  /** Takes in what was chosen or dropped: a map, a world file that belongs to it or to the selected sheet, or both. */
+  async function importFiles(files: readonly File[], replaces?: string): Promise<void> {
+    const world = files.find(isWorldFile)
+    const map = files.find((file) => !isWorldFile(file))
+    if (!map) return world && (await readWorldFile(world))
+    if (map.size > IMAGE_LIMITS.bytes) {
+      problem.value = tooManyBytes(map.name)
+      return
+    }
+    const image = await run(map.name, (signal) => uploadSheet(map, (share) => running.value && (running.value.share = share), signal))
+    if (!image) return
+    const name = map.name.replace(/\.\w+$/, '') || map.name
+    const georeference = world ? await georeferenceOf(world, image) : image.georeference
+    arrive({ ...imageOf(image), name, georeference }, replaces)
+  }
+
+  const imageOf = ({ hash, width, height, vector }: ImageRecord) => ({
+    image: hash,
+    width,
+    height,
+    vector,
+    credit: sheetSchema.shape.credit.parse({}),
+    drawn: null,
+  })
+
+  async function georeferenceOf(file: File, size: { width: number; height: number }): Promise<Sheet['georeference']> {
+    try {
+      if (file.size > MOST_WORLD_BYTES) throw new JourneyError(`“${file.name}” is too large for a world file, which has six lines.`)
+      return georeferenceFromWorldFile(await file.text(), file.name, size)
+    } catch (error) {
+      if (!(error instanceof JourneyError)) throw error
+      problem.value = error.message
+      return null
+    }
+  }
+
+  async function readWorldFile(file: File): Promise<void> {
+    problem.value = ''
+    const sheet = editor.selectedSheet ?? editor.journey?.sheets[0]
+    if (!sheet) {
+      problem.value = `“${file.name}” is a world file: bring in its map first, or both together.`
+      return
+    }
+    const georeference = await georeferenceOf(file, sheet)
+    if (georeference) editor.edit((journey) => editSheet(journey, sheet.id, { georeference }))
+  }
+
+  /** Has a map drawn, and lays it or puts it in the place of the one that it was drawn anew from. */
+  async function draw(map: DrawnMap, name: string, replaces?: string): Promise<void> {
+    const image = await run(name, () => drawMap(map))
+    if (!image) return
+    arrive({ ...imageOf(image), name, georeference: image.georeference, credit: NATURAL_EARTH, drawn: map }, replaces)
+  }
+
+  function arrive(image: SheetImage, replaces: string | undefined): void {
+    if (editor.journey!.sheets.length > 0) {
+      arrival.value = { image, replaces }
+      return
+    }
+    const isBare = editor.journey!.stops.length === 0
+    lay(image)
+    if (isBare) stage.setTool('stop')
+  }
+
+  function lay(image: SheetImage, tracing = false): void {
+    const sheet = sheetSchema.parse({ ...image, id: nanoid(10), tracing, opacity: tracing ? 0.5 : 1 })
+    if (!editor.edit((journey) => addSheet(journey, sheet))) return
+    editor.select({ kind: 'sheet', id: sheet.id })
+    stage.tableView = undefined
+  }
+
+  /** Makes of the arrived map what was chosen. */
+  function settle(use: Use): void {
+    const arrived = arrival.value
+    arrival.value = undefined
+    if (!arrived) return
+    if (use.use !== 'replace') return lay(arrived.image, use.use === 'trace')
+    if (editor.edit((journey) => replaceSheet(journey, use.id, arrived.image, use.how))) stage.tableView = undefined
+  }
+
+  function choose(replaces?: string) {
     const input = document.createElement('input')
     input.type = 'file'
-    input.accept = 'image/png,image/jpeg,image/webp'
-    input.onchange = () => {
-      const file = input.files?.[0]
-      if (file) void importFile(file)
-    }
+    input.multiple = true
+    input.accept = [...SHEET_EXTENSIONS, ...WORLD_FILES].join(',')
+    input.onchange = () => void importFiles([...(input.files ?? [])], replaces)
     input.click()
   }
 
   const words = computed(() => {
     if (!running.value) return ''
-    const { name, share } = running.value
-    return share < 1 ? `Sending “${name}”: ${Math.round(share * 100)} %` : `Preparing “${name}” …`
+    const { name, stage: at, share } = running.value
+    return `${at === 'sending' ? 'Sending' : 'Preparing'} “${name}”: ${Math.round(share * 100)} %`
   })
 
-  return { running, words, problem, importFile, choose, cancel: () => control?.abort() }
+  return { running, words, problem, arrival, importFiles, draw, settle, choose, cancel: () => control?.abort() }
 }
+
+export type SheetImport = ReturnType<typeof useSheetImport>

@@ -17,7 +17,7 @@ const isPressable = (target: EventTarget | null): boolean =>
   target instanceof Element && target.matches('button, a, [role="button"], [role="radio"]')
 
 /** The editor's keys; the sheet of shortcuts lists them. */
-export function useShortcuts(actions: { showKeys: () => void; isBlocked: () => boolean }) {
+export function useShortcuts(actions: { showKeys: () => void; findPlace: () => void; isBlocked: () => boolean }) {
   const editor = useEditor()
   const playback = usePlayback()
   const stage = useStage()
@@ -35,7 +35,7 @@ export function useShortcuts(actions: { showKeys: () => void; isBlocked: () => b
   }
 
   function backOut() {
-    if (stage.tool === 'stop') stage.tool = 'select'
+    if (stage.tool !== 'select') stage.setTool('select')
     else editor.select({ kind: 'journey' })
   }
 
@@ -69,6 +69,8 @@ export function useShortcuts(actions: { showKeys: () => void; isBlocked: () => b
         return editor.selectedStop ? removeSelected : undefined
       case '?':
         return actions.showKeys
+      case '/':
+        return actions.findPlace
     }
     switch (event.key.toLowerCase()) {
       case 'l':

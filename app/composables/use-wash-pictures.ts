@@ -1,8 +1,11 @@
 import { ref, watch } from 'vue'
 import type { Sheet } from '#core/journey/schema'
-import { levelsOf } from '#core/sheet/levels'
-import { WASH_PRESETS, washPixels } from '#core/sheet/wash'
-import { imageAddress } from '~/services/api'
+import { coarsestLevel } from '#core/sheet/pyramid'
+import { WASH_PRESETS } from '#core/sheet/wash'
+import { washedImage } from '#draw/sheet'
+import type { SheetPicture } from '#draw/studio'
+import { createSurface } from '~/services/browser-studio'
+import { tileAddress } from '~/services/api'
 
 /** Size of the pictures, for screens of twice the usual density. */
 const WIDTH = 124
@@ -14,20 +17,18 @@ export function useWashPictures(sheet: () => Sheet) {
   watch(
     () => sheet().image,
     async (hash) => {
-      const response = await fetch(imageAddress(hash, levelsOf(sheet()).at(-1)!)).catch(() => undefined)
-      if (!response?.ok) return
+      const response = await fetch(tileAddress(hash, { level: coarsestLevel(sheet()), column: 0, row: 0 })).catch(() => undefined)
+      if (response?.status !== 200) return
       const whole = await createImageBitmap(await response.blob(), { resizeWidth: WIDTH, resizeQuality: 'high' })
-      const canvas = document.createElement('canvas')
-      Object.assign(canvas, { width: WIDTH, height: HEIGHT })
-      const context = canvas.getContext('2d', { willReadFrequently: true })!
+      const step = sheet().width / WIDTH
+      const covered = { x: 0, y: 0, width: sheet().width, height: whole.height * step }
+      const picture: SheetPicture = { image: whole, pixels: { width: WIDTH, height: whole.height }, step, ...covered }
       const made: Record<string, string> = {}
       for (const { name, wash } of WASH_PRESETS) {
-        context.drawImage(whole, 0, (HEIGHT - whole.height) / 2)
-        if (wash) {
-          const pixels = context.getImageData(0, 0, WIDTH, HEIGHT)
-          washPixels(pixels.data, wash)
-          context.putImageData(pixels, 0, 0)
-        }
+        const canvas = document.createElement('canvas')
+        Object.assign(canvas, { width: WIDTH, height: HEIGHT })
+        const washed = wash ? washedImage({ createSurface }, picture, wash) : whole
+        canvas.getContext('2d')!.drawImage(washed, 0, (HEIGHT - whole.height) / 2)
         made[name] = canvas.toDataURL('image/webp', 0.85)
       }
       if (sheet().image === hash) pictures.value = made

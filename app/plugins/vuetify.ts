@@ -60,6 +60,7 @@ export default defineNuxtPlugin((app) => {
       defaults: {
         VTextField: { ...compact, color: 'primary' },
         VSelect: { ...compact, color: 'primary' },
+        VAutocomplete: { ...compact, color: 'primary' },
         VSlider: { color: 'primary', hideDetails: true, thumbSize: 16, trackSize: 3 },
         VSwitch: { color: 'primary', density: 'compact', hideDetails: true, inset: true },
         VBtn: { style: 'text-transform: none; letter-spacing: 0' },

@@ -1,7 +1,9 @@
 import { z } from 'zod'
+import type { LonLat } from '#core/geo/lon-lat'
 import { parseJourney } from '#core/journey/parse'
-import type { Journey } from '#core/journey/schema'
-import { frameSchema } from '#core/journey/schema'
+import type { DrawnMap, Journey, Sheet } from '#core/journey/schema'
+import { frameSchema, georeferenceSchema } from '#core/journey/schema'
+import type { TileAddress } from '#core/sheet/pyramid'
 
 /** The server's routes, with what comes back checked. Every failure is an ApiError with a sentence for the person at the screen. */
 export class ApiError extends Error {
@@ -26,7 +28,23 @@ const summarySchema = z.object({
 export type JourneySummary = z.infer<typeof summarySchema>
 
 const recordSchema = z.object({ id: z.string(), revision: z.number(), journey: z.unknown().transform(parseJourney) })
-const imageSchema = z.object({ hash: z.string(), width: z.number(), height: z.number() })
+
+const imageSchema = z.object({
+  hash: z.string(),
+  width: z.number(),
+  height: z.number(),
+  vector: z.boolean(),
+  georeference: georeferenceSchema.nullable(),
+})
+/** An image that can be laid as a sheet. */
+export type ImageRecord = z.infer<typeof imageSchema>
+
+const importSchema = z.discriminatedUnion('state', [
+  z.object({ state: z.literal('running'), share: z.number() }),
+  z.object({ state: z.literal('done'), image: imageSchema }),
+  z.object({ state: z.literal('failed'), error: z.string() }),
+  z.object({ state: z.literal('cancelled') }),
+])
 
 export const exportSchema = z.object({
   id: z.string(),
@@ -95,21 +113,89 @@ export function watchExport(id: string, listener: (record: ExportRecord) => void
   return () => source.close()
 }
 
-export const imageAddress = (hash: string, level: number) => `/api/images/${hash}/${level}`
+export const tileAddress = (hash: string, { level, column, row }: TileAddress) => `/api/images/${hash}/tiles/${level}/${column}/${row}`
 
-/** Sends a picture to the server; `onProgress` hears the share of it that is there, 0..1. Aborting the signal stops it. */
-export function uploadImage(file: File, onProgress: (share: number) => void, signal: AbortSignal) {
-  return new Promise<z.infer<typeof imageSchema>>((resolve, reject) => {
+const importId = z.object({ id: z.string() })
+const CANCELLED = 'The import was cancelled.'
+
+/** Sends a map file to the server; `onProgress` hears the share of it that is there, 0..1. @returns the id of the import that begins then */
+export function uploadSheet(file: File, onProgress: (share: number) => void, signal: AbortSignal): Promise<string> {
+  return new Promise((resolve, reject) => {
     const upload = new XMLHttpRequest()
     upload.open('POST', `/api/images?name=${encodeURIComponent(file.name)}`)
     upload.upload.onprogress = ({ loaded, total }) => onProgress(total > 0 ? loaded / total : 0)
     upload.onerror = () => reject(new ApiError(UNREACHABLE, 0))
-    upload.onabort = () => reject(new ApiError('The import was cancelled.', 0))
+    upload.onabort = () => reject(new ApiError(CANCELLED, 0))
     upload.onload = () => {
-      if (upload.status === 200) resolve(imageSchema.parse(JSON.parse(upload.responseText)))
+      if (upload.status === 202) resolve(importId.parse(JSON.parse(upload.responseText)).id)
       else reject(new ApiError(messageIn(upload.responseText), upload.status))
     }
     signal.addEventListener('abort', () => upload.abort())
     upload.send(file)
   })
+}
+
+/** Waits for an import to end; `onProgress` hears the share of the work that is done, 0..1. Aborting the signal cancels it. */
+export function followImport(id: string, onProgress: (share: number) => void, signal: AbortSignal): Promise<ImageRecord> {
+  return new Promise((resolve, reject) => {
+    const source = new EventSource(`/api/imports/${id}/events`)
+    const end = (settle: () => void) => {
+      source.close()
+      settle()
+    }
+    source.onerror = () => end(() => reject(new ApiError(UNREACHABLE, 0)))
+    source.onmessage = (event: MessageEvent<string>) => {
+      const record = importSchema.parse(JSON.parse(event.data))
+      if (record.state === 'running') onProgress(record.share)
+      else if (record.state === 'done') end(() => resolve(record.image))
+      else end(() => reject(new ApiError(record.state === 'failed' ? record.error : CANCELLED, 0)))
+    }
+    signal.addEventListener('abort', () => {
+      void request(`/api/imports/${id}`, { method: 'DELETE' }).catch(() => {})
+      end(() => reject(new ApiError(CANCELLED, 0)))
+    })
+  })
+}
+
+const placeSchema = z.object({
+  name: z.string(),
+  country: z.string(),
+  countryCode: z.string(),
+  population: z.number(),
+  lon: z.number(),
+  lat: z.number(),
+})
+export type Place = z.infer<typeof placeSchema>
+
+/** The best matches for a place's name; of those that match alike the ones near what is in view come first. */
+export async function searchPlaces(text: string, near: LonLat | undefined, signal: AbortSignal): Promise<Place[]> {
+  const query = new URLSearchParams({ q: text, ...(near && { lon: String(near.lon), lat: String(near.lat) }) })
+  return z.array(placeSchema).parse(await request(`/api/places?${query}`, { signal }))
+}
+
+const countrySchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  region: z.object({ west: z.number(), south: z.number(), east: z.number(), north: z.number() }),
+})
+export type Country = z.infer<typeof countrySchema>
+
+export const listCountries = async () => z.array(countrySchema).parse(await request('/api/countries'))
+
+/** The outlines of a country in the pixels of a georeferenced sheet. */
+export const countryOutline = async (country: string, { georeference, width, height }: Pick<Sheet, 'georeference' | 'width' | 'height'>) =>
+  z
+    .object({ name: z.string(), rings: z.array(z.array(z.number())) })
+    .parse(await request('/api/areas', json('POST', { country, georeference, width, height })))
+
+/** Has a map drawn. @returns the id of the import that makes an image of it */
+export const drawMap = async (map: DrawnMap) => importId.parse(await request('/api/maps', json('POST', { map }))).id
+
+/** A small picture of a map as it would be drawn. @throws ApiError for a map that cannot be drawn */
+export async function previewMap(map: DrawnMap, signal: AbortSignal): Promise<Blob> {
+  const response = await fetch('/api/maps/preview', { ...json('POST', { map }), signal }).catch((error: unknown) => {
+    throw signal.aborted ? error : new ApiError(UNREACHABLE, 0)
+  })
+  if (!response.ok) throw new ApiError(messageIn(await response.text()), response.status)
+  return response.blob()
 }

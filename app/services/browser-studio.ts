@@ -1,55 +1,126 @@
-import { levelFor, levelsOf } from '#core/sheet/levels'
-import type { Size } from '#core/camera/view'
+import type { Sheet } from '#core/journey/schema'
+import type { Mosaic } from '#core/sheet/mosaic'
+import { holds, mosaicFor } from '#core/sheet/mosaic'
+import type { TileAddress } from '#core/sheet/pyramid'
+import { coarsestLevel, TILE, tileSize } from '#core/sheet/pyramid'
+import type { TilePicture } from '#draw/mosaic'
+import { layMosaic, pictureOf, wholeTile } from '#draw/mosaic'
 import type { SheetPicture, Studio, Surface } from '#draw/studio'
-import { imageAddress } from './api'
+import { tileAddress } from './api'
 
-function createSurface(width: number, height: number): Surface {
+export function createSurface(width: number, height: number): Surface {
   const canvas = new OffscreenCanvas(width, height)
   const context = canvas.getContext('2d') as unknown as CanvasRenderingContext2D
   return { width, height, context, image: canvas }
 }
 
-/**
- * The painter's studio in the browser. Sheets come as scaled-down copies, never whole: `wantSheet` asks for the copy that is sharp enough, and
- * `onArrival` is called when one has come.
- */
-export function createBrowserStudio(onArrival: () => void) {
-  const arrived = new Map<string, { level: number; picture: SheetPicture }>()
-  const asked = new Set<string>()
+/** As many tiles are kept as four large screens show; about a megabyte each. */
+const MOST_TILES = 240
 
-  async function load(hash: string, size: Size, level: number) {
-    const address = imageAddress(hash, level)
-    if (asked.has(address)) return
-    asked.add(address)
-    const response = await fetch(address).catch(() => undefined)
-    if (!response?.ok) {
+interface Laid {
+  image: string
+  mosaic: Mosaic
+  picture: SheetPicture
+  /** How many of its tiles had come when it was laid. */
+  come: number
+}
+
+/**
+ * The painter's studio in the browser. Of a sheet it fetches only the tiles that are seen, of the level that the stage needs; until they have
+ * come the coarsest one, which shows the whole sheet, stands in for them. `onArrival` is called when there is something better to show.
+ */
+export function createBrowserStudio(onArrival: () => void): Studio {
+  const tiles = new Map<string, ImageBitmap | 'asked' | 'empty'>()
+  const laid = new Map<string, Laid>()
+  let announced = false
+
+  /** Tiles come in crowds; the painting is done once for those that have come together. */
+  function announce() {
+    if (announced) return
+    announced = true
+    setTimeout(() => {
+      announced = false
+      onArrival()
+    }, 30)
+  }
+
+  async function fetchTile(address: string) {
+    tiles.set(address, 'asked')
+    try {
+      const response = await fetch(address)
+      if (!response.ok) throw new Error(response.statusText)
+      tiles.set(address, response.status === 204 ? 'empty' : await createImageBitmap(await response.blob()))
+      announce()
+    } catch {
       // Asked for again at the next painting.
-      asked.delete(address)
-      return
+      tiles.delete(address)
     }
-    const image = await createImageBitmap(await response.blob())
-    const held = arrived.get(hash)
-    if (held && held.level < level) return
-    arrived.set(hash, {
-      level,
-      picture: { image, pixels: { width: image.width, height: image.height }, x: 0, y: 0, width: size.width, height: size.height },
+  }
+
+  function tileOf(sheet: Sheet, tile: TileAddress): ImageBitmap | 'empty' | undefined {
+    const address = tileAddress(sheet.image, tile)
+    const found = tiles.get(address)
+    if (found === 'asked') return undefined
+    if (found === undefined) {
+      void fetchTile(address)
+      return undefined
+    }
+    // The one used last is the last to go.
+    tiles.delete(address)
+    tiles.set(address, found)
+    return found
+  }
+
+  /** The part of the coarsest tile that lies where a finer tile is to be. */
+  function standIn(sheet: Sheet, tile: TileAddress): TilePicture | undefined {
+    const level = coarsestLevel(sheet)
+    const whole = tileOf(sheet, { level, column: 0, row: 0 })
+    if (!whole || whole === 'empty') return undefined
+    const size = tileSize(sheet, tile)
+    const k = 2 ** (tile.level - level)
+    return {
+      image: whole,
+      source: { x: tile.column * TILE * k, y: tile.row * TILE * k, width: size.width * k, height: size.height * k },
+      ...size,
+    }
+  }
+
+  const countCome = (sheet: Sheet, mosaic: Mosaic): number =>
+    mosaic.tiles.filter((tile) => {
+      const found = tiles.get(tileAddress(sheet.image, tile))
+      return found !== undefined && found !== 'asked'
+    }).length
+
+  function lay(sheet: Sheet, mosaic: Mosaic): Laid {
+    const surface = layMosaic(studio, mosaic, (tile) => {
+      const found = tileOf(sheet, tile)
+      if (found === 'empty') return undefined
+      if (found) return wholeTile(found, tileSize(sheet, tile))
+      return standIn(sheet, tile)
     })
-    onArrival()
+    for (const [address, tile] of tiles) {
+      if (tiles.size <= MOST_TILES) break
+      if (tile === 'asked') continue
+      if (tile !== 'empty') tile.close()
+      tiles.delete(address)
+    }
+    return { image: sheet.image, mosaic, picture: pictureOf(mosaic, surface), come: countCome(sheet, mosaic) }
   }
 
   const studio: Studio = {
     createSurface,
     createPath: (d) => new Path2D(d),
-    sheetPicture: (hash) => arrived.get(hash)?.picture,
+    sheetPicture({ sheet, edge }, { view, reference, scale }) {
+      const wanted = mosaicFor(sheet, edge, view, reference, scale)
+      if (!wanted) return undefined
+      const known = laid.get(sheet.id)
+      const fits = known?.image === sheet.image && holds(known.mosaic, wanted)
+      // With no more tiles than before it would come out the same.
+      if (fits && (known.come === known.mosaic.tiles.length || known.come === countCome(sheet, known.mosaic))) return known.picture
+      const next = lay(sheet, wanted)
+      laid.set(sheet.id, next)
+      return next.picture
+    },
   }
-
-  /** Asks for a sheet at the given sharpness (sheet pixels per output pixel); it comes in the smallest copy that has as much. */
-  function wantSheet(hash: string, size: Size, sharpness: number) {
-    const levels = levelsOf(size)
-    const level = levelFor(levels, sharpness) ?? levels[0]!
-    const held = arrived.get(hash)
-    if (!held || held.level > level) void load(hash, size, level)
-  }
-
-  return { studio, wantSheet }
+  return studio
 }

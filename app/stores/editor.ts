@@ -1,11 +1,12 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { compile } from '#core/frame/compile'
+import { groundGeo } from '#core/geo/ground'
 import { JourneyError } from '#core/journey/error'
 import { parseJourney } from '#core/journey/parse'
-import type { Journey, Leg, Stop } from '#core/journey/schema'
+import type { Journey, Leg, Sheet, Stop } from '#core/journey/schema'
 
-export type Selection = { kind: 'journey' } | { kind: 'sheet' } | { kind: 'stop'; id: string } | { kind: 'leg'; id: string }
+export type Selection = { kind: 'journey' } | { kind: 'sheet'; id?: string } | { kind: 'stop'; id: string } | { kind: 'leg'; id: string }
 
 /** As many steps as anyone goes back; a step is a journey that shares with its neighbours all it has in common. */
 const MOST_STEPS = 300
@@ -33,6 +34,15 @@ export const useEditor = defineStore('editor', () => {
     const { value } = selection
     return value.kind === 'leg' ? traveller.value?.legs.find((leg) => leg.id === value.id) : undefined
   })
+
+  /** The sheet that the details show: the one that was chosen, or the lowest. */
+  const selectedSheet = computed<Sheet | undefined>(() => {
+    const { value } = selection
+    if (value.kind !== 'sheet' || !journey.value) return undefined
+    return journey.value.sheets.find((sheet) => sheet.id === value.id) ?? journey.value.sheets[0]
+  })
+  /** The ways between the Earth and the ground, where a sheet is georeferenced. */
+  const geo = computed(() => journey.value && groundGeo(journey.value))
 
   function open(opened: Journey) {
     journey.value = opened
@@ -110,6 +120,8 @@ export const useEditor = defineStore('editor', () => {
     selection,
     selectedStop,
     selectedLeg,
+    selectedSheet,
+    geo,
     refusal,
     canUndo: computed(() => past.value.length > 0),
     canRedo: computed(() => future.value.length > 0),

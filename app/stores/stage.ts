@@ -1,17 +1,26 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { View } from '#core/camera/view'
-import { fittingView, referenceSize } from '#core/camera/view'
+import { referenceSize } from '#core/camera/view'
+import type { Point } from '#core/geometry/point'
+import { fittingView } from '#core/sheet/framing'
 import { useEditor } from './editor'
 
 /** Room left round the sheet when the table shows all of it. */
 const TABLE_MARGIN = 0.9
 
+/** What a click or a drag on the stage does. */
+export type Tool = 'select' | 'stop' | 'control-point' | 'straighten' | 'crop' | 'align'
+
 /** How the stage is looked at, and what a click on it does. */
 export const useStage = defineStore('stage', () => {
   const editor = useEditor()
   const mode = ref<'lens' | 'table'>('lens')
-  const tool = ref<'select' | 'stop'>('select')
+  const tool = ref<Tool>('select')
+  /** A spot of the selected sheet, in its pixels, whose place on the Earth is about to be given. */
+  const spot = shallowRef<Point>()
+  /** While a sheet is aligned: the ground points clicked so far, a spot of the sheet and its place in turn. */
+  const alignment = shallowRef<readonly Point[]>([])
   const tableView = shallowRef<View>()
 
   const reference = computed(() => referenceSize(editor.journey?.frame ?? { width: 1920, height: 1080 }))
@@ -26,20 +35,25 @@ export const useStage = defineStore('stage', () => {
   /** What the stage shows: the camera's view through the lens, or the table. */
   const view = computed<View>(() => {
     if (!editor.journey) return { centre: { x: 0, y: 0 }, zoom: 1 }
-    return mode.value === 'lens' ? editor.journey.camera : (tableView.value ?? wholeTable())
+    return mode.value === 'lens' ? editor.compiled!.view : (tableView.value ?? wholeTable())
   })
 
   function setMode(next: 'lens' | 'table') {
     mode.value = next
   }
   const toggleMode = () => setMode(mode.value === 'lens' ? 'table' : 'lens')
-  const toggleTool = () => (tool.value = tool.value === 'stop' ? 'select' : 'stop')
+  function setTool(next: Tool) {
+    tool.value = next
+    spot.value = undefined
+    alignment.value = []
+  }
+  const toggleTool = () => setTool(tool.value === 'stop' ? 'select' : 'stop')
 
   function reset() {
     mode.value = 'lens'
-    tool.value = 'select'
+    setTool('select')
     tableView.value = undefined
   }
 
-  return { mode, tool, tableView, reference, view, setMode, toggleMode, toggleTool, reset }
+  return { mode, tool, spot, alignment, tableView, reference, view, setMode, toggleMode, setTool, toggleTool, reset }
 })

@@ -39,24 +39,6 @@ export function toGround(view: View, reference: Size, p: Point): Point {
   }
 }
 
-/** The view in which a sheet just covers the frame, its middle in the middle. */
-export const fillingView = (sheet: Size, reference: Size): View =>
-  centredView(sheet, Math.max(reference.width / sheet.width, reference.height / sheet.height))
-
-/** The view in which the whole sheet can be seen. */
-export const fittingView = (sheet: Size, reference: Size): View =>
-  centredView(sheet, Math.min(reference.width / sheet.width, reference.height / sheet.height))
-
-const centredView = (sheet: Size, zoom: number): View => ({ centre: { x: sheet.width / 2, y: sheet.height / 2 }, zoom })
-
-/** Whether a sheet reaches all four edges of the frame, to a hundredth of a reference pixel. */
-export function coversFrame(sheet: Size, view: View, reference: Size): boolean {
-  const slack = 0.01
-  const a = toScreen(view, reference, { x: 0, y: 0 })
-  const b = toScreen(view, reference, { x: sheet.width, y: sheet.height })
-  return a.x <= slack && a.y <= slack && b.x >= reference.width - slack && b.y >= reference.height - slack
-}
-
 /** The view zoomed by a factor so that the ground under a screen point (reference pixels) stays there. */
 export function zoomedAbout(view: View, reference: Size, at: Point, factor: number): View {
   const ground = toGround(view, reference, at)
@@ -66,6 +48,3 @@ export function zoomedAbout(view: View, reference: Size, at: Point, factor: numb
     centre: { x: ground.x + (view.centre.x - ground.x) * k, y: ground.y + (view.centre.y - ground.y) * k },
   }
 }
-
-/** Sheet pixels per output pixel; below 1 the picture is being blown up and its pixels begin to show. */
-export const sharpness = (view: View, frame: Size): number => 1 / (view.zoom * outputScale(frame))

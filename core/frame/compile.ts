@@ -2,18 +2,21 @@ import type { Size, View } from '../camera/view'
 import { outputScale, referenceSize } from '../camera/view'
 import type { Course } from '../geometry/course'
 import { joinCourses } from '../geometry/course'
-import type { Easing, Journey, Leg, Stop, Traveller, VehicleChoice } from '../journey/schema'
+import type { Area, Easing, Journey, Leg, Sheet, Stop, Traveller, VehicleChoice } from '../journey/schema'
 import type { Progress } from '../pace/easing'
 import { cubicBezier, hermite, NAMED_CURVES } from '../pace/easing'
 import type { Visit } from '../pace/schedule'
 import { schedule } from '../pace/schedule'
 import { frameCount, frameTime } from '../pace/rate'
+import { heldIn } from '../sheet/framing'
 import { artworkOf } from '../vehicles/catalogue'
 import { compiledCourse } from './course'
 import type { Run } from './heading'
 import { runOf, SMOOTHING } from './heading'
 import type { LabelPlace } from './marks'
 import { labelPlace } from './marks'
+import type { CompiledSpan } from './span'
+import { compileSpan } from './span'
 
 /** A journey made ready to be asked for any moment; plain data and functions, all times in seconds. */
 export interface CompiledJourney {
@@ -26,6 +29,9 @@ export interface CompiledJourney {
   reference: Size
   view: View
   travellers: CompiledTraveller[]
+  /** The sheets and areas of the film, and when they are shown; tracing sheets are not among them. */
+  sheets: { sheet: Sheet; shown: CompiledSpan }[]
+  areas: { area: Area; shown: CompiledSpan }[]
 }
 
 export interface CompiledTraveller {
@@ -61,14 +67,22 @@ export interface CompiledLeg {
 export function compile(journey: Journey): CompiledJourney {
   const { rate } = journey.frame
   const frames = frameCount(journey.seconds, rate)
+  const lastTime = frameTime(frames - 1, rate)
+  const reference = referenceSize(journey.frame)
+  const travellers = journey.travellers.map((traveller) => compileTraveller(journey, traveller))
+  const stops = new Map(travellers.flatMap(({ visits }) => visits.map(({ stop, arrive, leave }) => [stop.id, { arrive, leave }])))
+  const film = journey.sheets.filter((sheet) => !sheet.tracing)
+  const [first] = film
   return {
     journey,
     frames,
-    lastTime: frameTime(frames - 1, rate),
+    lastTime,
     scale: outputScale(journey.frame),
-    reference: referenceSize(journey.frame),
-    view: journey.camera,
-    travellers: journey.travellers.map((traveller) => compileTraveller(journey, traveller)),
+    reference,
+    view: first && journey.ground.edge === 'held' ? heldIn(first, journey.camera, reference) : journey.camera,
+    travellers,
+    sheets: film.map((sheet) => ({ sheet, shown: compileSpan(sheet.shown, stops, lastTime) })),
+    areas: journey.areas.map((area) => ({ area, shown: compileSpan(area.shown, stops, lastTime) })),
   }
 }
 

@@ -1,28 +1,29 @@
 import type { View } from '../camera/view'
-import type { Journey } from '../journey/schema'
+import { creditLine } from '../sheet/credits'
 import type { CompiledJourney, CompiledTraveller } from './compile'
-import type { Frame, FrameItem, InkItem, LabelItem, PinItem, VehicleItem } from './frame'
+import type { CreditItem, Frame, FrameItem, InkItem, LabelItem, PinItem, VehicleItem } from './frame'
 import { labelAppearanceAt, pinAppearanceAt } from './marks'
 import type { Motion } from './motion'
 import { inkLengthAt, motionAt } from './motion'
+import { visibilityAt } from './span'
 
 /** The frame of a compiled journey at a time in seconds, held within the film. The same time gives the same frame, however one got there. */
 export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
   const { journey, lastTime, travellers } = compiled
   const time = Math.min(Math.max(seconds, 0), lastTime)
   const motions = travellers.map((traveller) => motionAt(traveller, time, lastTime))
-  const items: FrameItem[] = ground(journey)
+  const items: FrameItem[] = ground(compiled, time)
   for (const traveller of travellers) items.push(...inks(traveller, time, lastTime))
   for (const traveller of travellers) items.push(...pins(traveller, time, lastTime))
   travellers.forEach((traveller, i) => items.push(...vehicle(traveller, motions[i])))
   for (const traveller of travellers) items.push(...labels(traveller, time, lastTime))
+  items.push(...credits(compiled, time))
   return {
     time,
     size: { width: journey.frame.width, height: journey.frame.height },
     scale: compiled.scale,
     reference: compiled.reference,
     view: compiled.view,
-    ground: journey.ground,
     items,
     motions,
   }
@@ -32,13 +33,44 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
 export const onTable = (frame: Frame, view: View): Frame => ({
   ...frame,
   view,
-  items: frame.items.filter((item) => item.kind !== 'edge-shade'),
+  items: frame.items.filter((item) => item.kind !== 'edge-shade' && item.kind !== 'credit'),
 })
 
-function ground({ sheets }: Journey): FrameItem[] {
-  const laid = sheets.map(({ image, width, height, wash }): FrameItem => ({ kind: 'sheet', image, width, height, wash }))
-  const shades = sheets.flatMap(({ wash }): FrameItem[] => (wash?.edgeShade ? [{ kind: 'edge-shade', shade: wash.edgeShade }] : []))
-  return [...laid, ...shades]
+/** A frame with the tracing sheets over the others, as it is worked on; a film never shows them. */
+export function withTracing(frame: Frame, { journey }: CompiledJourney): Frame {
+  const tracing = journey.sheets.flatMap((sheet): FrameItem[] =>
+    sheet.tracing ? [{ kind: 'sheet', sheet, opacity: sheet.opacity, edge: 'plain', panel: null }] : [],
+  )
+  if (tracing.length === 0) return frame
+  const above = frame.items.findLastIndex((item) => item.kind === 'ground' || item.kind === 'sheet' || item.kind === 'area') + 1
+  return { ...frame, items: [...frame.items.slice(0, above), ...tracing, ...frame.items.slice(above)] }
+}
+
+function ground({ journey, sheets, areas }: CompiledJourney, time: number): FrameItem[] {
+  const { ground } = journey
+  const laid = sheets.flatMap(({ sheet, shown }, i): FrameItem[] => {
+    const opacity = sheet.opacity * visibilityAt(shown, time)
+    const isFirst = i === 0
+    const edge = isFirst ? ground.edge : 'plain'
+    return opacity > 0 ? [{ kind: 'sheet', sheet, opacity, edge, panel: edge === 'panel' ? ground.panel : null }] : []
+  })
+  const lit = areas.flatMap(({ area, shown }): FrameItem[] => {
+    const opacity = visibilityAt(shown, time)
+    return opacity > 0 ? [{ kind: 'area', area, opacity }] : []
+  })
+  const shade = sheets[0]?.sheet.wash?.edgeShade
+  return [{ kind: 'ground', ground }, ...laid, ...lit, ...(shade ? [{ kind: 'edge-shade', shade } as const] : [])]
+}
+
+/** The credit line is there for the last second, coming in over the quarter of a second before. */
+const CREDIT_SECONDS = 1
+const CREDIT_FADE = 0.25
+
+function credits({ journey, lastTime }: CompiledJourney, time: number): CreditItem[] {
+  const opacity = Math.min(1, (time - (lastTime - CREDIT_SECONDS - CREDIT_FADE)) / CREDIT_FADE)
+  if (!journey.creditLine || opacity <= 0) return []
+  const text = creditLine(journey)
+  return text === '' ? [] : [{ kind: 'credit', text, opacity }]
 }
 
 function inks(traveller: CompiledTraveller, time: number, lastTime: number): InkItem[] {

@@ -1,7 +1,7 @@
 import type { Size, View } from '../camera/view'
 import type { Course } from '../geometry/course'
 import type { Point } from '../geometry/point'
-import type { Ink, Label, Pin, VehicleChoice, Wash } from '../journey/schema'
+import type { Area, Ground, Ink, Label, Pin, Sheet, VehicleChoice, Wash } from '../journey/schema'
 import type { LabelPlace } from './marks'
 import type { Motion } from './motion'
 
@@ -14,21 +14,33 @@ export interface Frame {
   /** The frame's size in reference pixels. */
   reference: Size
   view: View
-  ground: string
   items: FrameItem[]
   /** Where each traveller is; undefined before it appears. */
   motions: (Motion | undefined)[]
 }
 
-export type FrameItem = SheetItem | EdgeShadeItem | InkItem | PinItem | VehicleItem | LabelItem
+export type FrameItem = GroundItem | SheetItem | AreaItem | EdgeShadeItem | InkItem | PinItem | VehicleItem | LabelItem | CreditItem
+
+/** What is seen where nothing else is; always the lowest item. */
+export interface GroundItem {
+  kind: 'ground'
+  ground: Ground
+}
 
 export interface SheetItem {
   kind: 'sheet'
-  /** Content hash of the image; it covers the ground from 0, 0 to width, height. */
-  image: string
-  width: number
-  height: number
-  wash: Wash | null
+  sheet: Sheet
+  opacity: number
+  /** How the sheet goes on beyond its edges. */
+  edge: Ground['edge']
+  /** The shadow and border of a sheet that is shown as a panel. */
+  panel: Ground['panel'] | null
+}
+
+export interface AreaItem {
+  kind: 'area'
+  area: Area
+  opacity: number
 }
 
 /** Darkens the frame's edges, above the sheets and below all else. */
@@ -75,4 +87,11 @@ export interface VehicleItem {
   mirrored: boolean
   opacity: number
   altitude: number
+}
+
+/** A line at the frame's lower right that names the sources. */
+export interface CreditItem {
+  kind: 'credit'
+  text: string
+  opacity: number
 }

@@ -20,9 +20,14 @@ export function frameSummary(frame: Frame) {
     ),
     items: frame.items.map((item) => {
       switch (item.kind) {
-        case 'sheet':
+        case 'ground':
         case 'edge-shade':
+        case 'credit':
           return item
+        case 'sheet':
+          return { kind: item.kind, sheet: item.sheet.id, image: item.sheet.image, opacity: item.opacity, edge: item.edge }
+        case 'area':
+          return { kind: item.kind, area: item.area.id, opacity: item.opacity }
         case 'ink':
           return { kind: item.kind, leg: item.leg, length: item.head, courseLength: item.course.length, line: item.ink.line }
         case 'vehicle': {

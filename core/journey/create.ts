@@ -1,6 +1,6 @@
 import { referenceSize } from '../camera/view'
 import type { FrameFormat, Journey } from './schema'
-import { JOURNEY_FORMAT, JOURNEY_VERSION } from './schema'
+import { groundSchema, JOURNEY_FORMAT, JOURNEY_VERSION } from './schema'
 
 /** Frame sizes on offer: [name, width, height]. 4:5 and 9:16 are what upright feeds show (common practice, no source). */
 export const FRAME_SIZES = {
@@ -45,8 +45,10 @@ export function createJourney(name: string, frame: FrameFormat = DEFAULT_FRAME, 
     name,
     frame,
     seconds,
-    ground: '#dcd5c3',
+    ground: groundSchema.parse({}),
     sheets: [],
+    areas: [],
+    creditLine: false,
     camera: { centre: { x: reference.width / 2, y: reference.height / 2 }, zoom: 1 },
     shareExponent: 0.5,
     stops: [],

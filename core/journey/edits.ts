@@ -1,9 +1,10 @@
 import { produce } from 'immer'
 import type { View } from '../camera/view'
-import { fillingView, referenceSize, toGround, toScreen } from '../camera/view'
+import { referenceSize } from '../camera/view'
 import { bowThrough } from '../geometry/bow'
 import type { Point } from '../geometry/point'
-import type { CourseShape, FrameFormat, Journey, Label, Leg, Pin, Sheet, Stop, Traveller, Wash } from './schema'
+import { fillingView } from '../sheet/framing'
+import type { CourseShape, FrameFormat, Journey, Label, Leg, Pin, Span, Stop, Traveller } from './schema'
 import { labelSchema, legSchema, pinSchema } from './schema'
 
 /**
@@ -25,8 +26,6 @@ export const setSeconds = (journey: Journey, seconds: number): Journey => ({ ...
 
 export const setShareExponent = (journey: Journey, shareExponent: number): Journey => ({ ...journey, shareExponent })
 
-export const setGround = (journey: Journey, ground: string): Journey => ({ ...journey, ground })
-
 export const setCamera = (journey: Journey, camera: View): Journey => ({ ...journey, camera })
 
 /** Changes size or rate. A sheet keeps its scale relative to filling the frame; on plain ground what was seen stays in view. */
@@ -40,47 +39,15 @@ export function setFrame(journey: Journey, frame: FrameFormat): Journey {
   return { ...journey, frame, camera: { ...journey.camera, zoom: journey.camera.zoom * factor } }
 }
 
-/**
- * Lays a sheet, or replaces the one there. The ground's unit becomes a pixel of the new sheet and the view fills the frame with it;
- * stops and drawn nodes keep their place in the frame, and a new sheet without a wash of its own takes over that of the old one.
- */
-export function setSheet(journey: Journey, sheet: Sheet): Journey {
-  const reference = referenceSize(journey.frame)
-  const old = journey.camera
-  const camera = fillingView(sheet, reference)
-  const factor = old.zoom / camera.zoom
-  const move = (p: Point): Point => toGround(camera, reference, toScreen(old, reference, p))
-  const stretch = (p: Point): Point => ({ x: p.x * factor, y: p.y * factor })
-  return produce(journey, (draft) => {
-    draft.sheets = [{ ...sheet, wash: sheet.wash ?? draft.sheets[0]?.wash ?? null }]
-    draft.camera = camera
-    for (const stop of draft.stops) stop.at = move(stop.at)
-    for (const leg of theTraveller(draft).legs) {
-      const { course } = leg
-      if (course.kind !== 'drawn') continue
-      course.leave = stretch(course.leave)
-      course.arrive = stretch(course.arrive)
-      course.nodes = course.nodes.map((node) => ({ at: move(node.at), before: stretch(node.before), after: stretch(node.after) }))
-    }
-  })
-}
-
-/** Washes the sheet, or with null leaves it as it is. */
-export function setWash(journey: Journey, wash: Wash | null): Journey {
-  return produce(journey, (draft) => {
-    if (draft.sheets[0]) draft.sheets[0].wash = wash
-  })
-}
-
-/** Adds a stop at the end of the trip, and the leg that leads to it, dressed like the leg before. */
-export function addStop(journey: Journey, at: Point, ids: { stop: string; leg: string }): Journey {
+/** Adds a stop at the end of the trip, and the leg that leads to it, dressed like the leg before. One with a name was found in the list of places. */
+export function addStop(journey: Journey, at: Point, ids: { stop: string; leg: string }, name?: string): Journey {
   return produce(journey, (draft) => {
     const traveller = theTraveller(draft)
     const usual = usualLayovers(draft.seconds)
     const previous = draft.stops.find((stop) => stop.id === traveller.visits.at(-1)?.stop)
     const pin: Pin = previous ? { ...previous.pin } : pinSchema.parse({})
     const label: Label = previous ? { ...previous.label } : labelSchema.parse({})
-    draft.stops.push({ id: ids.stop, name: `Stop ${draft.stops.length + 1}`, at, pin, label })
+    draft.stops.push({ id: ids.stop, name: name ?? `Stop ${draft.stops.length + 1}`, at, found: name !== undefined, pin, label })
     if (traveller.visits.length > 0) {
       const model = traveller.legs.at(-1)
       traveller.legs.push(model ? dressedLike(model, ids.leg) : legSchema.parse({ id: ids.leg }))
@@ -170,7 +137,14 @@ function arrange(journey: Journey, order: readonly string[]): Journey {
     }
     traveller.visits = order.map((stop, i) => ({ stop, layover: layovers[i]! }))
     draft.stops = draft.stops.filter((stop) => order.includes(stop.id))
+    for (const { shown } of [...draft.sheets, ...draft.areas]) if (shown) letGoOfStops(shown, order)
   })
+}
+
+/** What was to be shown from or until a stop that is no longer there is shown from the start or until the end. */
+function letGoOfStops(span: Span, kept: readonly string[]): void {
+  if ('stop' in span.from && !kept.includes(span.from.stop)) span.from = { at: 'start', offset: 0 }
+  if ('stop' in span.to && !kept.includes(span.to.stop)) span.to = { at: 'end', offset: 0 }
 }
 
 export type LegPatch = Partial<Pick<Leg, 'course' | 'travel' | 'easing' | 'vehicle'>> & { ink?: Partial<Leg['ink']> }

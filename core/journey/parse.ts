@@ -1,10 +1,11 @@
 import type { z } from 'zod'
 import { JourneyError } from './error'
+import { migrate } from './migrate'
 import type { Journey } from './schema'
 import { JOURNEY_FORMAT, JOURNEY_VERSION, journeySchema } from './schema'
 
 /**
- * Reads a journey document from outside.
+ * Reads a journey document from outside, of this or an earlier version.
  * @throws JourneyError with one sentence that names the first field at fault.
  */
 export function parseJourney(data: unknown): Journey {
@@ -12,12 +13,13 @@ export function parseJourney(data: unknown): Journey {
     throw new JourneyError(`This is not a journey: its field "format" should be "${JOURNEY_FORMAT}".`)
   }
   const { version } = data as { version?: unknown }
-  if (version !== JOURNEY_VERSION) {
+  const isKnown = typeof version === 'number' && Number.isInteger(version) && version >= 1 && version <= JOURNEY_VERSION
+  if (!isKnown) {
     throw new JourneyError(
-      `The field "version" is ${JSON.stringify(version) ?? 'missing'}, and this Zephyrine reads version ${JOURNEY_VERSION}: open the journey with the Zephyrine that wrote it, or a newer one.`,
+      `The field "version" is ${JSON.stringify(version) ?? 'missing'}, and this Zephyrine reads versions 1 to ${JOURNEY_VERSION}: open the journey with the Zephyrine that wrote it, or a newer one.`,
     )
   }
-  const result = journeySchema.safeParse(data)
+  const result = journeySchema.safeParse(version === JOURNEY_VERSION ? data : migrate(data as Record<string, unknown>, version))
   if (!result.success) throw new JourneyError(`The journey cannot be used: ${describeIssue(result.error)}.`)
   return result.data
 }

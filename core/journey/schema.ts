@@ -2,55 +2,28 @@ import { z } from 'zod'
 import { FRAME_RATES } from '../pace/rate'
 import { NAMED_CURVES } from '../pace/easing'
 import { VEHICLE_IDS } from '../vehicles/catalogue'
+import { areaSchema, groundSchema, sheetSchema } from './sheet-schema'
+import type { Span } from './values'
+import { colour, id, LIMITS, point, seconds, unit } from './values'
+
+export * from './sheet-schema'
+export { LIMITS } from './values'
+export type { Moment, Span } from './values'
 
 /**
- * The journey document, version 1: what is stored, exchanged and undone.
+ * The journey document, version 2: what is stored, exchanged and undone.
  * Lengths are in ground units (gu) or reference pixels (rpx), times in seconds; see docs/journey-format.md.
  */
 export const JOURNEY_FORMAT = 'zephyrine-journey'
-export const JOURNEY_VERSION = 1
+export const JOURNEY_VERSION = 2
 
-/** Limits that keep memory and time bounded whatever a file says. */
-export const LIMITS = { side: 4096, seconds: 600, stops: 200, nodes: 2000, coordinate: 1e7 } as const
-
-const id = z.string().regex(/^[\w-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
-const colour = z.string().regex(/^#[0-9a-f]{6}$/, 'must be a colour like #1f7a7a, in small letters')
-const coordinate = z.number().min(-LIMITS.coordinate).max(LIMITS.coordinate)
-const point = z.strictObject({ x: coordinate, y: coordinate })
 const evenSide = z.int().min(64).max(LIMITS.side).multipleOf(2, 'must be an even number of pixels')
-const seconds = z.number().min(0).max(LIMITS.seconds)
-const unit = z.number().min(0).max(1)
 const title = z.string().trim().min(1).max(120)
 
 export const frameSchema = z.strictObject({
   width: evenSide,
   height: evenSide,
   rate: z.enum(FRAME_RATES),
-})
-
-/** What is done to a sheet's colours, in this order; see core/sheet/wash.ts. */
-export const washSchema = z.strictObject({
-  /** Softening: standard deviation in gu. */
-  blur: z.number().min(0).max(400).default(0),
-  /** In stops: +1 doubles the light. */
-  exposure: z.number().min(-3).max(3).default(0),
-  /** -1 is flat grey, 1 doubles the slope about the middle. */
-  contrast: z.number().min(-1).max(1).default(0),
-  /** -1 is grey, 1 doubles the distance from grey. */
-  saturation: z.number().min(-1).max(1).default(0),
-  /** Dark and light parts take on these two colours. */
-  twoTone: z.strictObject({ dark: colour, light: colour, strength: unit }).nullable().default(null),
-  /** The frame's edges darken towards a colour: `size` is how far this reaches inwards, `feather` how softly it begins. */
-  edgeShade: z.strictObject({ colour, strength: unit, size: unit, feather: unit }).nullable().default(null),
-})
-
-export const sheetSchema = z.strictObject({
-  name: z.string().min(1).max(255),
-  /** SHA-256 of the image file, in hexadecimal. */
-  image: z.string().regex(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hexadecimal'),
-  width: z.int().positive(),
-  height: z.int().positive(),
-  wash: washSchema.nullable().default(null),
 })
 
 export const pinSchema = z.strictObject({
@@ -75,6 +48,8 @@ export const stopSchema = z.strictObject({
   id,
   name: z.string().trim().max(120),
   at: point,
+  /** Whether its place comes from the list of places, whose source is to be named then. */
+  found: z.boolean().default(false),
   pin: pinSchema.prefault({}),
   label: labelSchema.prefault({}),
 })
@@ -154,9 +129,12 @@ export const journeySchema = z
     frame: frameSchema,
     /** Length of the film. */
     seconds: z.number().min(1).max(LIMITS.seconds),
-    /** Colour of the ground beyond the sheet. */
-    ground: colour.default('#dcd5c3'),
-    sheets: z.array(sheetSchema).max(1).default([]),
+    ground: groundSchema.prefault({}),
+    /** From the lowest to the uppermost; the first was laid first, and its pixels are the ground's unit. */
+    sheets: z.array(sheetSchema).max(LIMITS.sheets).default([]),
+    areas: z.array(areaSchema).max(LIMITS.areas).default([]),
+    /** Whether the film ends with a line that names the sources. */
+    creditLine: z.boolean().default(false),
     camera: z.strictObject({ centre: point, zoom: z.number().min(1e-4).max(1e4) }),
     /** Travel time is shared out by length to this power: 0 equally, 1 by distance. */
     shareExponent: unit.default(0.5),
@@ -172,6 +150,29 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
     if (known.has(stop.id)) complain(['stops', i, 'id'], `is "${stop.id}", which another stop has already`)
     known.add(stop.id)
   })
+  const uniqueIds = (list: readonly { id: string }[], field: 'sheets' | 'areas', what: string) => {
+    const seen = new Set<string>()
+    list.forEach((entry, i) => {
+      if (seen.has(entry.id)) complain([field, i, 'id'], `is "${entry.id}", which another ${what} has already`)
+      seen.add(entry.id)
+    })
+  }
+  uniqueIds(journey.sheets, 'sheets', 'sheet')
+  uniqueIds(journey.areas, 'areas', 'area')
+  const checkSpan = (shown: Span | null, path: PropertyKey[]) => {
+    for (const end of ['from', 'to'] as const) {
+      const moment = shown?.[end]
+      if (moment && 'stop' in moment && !journey.travellers.some(({ visits }) => visits.some((visit) => visit.stop === moment.stop)))
+        complain([...path, 'shown', end, 'stop'], `names the stop "${moment.stop}", which nobody visits`)
+    }
+  }
+  journey.sheets.forEach((sheet, i) => {
+    checkSpan(sheet.shown, ['sheets', i])
+    const { crop } = sheet
+    if (crop && !(crop.left < crop.right && crop.right <= sheet.width && crop.top < crop.bottom && crop.bottom <= sheet.height))
+      complain(['sheets', i, 'crop'], 'is not a part of the sheet')
+  })
+  journey.areas.forEach((area, i) => checkSpan(area.shown, ['areas', i]))
   const legIds = new Set<string>()
   journey.travellers.forEach((traveller, t) => {
     const path = ['travellers', t]
@@ -196,8 +197,6 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
 export type Journey = z.output<typeof journeySchema>
 export type JourneyInput = z.input<typeof journeySchema>
 export type FrameFormat = z.output<typeof frameSchema>
-export type Wash = z.output<typeof washSchema>
-export type Sheet = z.output<typeof sheetSchema>
 export type Stop = z.output<typeof stopSchema>
 export type Pin = z.output<typeof pinSchema>
 export type Label = z.output<typeof labelSchema>

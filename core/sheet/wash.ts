@@ -10,6 +10,7 @@ const BLUE = 0.0722
 const toLinear = (v: number): number => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4)
 const fromLinear = (v: number): number => (v <= 0.0031308 ? v * 12.92 : 1.055 * v ** (1 / 2.4) - 0.055)
 const held = (v: number): number => Math.min(1, Math.max(0, v))
+const held255 = (v: number): number => (v < 0 ? 0 : v > 255 ? 255 : v)
 
 /** Exposure, then contrast, for each of the 256 values of a channel; values 0..255. */
 function toneTable({ exposure, contrast }: Wash): Float32Array {
@@ -20,11 +21,12 @@ function toneTable({ exposure, contrast }: Wash): Float32Array {
   })
 }
 
-const channels = (hex: string): [number, number, number] =>
+/** Red, green and blue of a #rrggbb colour, 0..255. */
+export const channels = (hex: string): [number, number, number] =>
   [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16)) as [number, number, number]
 
 /**
- * Washes RGBA pixels in place: exposure, contrast, saturation, two-tone. Blur and edge shade are the painter's.
+ * Washes RGBA pixels in place: exposure, contrast, saturation, two-tone, tint. Blur, glowing lines, grain and edge shade have places of their own.
  * Saturation and two-tone work on the luma of gamma-coded values, as most picture programs do (common practice, no source).
  */
 export function washPixels(pixels: Uint8ClampedArray, wash: Wash): void {
@@ -34,15 +36,19 @@ export function washPixels(pixels: Uint8ClampedArray, wash: Wash): void {
   const [darkRed, darkGreen, darkBlue] = channels(dark)
   const [lightRed, lightGreen, lightBlue] = channels(light)
   const rest = 1 - strength
+  // A tint multiplies, as a coloured glass does.
+  const [tintRed, tintGreen, tintBlue] = channels(wash.tint?.colour ?? '#ffffff').map(
+    (value) => 1 - (wash.tint?.strength ?? 0) * (1 - value / 255),
+  ) as [number, number, number]
   for (let i = 0; i < pixels.length; i += 4) {
     const r = tone[pixels[i]!]!
     const g = tone[pixels[i + 1]!]!
     const b = tone[pixels[i + 2]!]!
     const luma = RED * r + GREEN * g + BLUE * b
     const u = luma / 255
-    pixels[i] = rest * (luma + (r - luma) * vivid) + strength * (darkRed + (lightRed - darkRed) * u)
-    pixels[i + 1] = rest * (luma + (g - luma) * vivid) + strength * (darkGreen + (lightGreen - darkGreen) * u)
-    pixels[i + 2] = rest * (luma + (b - luma) * vivid) + strength * (darkBlue + (lightBlue - darkBlue) * u)
+    pixels[i] = tintRed * (rest * held255(luma + (r - luma) * vivid) + strength * (darkRed + (lightRed - darkRed) * u))
+    pixels[i + 1] = tintGreen * (rest * held255(luma + (g - luma) * vivid) + strength * (darkGreen + (lightGreen - darkGreen) * u))
+    pixels[i + 2] = tintBlue * (rest * held255(luma + (b - luma) * vivid) + strength * (darkBlue + (lightBlue - darkBlue) * u))
   }
 }
 
@@ -72,4 +78,11 @@ export const WASH_PRESETS: readonly WashPreset[] = [
     edgeShade: { ...softEdges, colour: '#16060c' },
   }),
   preset('Festival', { contrast: 0.18, saturation: 0.55 }),
+  preset('Rag paper', { saturation: -0.25, tint: { colour: '#f2ddb0', strength: 0.75 }, grain: { strength: 0.4, size: 6 } }),
+  preset('Phosphor', {
+    exposure: -1.6,
+    twoTone: { dark: '#04110f', light: '#1d4a44', strength: 0.95 },
+    glowingLines: { colour: '#5ff0c8', strength: 0.9, radius: 6 },
+    edgeShade: { ...softEdges, colour: '#000806' },
+  }),
 ]

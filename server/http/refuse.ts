@@ -74,3 +74,4 @@ export const saveBody = z.object({ revision: z.int().min(1), journey: z.unknown(
 
 export const noJourney = () => refusal(404, 'This journey is not here: it may have been deleted.')
 export const noExport = () => refusal(404, 'This export is not here.')
+export const noImport = () => refusal(404, 'This import is not here: it ended a while ago.')

@@ -1,6 +1,8 @@
 import { database, dataFolder } from '../storage/database'
 import { failInterruptedExports, finishedExportIds } from '../storage/exports'
 import { sweepJourneys } from '../storage/journeys'
+import { cutMissingTiles } from '../sheets/import-sheet'
+import { listImages } from '../storage/images'
 import { sweepFiles } from '../storage/sweep'
 
 /** Deleted journeys can be restored for a week. */
@@ -13,4 +15,5 @@ export default defineNitroPlugin(() => {
   failInterruptedExports(db)
   sweepJourneys(db, KEPT_DELETED)
   sweepFiles(dataFolder(), finishedExportIds(db))
+  void cutMissingTiles(dataFolder(), listImages(db))
 })

@@ -5,7 +5,6 @@ import { frameAt } from '#core/frame/frame-at'
 import { parseJourney } from '#core/journey/parse'
 import { frameTime } from '#core/pace/rate'
 import { createPainter } from '#draw/painter'
-import { loadSheetPictures } from './sheet-picture'
 import { createServerStudio, createServerSurface } from './studio'
 
 /** A thread that paints frames of one journey into shared memory. */
@@ -23,18 +22,26 @@ async function main(port: NonNullable<typeof parentPort>): Promise<void> {
   const { folder, journey: document, slots } = jobSchema.parse(workerData)
   const journey = parseJourney(document)
   const compiled = compile(journey)
-  const pictures = await loadSheetPictures(folder, compiled, compiled.scale)
-  const painter = createPainter(createServerStudio(pictures))
+  const studio = createServerStudio(folder)
+  const painter = createPainter(studio)
   const surface = createServerSurface(journey.frame.width, journey.frame.height)
   const current = new Uint8Array(journey.frame.width * journey.frame.height * 4)
   const views = slots.map((slot) => new Uint8Array(slot))
-  port.on('message', (message: unknown) => {
-    const order = orderSchema.parse(message)
+
+  async function fulfil(order: PaintOrder): Promise<void> {
     const start = performance.now()
     const frame = frameAt(compiled, frameTime(order.frame, journey.frame.rate))
+    if (await studio.prepare(frame, compiled.scale)) painter.invalidate()
     surface.update(current, painter.paint(frame, surface.context, compiled.scale))
     views[order.slot]!.set(current)
     port.postMessage({ ...order, paintMs: performance.now() - start } satisfies PaintReport)
+  }
+
+  // One after the other: each frame is painted over the one before.
+  let line = Promise.resolve()
+  port.on('message', (message: unknown) => {
+    const order = orderSchema.parse(message)
+    line = line.then(() => fulfil(order))
   })
 }
 

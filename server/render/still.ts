@@ -2,7 +2,6 @@ import { compile } from '#core/frame/compile'
 import { frameAt } from '#core/frame/frame-at'
 import type { Journey } from '#core/journey/schema'
 import { createPainter } from '#draw/painter'
-import { loadSheetPictures } from './sheet-picture'
 import type { ServerSurface } from './studio'
 import { createServerStudio, createServerSurface } from './studio'
 
@@ -15,7 +14,9 @@ export async function paintStill(folder: string, journey: Journey, seconds: numb
   const compiled = compile(journey)
   const scale = (compiled.scale * width) / journey.frame.width
   const surface = createServerSurface(width, Math.round(compiled.reference.height * scale))
-  const pictures = await loadSheetPictures(folder, compiled, scale)
-  createPainter(createServerStudio(pictures)).paint(frameAt(compiled, seconds), surface.context, scale)
+  const studio = createServerStudio(folder)
+  const frame = frameAt(compiled, seconds)
+  await studio.prepare(frame, scale)
+  createPainter(studio).paint(frame, surface.context, scale)
   return surface
 }

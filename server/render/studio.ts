@@ -1,11 +1,21 @@
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
-import { createCanvas, GlobalFonts, Path2D } from '@napi-rs/canvas'
+import { createCanvas, GlobalFonts, loadImage, Path2D } from '@napi-rs/canvas'
+import type { Frame } from '#core/frame/frame'
+import { JourneyError } from '#core/journey/error'
+import type { Sheet } from '#core/journey/schema'
+import type { Mosaic } from '#core/sheet/mosaic'
+import { holds, mosaicFor } from '#core/sheet/mosaic'
+import type { TileAddress } from '#core/sheet/pyramid'
+import { tileSize } from '#core/sheet/pyramid'
+import type { TilePicture } from '#draw/mosaic'
+import { layMosaic, pictureOf, wholeTile } from '#draw/mosaic'
 import type { Region } from '#draw/region'
 import { isEmpty } from '#draw/region'
 import type { SheetPicture, Studio, Surface } from '#draw/studio'
 import { LABEL_FONT_PARTS } from '#draw/fonts'
+import { hasTiles, readTile } from '../sheets/tiles'
 
 const require = createRequire(join(process.cwd(), 'package.json'))
 let registered = false
@@ -49,12 +59,54 @@ export function createServerSurface(width: number, height: number): ServerSurfac
   }
 }
 
-/** The painter's studio on the server, with the sheet pictures that were loaded for the film. */
-export function createServerStudio(pictures: ReadonlyMap<string, SheetPicture>): Studio {
+export interface ServerStudio extends Studio {
+  /**
+   * Gets ready what the sheets show in a frame, if it is not already: only the tiles that are seen, of the level that is needed.
+   * @param scale output pixels per reference pixel
+   * @returns whether any picture is new, so that what was painted before does not hold any more
+   * @throws JourneyError if a sheet's image is not in the data folder
+   */
+  prepare(frame: Frame, scale: number): Promise<boolean>
+}
+
+/** The painter's studio on the server, with the sheets of a data folder. */
+export function createServerStudio(folder: string): ServerStudio {
   registerFonts()
-  return {
+  const held = new Map<string, { image: string; mosaic: Mosaic; picture: SheetPicture }>()
+
+  async function load(sheet: Sheet, mosaic: Mosaic): Promise<SheetPicture> {
+    if (!hasTiles(folder, sheet.image))
+      throw new JourneyError(`The picture of the sheet “${sheet.name}” is missing in ${folder}: import it again.`)
+    const tiles = new Map<TileAddress, TilePicture>()
+    for (const tile of mosaic.tiles) {
+      const data = await readTile(folder, sheet, tile)
+      if (data) tiles.set(tile, wholeTile((await loadImage(data)) as unknown as CanvasImageSource, tileSize(sheet, tile)))
+    }
+    return pictureOf(
+      mosaic,
+      layMosaic(studio, mosaic, (tile) => tiles.get(tile)),
+    )
+  }
+
+  const studio: ServerStudio = {
     createSurface: createServerSurface,
     createPath: (d) => new Path2D(d) as unknown as globalThis.Path2D,
-    sheetPicture: (image) => pictures.get(image),
+    sheetPicture: ({ sheet }) => held.get(sheet.id)?.picture,
+    async prepare({ items, view, reference }, scale) {
+      let isNew = false
+      for (const item of items) {
+        if (item.kind !== 'sheet') continue
+        const { sheet, edge } = item
+        const wanted = mosaicFor(sheet, edge, view, reference, scale)
+        const known = held.get(sheet.id)
+        if (!wanted) held.delete(sheet.id)
+        else if (known?.image !== sheet.image || !holds(known.mosaic, wanted)) {
+          held.set(sheet.id, { image: sheet.image, mosaic: wanted, picture: await load(sheet, wanted) })
+          isNew = true
+        }
+      }
+      return isNew
+    },
   }
+  return studio
 }

@@ -1,21 +1,42 @@
+import type { Georeference } from '#core/journey/schema'
+import { georeferenceSchema } from '#core/journey/sheet-schema'
+import type { SheetFormat } from '#core/sheet/limits'
 import type { Db } from './database'
 
 export interface ImageRecord {
+  /** SHA-256 of the original file, in hexadecimal. */
   hash: string
-  format: 'png' | 'jpeg' | 'webp'
+  format: SheetFormat
+  /** Size in pixels; of vector images in nominal ones. */
   width: number
   height: number
+  /** Bytes of the original file. */
   bytes: number
+  vector: boolean
+  /** How the image lies on the Earth, if its file says so. */
+  georeference: Georeference | null
 }
 
-export const findImage = (db: Db, hash: string): ImageRecord | undefined =>
-  db.prepare('SELECT hash, format, width, height, bytes FROM images WHERE hash = ?').get(hash) as ImageRecord | undefined
+type Row = Omit<ImageRecord, 'vector' | 'georeference'> & { vector: number; georeference: string | null }
 
-export function insertImage(db: Db, image: ImageRecord): void {
+const COLUMNS = 'hash, format, width, height, bytes, vector, georeference'
+
+const fromRow = ({ vector, georeference, ...rest }: Row): ImageRecord => ({
+  ...rest,
+  vector: vector === 1,
+  georeference: georeference === null ? null : georeferenceSchema.parse(JSON.parse(georeference)),
+})
+
+export function findImage(db: Db, hash: string): ImageRecord | undefined {
+  const row = db.prepare(`SELECT ${COLUMNS} FROM images WHERE hash = ?`).get(hash) as Row | undefined
+  return row && fromRow(row)
+}
+
+export const listImages = (db: Db): ImageRecord[] => (db.prepare(`SELECT ${COLUMNS} FROM images`).all() as Row[]).map(fromRow)
+
+export function insertImage(db: Db, { vector, georeference, ...image }: ImageRecord): void {
   db.prepare(
-    'INSERT OR IGNORE INTO images (hash, format, width, height, bytes, created_at) VALUES (@hash, @format, @width, @height, @bytes, @now)',
-  ).run({
-    ...image,
-    now: Date.now(),
-  })
+    `INSERT OR IGNORE INTO images (hash, format, width, height, bytes, vector, georeference, created_at)
+     VALUES (@hash, @format, @width, @height, @bytes, @vector, @georeference, @now)`,
+  ).run({ ...image, vector: vector ? 1 : 0, georeference: georeference && JSON.stringify(georeference), now: Date.now() })
 }

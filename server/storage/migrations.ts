@@ -36,4 +36,9 @@ export const MIGRATIONS: readonly string[] = [
 
   CREATE INDEX exports_by_journey ON exports (journey_id, created_at);
   `,
+  // Images are kept as tiles; some are drawings, and some say how they lie on the Earth.
+  `
+  ALTER TABLE images ADD COLUMN vector INTEGER NOT NULL DEFAULT 0;
+  ALTER TABLE images ADD COLUMN georeference TEXT;
+  `,
 ]

@@ -2,7 +2,8 @@
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { frameTime } from '#core/pace/rate'
-import { addStop, editStop, setCamera, setWash } from '#core/journey/edits'
+import { addStop, editStop, setCamera } from '#core/journey/edits'
+import { setWash } from '#core/journey/sheet-edits'
 import { createJourney } from '#core/journey/create'
 import type { Journey } from '#core/journey/schema'
 import { washSchema } from '#core/journey/schema'
@@ -53,15 +54,15 @@ describe('preview and server frame', () => {
 
   it.each(WASH_PRESETS.filter(({ wash }) => wash))('agree on a sheet washed “$name”', async ({ wash }) => {
     const { journey } = (await (await fetch(`${server.address}/api/journeys/demo`)).json()) as { journey: Journey }
-    const plain = await store(setWash(journey, null))
-    const washed = setWash(journey, wash)
+    const plain = await store(setWash(journey, 'isles', null))
+    const washed = setWash(journey, 'isles', wash)
     expect(await difference(await store(washed), washed, 14)).toBeLessThan(2)
     expect(await difference(plain, washed, 14)).toBeGreaterThan(8)
   })
 
   it('agree on a softened sheet, zoomed in', async () => {
     const { journey } = (await (await fetch(`${server.address}/api/journeys/demo`)).json()) as { journey: Journey }
-    const close = setCamera(setWash(journey, washSchema.parse({ blur: 20 })), { centre: { x: 2400, y: 1800 }, zoom: 0.9 })
+    const close = setCamera(setWash(journey, 'isles', washSchema.parse({ blur: 20 })), { centre: { x: 2400, y: 1800 }, zoom: 0.9 })
     expect(await difference(await store(close), close, 9)).toBeLessThan(2)
   })
 

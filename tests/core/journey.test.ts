@@ -1,11 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { fillingView, referenceSize, sharpness, toGround, toScreen, zoomedAbout, coversFrame } from '#core/camera/view'
+import { referenceSize, toGround, toScreen, zoomedAbout } from '#core/camera/view'
 import { compile } from '#core/frame/compile'
 import { createJourney, FRAME_SIZES } from '#core/journey/create'
 import * as edits from '#core/journey/edits'
 import { parseJourney } from '#core/journey/parse'
+import { replaceSheet } from '#core/journey/sheet-edits'
 import type { Journey } from '#core/journey/schema'
+import { coversFrame, fillingView, sharpness } from '#core/sheet/framing'
 import { VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { demo, journeyOver, paperSheet } from '../support/journeys'
 
@@ -32,7 +34,7 @@ describe('reading a journey', () => {
 
   it.each<[what: string, path: string, value: unknown, message: RegExp]>([
     ['another format', 'format', 'something', /field "format" should be "zephyrine-journey"/],
-    ['a later version', 'version', 7, /field "version" is 7, and this Zephyrine reads version 1/],
+    ['a later version', 'version', 7, /field "version" is 7, and this Zephyrine reads versions 1 to 2/],
     ['a missing version', 'version', undefined, /field "version" is missing/],
     [
       'a visit to nowhere',
@@ -136,7 +138,7 @@ describe('edits', () => {
     const journey = demo()
     const reference = referenceSize(journey.frame)
     const before = journey.stops.map((stop) => toScreen(journey.camera, reference, stop.at))
-    const replaced = edits.setSheet(journey, { ...paperSheet, width: 3000, height: 3000 })
+    const replaced = replaceSheet(journey, 'isles', { ...paperSheet, width: 3000, height: 3000 }, { by: 'frame' })
     replaced.stops.forEach((stop, i) => {
       const after = toScreen(replaced.camera, reference, stop.at)
       expect(after.x).toBeCloseTo(before[i]!.x, 6)
@@ -213,8 +215,8 @@ describe('views', () => {
 
   it('counts sheet pixels per output pixel', () => {
     const view = fillingView(paperSheet, reference)
-    expect(sharpness(view, frame)).toBeCloseTo(6400 / 3840, 9)
-    expect(sharpness({ ...view, zoom: view.zoom * 2 }, frame)).toBeCloseTo(6400 / 7680, 9)
+    expect(sharpness(paperSheet, view, frame)).toBeCloseTo(6400 / 3840, 9)
+    expect(sharpness(paperSheet, { ...view, zoom: view.zoom * 2 }, frame)).toBeCloseTo(6400 / 7680, 9)
   })
 
   it('zooms about a point that stays where it is', () => {

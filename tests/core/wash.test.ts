@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { compile } from '#core/frame/compile'
 import { frameAt, onTable } from '#core/frame/frame-at'
-import { setSheet, setWash } from '#core/journey/edits'
+import { replaceSheet, setWash } from '#core/journey/sheet-edits'
 import type { Wash } from '#core/journey/schema'
 import { washSchema } from '#core/journey/schema'
 import { WASH_PRESETS, washPixels } from '#core/sheet/wash'
@@ -82,27 +82,26 @@ describe('a washed sheet', () => {
   const wash = WASH_PRESETS[1]!.wash
 
   it('comes into the frame with its wash, and its edge shade above it and below all else', () => {
-    const items = frameAt(compile(setWash(demo(), wash)), 5).items
-    expect(items.slice(0, 3).map((item) => item.kind)).toEqual(['sheet', 'edge-shade', 'ink'])
-    expect(items[0]).toMatchObject({ wash })
-    expect(frameAt(compile(setWash(demo(), null)), 5).items[1]!.kind).toBe('ink')
+    const items = frameAt(compile(setWash(demo(), 'isles', wash)), 5).items
+    expect(items.slice(0, 4).map((item) => item.kind)).toEqual(['ground', 'sheet', 'edge-shade', 'ink'])
+    expect(items[1]).toMatchObject({ sheet: { wash } })
+    expect(frameAt(compile(setWash(demo(), 'isles', null)), 5).items[2]!.kind).toBe('ink')
   })
 
   it('is seen on the table without the edge shade, which belongs to the lens', () => {
     const view = { centre: { x: 1, y: 2 }, zoom: 3 }
-    const laid = onTable(frameAt(compile(setWash(demo(), wash)), 5), view)
+    const laid = onTable(frameAt(compile(setWash(demo(), 'isles', wash)), 5), view)
     expect(laid.view).toBe(view)
-    expect(laid.items.slice(0, 2).map((item) => item.kind)).toEqual(['sheet', 'ink'])
+    expect(laid.items.slice(0, 3).map((item) => item.kind)).toEqual(['ground', 'sheet', 'ink'])
   })
 
   it('hands its wash on to the sheet that replaces it', () => {
-    expect(setSheet(setWash(demo(), wash), { ...paperSheet, width: 900 }).sheets[0]!.wash).toEqual(wash)
-    const own = WASH_PRESETS[2]!.wash
-    expect(setSheet(setWash(demo(), wash), { ...paperSheet, wash: own }).sheets[0]!.wash).toEqual(own)
+    const image = { ...paperSheet, width: 900 }
+    expect(replaceSheet(setWash(demo(), 'isles', wash), 'isles', image, { by: 'frame' }).sheets[0]!.wash).toEqual(wash)
   })
 
   it('is nothing without a sheet', () => {
     const bare = { ...demo(), sheets: [] }
-    expect(setWash(bare, wash)).toEqual(bare)
+    expect(setWash(bare, 'isles', wash)).toEqual(bare)
   })
 })

@@ -5,7 +5,7 @@ import type { FrameItem } from '#core/frame/frame'
 import { labelPlace } from '#core/frame/marks'
 import { bowedCubics } from '#core/geometry/bow'
 import { courseOf } from '#core/geometry/course'
-import { inkSchema, labelSchema, pinSchema, SIDES } from '#core/journey/schema'
+import { groundSchema, inkSchema, labelSchema, pinSchema, SIDES } from '#core/journey/schema'
 import { VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { itemBounds } from '#draw/bounds'
 import type { CanvasSpace } from '#draw/canvas-space'
@@ -18,12 +18,13 @@ const frameSize = { width: 1280, height: 720 }
 const reference = referenceSize(frameSize)
 const space: CanvasSpace = { scale: 720 / 1080, reference, view: { centre: { x: reference.width / 2, y: reference.height / 2 }, zoom: 1 } }
 const GROUND = [10, 20, 30]
+const DARK: FrameItem = { kind: 'ground', ground: groundSchema.parse({ colour: '#0a141e' }) }
 
 /** The pixels that an item alone changes, as a box; and the box that its bounds give. */
 function paintedAndBounds(item: FrameItem) {
   const surface = createServerSurface(frameSize.width, frameSize.height)
-  const frame = { time: 0, size: frameSize, scale: space.scale, reference, view: space.view, ground: '#0a141e', items: [item], motions: [] }
-  createPainter(createServerStudio(new Map())).paint(frame, surface.context, space.scale)
+  const frame = { time: 0, size: frameSize, scale: space.scale, reference, view: space.view, items: [DARK, item], motions: [] }
+  createPainter(createServerStudio('/nowhere')).paint(frame, surface.context, space.scale)
   const pixels = surface.pixels()
   const box = { left: Infinity, right: -Infinity, top: Infinity, bottom: -Infinity }
   for (let i = 0; i < pixels.length; i += 4) {

@@ -7,7 +7,7 @@ import type { FrameRate } from '#core/pace/rate'
 import { FRAME_RATES, frameCount, frameTime } from '#core/pace/rate'
 import { renderFilm } from '#render/film'
 import { paintStill } from '#render/still'
-import { journeyOver } from '../support/journeys'
+import { journeyOver, paperSheet } from '../support/journeys'
 import { meanDifference } from '../support/pixels'
 import { temporaryFolder } from '../support/server'
 import { decodeFrame, probe } from '../support/video'
@@ -98,7 +98,7 @@ describe('renderFilm', () => {
   })
 
   it('reports a sheet whose picture is not there', async () => {
-    const journey = { ...film('30/1'), sheets: [{ name: 'Gone', image: 'a'.repeat(64), width: 640, height: 360, wash: null }] }
+    const journey = { ...film('30/1'), sheets: [{ ...paperSheet, name: 'Gone' }] }
     await expect(renderFilm({ folder, journey, out: join(folder, 'gone.mp4') })).rejects.toThrow(
       /The picture of the sheet “Gone” is missing in .*: import it again/,
     )

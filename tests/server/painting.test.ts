@@ -5,13 +5,13 @@ import { toScreen } from '#core/camera/view'
 import { inkLengthAt } from '#core/frame/motion'
 import { pointAt } from '#core/geometry/course'
 import { frameAt } from '#core/frame/frame-at'
-import { editStop, setCamera, setFrame, setWash } from '#core/journey/edits'
+import { editStop, setCamera, setFrame } from '#core/journey/edits'
+import { setWash } from '#core/journey/sheet-edits'
 import type { Journey } from '#core/journey/schema'
 import { washSchema } from '#core/journey/schema'
 import { frameTime } from '#core/pace/rate'
 import { freshDemo } from '#demo/seed'
 import { createPainter } from '#draw/painter'
-import { loadSheetPictures } from '#render/sheet-picture'
 import { paintStill } from '#render/still'
 import { createServerStudio, createServerSurface } from '#render/studio'
 import { journeyOver } from '../support/journeys'
@@ -146,8 +146,8 @@ describe('an edge shade', () => {
   it('darkens the corners to its colour and leaves the middle alone', async () => {
     const { journey, folder } = await freshDemo()
     const shade = { colour: '#000000', strength: 1, size: 0.5, feather: 0.4 }
-    const bare = setCamera(setWash(journey, null), { centre: { x: 3000, y: 3500 }, zoom: 1 })
-    const shaded = setWash(bare, washSchema.parse({ edgeShade: shade }))
+    const bare = setCamera(setWash(journey, 'isles', null), { centre: { x: 3000, y: 3500 }, zoom: 1 })
+    const shaded = setWash(bare, 'isles', washSchema.parse({ edgeShade: shade }))
     const [plain, dark] = await Promise.all(
       [bare, shaded].map(async (j) => {
         const surface = await paintStill(folder, j, 0, 640)
@@ -171,7 +171,8 @@ describe('painting only what has changed', () => {
     const { journey, folder } = await freshDemo()
     const small = setFrame(journey, { width: 640, height: 360, rate: '30/1' })
     const compiled = compile(small)
-    const studio = createServerStudio(await loadSheetPictures(folder, compiled, compiled.scale))
+    const studio = createServerStudio(folder)
+    await studio.prepare(frameAt(compiled, 0), compiled.scale)
     const carriedOn = createPainter(studio)
     const surface = createServerSurface(640, 360)
     const copy = new Uint8Array(640 * 360 * 4)

@@ -2,6 +2,7 @@
 import { readdirSync } from 'node:fs'
 import { request } from 'node:http'
 import { join } from 'node:path'
+import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { rename, setFrame, setSeconds } from '#core/journey/edits'
 import type { Journey } from '#core/journey/schema'
@@ -110,19 +111,84 @@ describe('journeys', () => {
   })
 })
 
+/** What becomes of an import. */
+const importOf = async (id: string) => (await events(`/api/imports/${id}/events`, (record) => record.state !== 'running')).at(-1)
+
 describe('images', () => {
-  it('come in levels that never change', async () => {
+  it('come in tiles that never change', async () => {
     const { image } = (await demo()).sheets[0]!
-    const response = await fetch(`${server.address}/api/images/${image}/2`)
+    const tile = (path: string) => fetch(`${server.address}/api/images/${image}/tiles/${path}`)
+    const response = await tile('1/2/0')
     expect(response.headers.get('cache-control')).toContain('immutable')
-    expect((await response.arrayBuffer()).byteLength).toBeGreaterThan(50_000)
-    expect((await ask('GET', `/api/images/${image}/0`)).status).toBe(404)
+    expect(response.headers.get('content-type')).toBe('image/webp')
+    expect((await response.arrayBuffer()).byteLength).toBeGreaterThan(5000)
+    for (const none of ['0/99/0', '-1/0/0', '9/0/0', '1.5/0/0', 'x/0/0']) expect([204, 404]).toContain((await tile(none)).status)
   })
 
   it('are refused with a sentence when they are none', async () => {
     const response = await fetch(`${server.address}/api/images?name=letter.png`, { method: 'POST', body: 'Dear Sir' })
     expect(response.status).toBe(422)
     expect(((await response.json()) as { message: string }).message).toContain('“letter.png” is not a PNG')
+  })
+
+  it('are imported with progress, and an import can be cancelled', async () => {
+    const picture = await sharp({
+      create: { width: 3000, height: 2000, channels: 3, background: '#345', noise: { type: 'gaussian', mean: 128, sigma: 60 } },
+    })
+      .png()
+      .toBuffer()
+    const send = async () => {
+      const response = await fetch(`${server.address}/api/images?name=noise.png`, { method: 'POST', body: new Uint8Array(picture) })
+      expect(response.status).toBe(202)
+      return ((await response.json()) as { id: string }).id
+    }
+    const cancelled = await send()
+    expect((await ask('DELETE', `/api/imports/${cancelled}`)).status).toBe(204)
+    expect(await importOf(cancelled)).toEqual({ state: 'cancelled' })
+    expect(await importOf(await send())).toMatchObject({ state: 'done', image: { width: 3000, height: 2000, vector: false } })
+    expect((await ask('DELETE', '/api/imports/nothing')).status).toBe(404)
+  })
+})
+
+describe('the real world', () => {
+  const map = {
+    region: { west: 5, south: 45, east: 11, north: 48 },
+    projection: 'conic',
+    style: 'atlas',
+    borders: true,
+    graticule: false,
+    aspect: 1.5,
+  }
+
+  it('is searched for places by name', async () => {
+    const { status, body } = await ask('GET', '/api/places?q=reykjavk&lon=-20&lat=64')
+    expect(status).toBe(200)
+    expect((body as unknown as { name: string }[])[0]!.name).toBe('Reykjavík')
+    expect((await ask('GET', '/api/places?q=x&lon=999&lat=0')).status).toBe(400)
+  })
+
+  it('is drawn as a small picture at once, and as a sheet that knows where it lies', async () => {
+    const preview = await fetch(`${server.address}/api/maps/preview`, { method: 'POST', body: JSON.stringify({ map }) })
+    expect(preview.headers.get('content-type')).toBe('image/webp')
+    const { body } = await ask('POST', '/api/maps', { map })
+    expect(await importOf(body.id!)).toMatchObject({
+      state: 'done',
+      image: { width: 4096, height: 2731, vector: true, georeference: { kind: 'affine', source: 'drawn' } },
+    })
+    const refused = await ask('POST', '/api/maps/preview', { map: { ...map, region: { west: 0, south: 50, east: 10, north: 40 } } })
+    expect(refused.status).toBe(422)
+  })
+
+  it('gives a country’s outline on a sheet, or says that it does not lie there', async () => {
+    const sheet = {
+      georeference: { kind: 'affine', source: 'world-file', plane: { kind: 'degrees' }, matrix: [0.01, 0, 5, 0, -0.01, 48] },
+      width: 600,
+      height: 300,
+    }
+    const { body } = await ask('POST', '/api/areas', { country: '756', ...sheet })
+    expect((body as { name: string }).name).toBe('Switzerland')
+    expect((await ask('POST', '/api/areas', { country: '152', ...sheet })).status).toBe(422)
+    expect((await ask('POST', '/api/areas', { country: 'Atlantis', ...sheet })).status).toBe(404)
   })
 })
 

@@ -2,11 +2,11 @@ import { createJourney } from '#core/journey/create'
 import { addStop, editLeg } from '#core/journey/edits'
 import type { LegPatch } from '#core/journey/edits'
 import type { Journey, Sheet } from '#core/journey/schema'
-import { demoJourney } from '#demo/journey'
+import { demoJourney, demoSheet } from '#demo/journey'
 import { SHEET } from '#demo/places'
 
 /** A sheet that no file stands behind: enough for everything but painting. */
-export const paperSheet: Sheet = { name: 'Lantern Isles', image: '0'.repeat(64), ...SHEET, wash: null }
+export const paperSheet: Sheet = demoSheet({ hash: '0'.repeat(64), ...SHEET })
 
 export const demo = (): Journey => demoJourney(paperSheet)
 

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import SheetDetails from '~/components/sheets/SheetDetails.vue'
 import { useEditor } from '~/stores/editor'
 import JourneyDetails from './JourneyDetails.vue'
 import LegDetails from './LegDetails.vue'
-import SheetDetails from './SheetDetails.vue'
 import StopDetails from './StopDetails.vue'
 
-defineEmits<{ import: [] }>()
+const emit = defineEmits<{ import: [replaces?: string]; draw: [replaces?: string]; credits: [] }>()
 const editor = useEditor()
 
 const tabs = computed(() => [
@@ -34,8 +34,13 @@ const other = computed(() => (editor.selection.kind === 'stop' ? 'Stop' : editor
     <div class="body">
       <StopDetails v-if="editor.selectedStop" :key="editor.selectedStop.id" :stop="editor.selectedStop" />
       <LegDetails v-else-if="editor.selectedLeg" :key="editor.selectedLeg.id" :leg="editor.selectedLeg" />
-      <SheetDetails v-else-if="editor.selection.kind === 'sheet'" @import="$emit('import')" />
-      <JourneyDetails v-else @import="$emit('import')" />
+      <SheetDetails
+        v-else-if="editor.selection.kind === 'sheet'"
+        @import="(id) => emit('import', id)"
+        @draw="(id) => emit('draw', id)"
+        @credits="emit('credits')"
+      />
+      <JourneyDetails v-else @import="emit('import')" @draw="emit('draw')" @credits="emit('credits')" />
     </div>
   </aside>
 </template>

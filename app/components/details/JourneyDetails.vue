@@ -14,7 +14,7 @@ import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 import ItineraryList from './ItineraryList.vue'
 
-const emit = defineEmits<{ import: [] }>()
+const emit = defineEmits<{ import: []; draw: []; credits: [] }>()
 const editor = useEditor()
 const stage = useStage()
 const { change, done } = useFieldEdits(() => 'journey')
@@ -53,12 +53,12 @@ const shares = [
 const next = computed(() => {
   if (journey.value.sheets.length === 0)
     return {
-      text: 'Bring in a picture of your map. It becomes the ground of the journey.',
-      action: 'Choose a picture',
+      text: 'Bring in your map, or have one drawn. It becomes the ground of the journey.',
+      action: 'Choose a map',
       run: () => emit('import'),
     }
   if (journey.value.stops.length < 2)
-    return { text: 'Click your stops on the map, in the order of the trip.', action: 'Place stops', run: () => (stage.tool = 'stop') }
+    return { text: 'Click your stops on the map, in the order of the trip.', action: 'Place stops', run: () => stage.setTool('stop') }
   if (traveller.value.legs.every((leg) => leg.vehicle === null)) {
     return {
       text: 'Pick the vehicle for each leg, and bend the legs by their middles.',
@@ -75,6 +75,7 @@ const next = computed(() => {
     <section v-if="next" class="next" aria-label="What to do next">
       <p>{{ next.text }}</p>
       <v-btn size="small" color="accent" variant="flat" :append-icon="mdiChevronRight" @click="next.run()">{{ next.action }}</v-btn>
+      <v-btn v-if="journey.sheets.length === 0" size="small" variant="outlined" class="other" @click="emit('draw')">Draw me one</v-btn>
     </section>
 
     <h3 class="first">Film</h3>
@@ -111,6 +112,8 @@ const next = computed(() => {
 
     <h3>Itinerary</h3>
     <ItineraryList />
+
+    <div class="buttons"><v-btn size="small" variant="outlined" @click="emit('credits')">Credits …</v-btn></div>
 
     <h3>Pace</h3>
     <ChoiceRow
@@ -150,6 +153,9 @@ const next = computed(() => {
   margin-bottom: 12px;
   border-left: 4px solid var(--vermilion);
   background: color-mix(in srgb, var(--vermilion) 9%, transparent);
+}
+.other {
+  margin-left: 8px;
 }
 .next p {
   margin-bottom: 8px;

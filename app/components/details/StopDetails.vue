@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { mdiDeleteOutline } from '@mdi/js'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
+import { formatCoordinates, readCoordinates } from '#core/formats/coordinates'
 import type { StopPatch } from '#core/journey/edits'
 import { dressStopsLike, editStop, moveVisit, removeStop, setLayover } from '#core/journey/edits'
 import type { Pin, Stop } from '#core/journey/schema'
@@ -21,6 +22,15 @@ const patch = (field: string, values: StopPatch) => change(field, (journey) => e
 
 const visits = computed(() => editor.traveller!.visits)
 const place = computed(() => visits.value.findIndex((visit) => visit.stop === props.stop.id))
+/** Where the stop lies on the Earth, if that is known of the ground. */
+const onEarth = computed(() => editor.geo?.toLonLat(props.stop.at))
+const coordinateProblem = ref('')
+function moveTo(text: string) {
+  const place = readCoordinates(text)
+  const at = place && editor.geo?.toGround(place)
+  coordinateProblem.value = at ? '' : 'Write it like 47.5, 8.25 or 47°30′ N 8°15′ E.'
+  if (at) editor.edit((j) => editStop(j, props.stop.id, { at }))
+}
 const PINS: readonly { value: Pin['shape']; title: string }[] = [
   { value: 'lantern', title: 'Lantern' },
   { value: 'pennant', title: 'Pennant' },
@@ -135,6 +145,17 @@ const PINS: readonly { value: Pin['shape']; title: string }[] = [
           @done="done"
         />
       </div>
+    </FieldRow>
+
+    <FieldRow v-if="onEarth" v-slot="{ id }" label="On Earth">
+      <v-text-field
+        :aria-labelledby="id"
+        class="figures"
+        data-testid="stop-coordinates"
+        :model-value="formatCoordinates(onEarth)"
+        :error-messages="coordinateProblem"
+        @change="(event: Event) => moveTo((event.target as HTMLInputElement).value)"
+      />
     </FieldRow>
 
     <div class="buttons">

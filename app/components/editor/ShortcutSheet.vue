@@ -11,6 +11,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['L', 'Loop'],
   ['T', 'Table or lens'],
   ['S', 'Place stops'],
+  ['/', 'Find a place by name'],
   ['Esc', 'Back to selecting; then select nothing'],
   ['Arrow keys', 'Nudge the selected stop by a pixel of the film; with Shift ten'],
   ['Delete', 'Delete the selected stop'],

@@ -61,7 +61,7 @@ const nodesOf = (leg: CompiledLeg) => (leg.leg.course.kind === 'drawn' ? leg.leg
 
 /** The outline of what the camera sees, as it lies on the table. */
 const outline = computed(() => {
-  const { camera } = editor.journey!
+  const camera = editor.compiled!.view
   const { reference } = props.space
   const a = toStage(props.space, toGround(camera, reference, { x: 0, y: 0 }))
   const b = toStage(props.space, toGround(camera, reference, { x: reference.width, y: reference.height }))
@@ -100,7 +100,7 @@ const selectLeg = (id: string) => editor.select({ kind: 'leg', id })
 </script>
 
 <template>
-  <svg class="overlay" :class="{ placing: stage.tool === 'stop' }" :viewBox="`0 0 ${size.width} ${size.height}`">
+  <svg class="overlay" :class="{ placing: stage.tool !== 'select' }" :viewBox="`0 0 ${size.width} ${size.height}`">
     <g v-if="stage.mode === 'table'" class="outline">
       <path
         fill-rule="evenodd"

@@ -4,16 +4,23 @@ import { nanoid } from 'nanoid'
 import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { zoomedAbout } from '#core/camera/view'
 import type { View } from '#core/camera/view'
-import { frameAt, onTable } from '#core/frame/frame-at'
+import { frameAt, onTable, withTracing } from '#core/frame/frame-at'
 import type { Point } from '#core/geometry/point'
+import type { LonLat } from '#core/geo/lon-lat'
 import { addStop, setCamera } from '#core/journey/edits'
+import type { Sheet } from '#core/journey/schema'
+import { cropSheet, editSheet, straightenSheet } from '#core/journey/sheet-edits'
+import { centreSharpness } from '#core/sheet/framing'
+import { groundToSheet, placeByTwoPoints } from '#core/sheet/place'
 import { createPainter } from '#draw/painter'
+import PlaceSearch from '~/components/places/PlaceSearch.vue'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { createBrowserStudio } from '~/services/browser-studio'
 import { loadFrameFonts } from '~/services/frame-fonts'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
+import SheetOverlay from './SheetOverlay.vue'
 import StageOverlay from './StageOverlay.vue'
 import type { StageSpace } from './stage-space'
 import { fromStage } from './stage-space'
@@ -41,11 +48,12 @@ const space = computed<StageSpace>(() => ({
 
 const ready = ref(false)
 let dirty = false
-const { studio, wantSheet } = createBrowserStudio(() => {
-  painter.invalidate()
-  repaint()
-})
-const painter = createPainter(studio)
+const painter = createPainter(
+  createBrowserStudio(() => {
+    painter.invalidate()
+    repaint()
+  }),
+)
 
 /** Paints once before the next screen refresh, however often it is asked to. */
 function repaint() {
@@ -69,8 +77,7 @@ function paint() {
     Object.assign(target, { width, height })
     painter.invalidate()
   }
-  for (const sheet of compiled.journey.sheets) wantSheet(sheet.image, sheet, 1 / (stage.view.zoom * scale))
-  const frame = frameAt(compiled, playback.time)
+  const frame = withTracing(frameAt(compiled, playback.time), compiled)
   painter.paint(stage.mode === 'table' ? onTable(frame, stage.view) : frame, target.getContext('2d')!, scale)
 }
 
@@ -86,6 +93,7 @@ const placeOf = (event: { clientX: number; clientY: number }): Point => {
 }
 
 function press(event: PointerEvent) {
+  if (stage.tool === 'straighten' || stage.tool === 'crop') return pressRubber(event, stage.tool)
   const start = stage.view
   const { scale } = space.value
   followPointer(event, {
@@ -95,17 +103,72 @@ function press(event: PointerEvent) {
     },
     end(dragged, release) {
       editor.endGesture()
-      if (dragged) return
-      if (stage.tool === 'stop') placeStop(fromStage(space.value, placeOf(release)))
-      else editor.select({ kind: 'journey' })
+      if (!dragged) click(fromStage(space.value, placeOf(release)))
     },
   })
 }
 
-function placeStop(at: Point) {
-  const ids = { stop: nanoid(10), leg: nanoid(10) }
-  if (editor.edit((journey) => addStop(journey, at, ids))) editor.select({ kind: 'stop', id: ids.stop })
+/** What a click on the ground does, by the tool. */
+function click(at: Point) {
+  const sheet = editor.selectedSheet
+  if (stage.tool === 'stop') placeStop(at)
+  else if (stage.tool === 'control-point' && sheet) stage.spot = groundToSheet(sheet.place, at)
+  else if (stage.tool === 'align' && sheet) align(sheet, at)
+  else if (editor.selection.kind !== 'sheet') editor.select({ kind: 'journey' })
 }
+
+/** Two spots of a sheet and where they belong, in turn; with the fourth click the sheet lies there. */
+function align(sheet: Sheet, at: Point) {
+  const clicks = [...stage.alignment, at]
+  if (clicks.length < 4) return void (stage.alignment = clicks)
+  const [a, groundA, b, groundB] = clicks as [Point, Point, Point, Point]
+  const own = (p: Point) => groundToSheet(sheet.place, p)
+  editor.edit((journey) => editSheet(journey, sheet.id, { place: placeByTwoPoints(own(a), own(b), groundA, groundB) }))
+  stage.setTool('select')
+}
+
+/** What is being drawn to straighten or crop by, in CSS pixels of the stage. */
+const rubber = ref<{ from: Point; to: Point }>()
+function pressRubber(event: PointerEvent, tool: 'straighten' | 'crop') {
+  const sheet = editor.selectedSheet
+  if (!sheet) return
+  const from = placeOf(event)
+  followPointer(event, {
+    move: (_by, now) => (rubber.value = { from, to: placeOf(now) }),
+    end(dragged, release) {
+      rubber.value = undefined
+      if (!dragged) return
+      const [a, b] = [fromStage(space.value, from), fromStage(space.value, placeOf(release))]
+      const done = editor.edit((journey) =>
+        tool === 'crop' ? cropSheet(journey, sheet.id, [a, b]) : straightenSheet(journey, sheet.id, a, b),
+      )
+      if (done) stage.setTool('select')
+    },
+  })
+}
+
+function placeStop(at: Point, name?: string) {
+  const ids = { stop: nanoid(10), leg: nanoid(10) }
+  if (editor.edit((journey) => addStop(journey, at, ids, name))) editor.select({ kind: 'stop', id: ids.stop })
+}
+
+/** A place found by name becomes a stop at its spot on the map. */
+function placeFound(place: LonLat & { name: string }) {
+  const at = editor.geo?.toGround(place)
+  const { sheet } = editor.geo ?? {}
+  const spot = at && sheet && groundToSheet(sheet.place, at)
+  if (!at || !spot || spot.x < 0 || spot.y < 0 || spot.x > sheet.width || spot.y > sheet.height) {
+    editor.refusal = `${place.name || 'This place'} does not lie on “${sheet?.name}”.`
+    return
+  }
+  placeStop(at, place.name || undefined)
+}
+const near = computed(() => editor.geo?.toLonLat(stage.view.centre))
+const search = useTemplateRef<{ focus: () => void }>('search')
+defineExpose({ findPlace: () => search.value?.focus() })
+
+/** Sharpness at this moment, at the middle of what the film shows. */
+const sharpness = computed(() => (editor.compiled ? centreSharpness(frameAt(editor.compiled, playback.time)) : undefined))
 
 /** Moves the table, or through the lens the camera itself; the latter is an edit. */
 function look(view: View, gesture: string) {
@@ -131,14 +194,22 @@ useEventListener(board, 'wheel', turnWheel, { passive: false })
     <div
       ref="board"
       class="board"
-      :class="[stage.mode, { placing: stage.tool === 'stop' }]"
+      :class="[stage.mode, { placing: stage.tool !== 'select' }]"
       :style="{ width: `${size.width}px`, height: `${size.height}px` }"
       data-testid="stage"
       @pointerdown="press"
     >
       <canvas ref="canvas" data-testid="stage-canvas" role="img" aria-label="The journey at the present moment" />
       <StageOverlay v-if="!playback.playing" :space="space" :size="size" />
+      <SheetOverlay v-if="!playback.playing && (editor.selection.kind === 'sheet' || rubber)" :space="space" :rubber="rubber" />
       <span class="which" aria-live="polite">{{ stage.mode === 'lens' ? 'Lens: what the film shows' : 'Table: the whole sheet' }}</span>
+      <span v-if="sharpness !== undefined" class="sharpness figures" :class="{ soft: sharpness < 1 }" data-testid="stage-sharpness">
+        <template v-if="sharpness === Infinity">Sharp at any zoom</template>
+        <template v-else>{{ sharpness < 1 ? 'Soft' : 'Sharp' }}: {{ sharpness.toFixed(2) }} map px per film px</template>
+      </span>
+      <div v-if="editor.geo && stage.tool === 'stop'" class="find" @pointerdown.stop @wheel.stop>
+        <PlaceSearch ref="search" label="Find a place" :near="near" @choose="placeFound" />
+      </div>
       <div v-if="$slots.default" class="invitation"><slot /></div>
     </div>
   </section>
@@ -185,6 +256,29 @@ canvas {
   color: #fdf8ec;
   font-size: 12px;
   pointer-events: none;
+}
+.sharpness {
+  position: absolute;
+  left: 10px;
+  bottom: 10px;
+  padding: 1px 10px 2px;
+  border-radius: 3px;
+  background: rgba(13, 21, 34, 0.72);
+  color: #fdf8ec;
+  font-size: 12px;
+  pointer-events: none;
+}
+.soft {
+  background: #8a3b12;
+}
+.find {
+  position: absolute;
+  top: 10px;
+  right: 10px;
+  width: 280px;
+  border-radius: 4px;
+  background: var(--surface);
+  cursor: auto;
 }
 .table .which {
   background: #17646b;

@@ -29,7 +29,7 @@ const stage = useStage()
         label="Select and move"
         keys="Esc"
         :pressed="stage.tool === 'select'"
-        @click="stage.tool = 'select'"
+        @click="stage.setTool('select')"
       />
       <ToolButton :icon="mdiMapMarkerPlusOutline" label="Place stops" keys="S" :pressed="stage.tool === 'stop'" @click="stage.toggleTool()"
         >Place stops</ToolButton

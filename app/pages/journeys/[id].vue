@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useDropZone, useLocalStorage, useRafFn } from '@vueuse/core'
-import { computed, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { onBeforeRouteLeave, useHead, useRoute, useRouter } from '#imports'
 import DetailsPanel from '~/components/details/DetailsPanel.vue'
 import ConflictDialog from '~/components/editor/ConflictDialog.vue'
@@ -11,9 +11,13 @@ import ShortcutSheet from '~/components/editor/ShortcutSheet.vue'
 import StageView from '~/components/editor/StageView.vue'
 import TopBar from '~/components/editor/TopBar.vue'
 import TransportBar from '~/components/editor/TransportBar.vue'
+import ArrivalDialog from '~/components/sheets/ArrivalDialog.vue'
+import CreditsDialog from '~/components/sheets/CreditsDialog.vue'
+import DrawMapDialog from '~/components/sheets/DrawMapDialog.vue'
 import { useAutosave } from '~/composables/use-autosave'
 import { useSheetImport } from '~/composables/use-sheet-import'
 import { useShortcuts } from '~/composables/use-shortcuts'
+import { SHEET_FORMAT_WORDS } from '#core/sheet/limits'
 import { readJourney } from '~/services/api'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
@@ -45,8 +49,28 @@ const paceHeight = useLocalStorage('zephyrine-pace-height', 152)
 const sheetImport = useSheetImport()
 const exporting = ref(false)
 const showingKeys = ref(false)
+const showingCredits = ref(false)
+/** The sheet that a drawn map is to replace. */
+const redrawn = ref<string>()
+const drawing = ref(false)
+function draw(replaces?: string) {
+  redrawn.value = replaces
+  drawing.value = true
+}
+const redrawnMap = computed(() => editor.journey?.sheets.find((sheet) => sheet.id === redrawn.value)?.drawn ?? null)
 const leaving = ref(false)
-useShortcuts({ showKeys: () => (showingKeys.value = true), isBlocked: () => exporting.value || showingKeys.value || missing.value !== '' })
+const stageView = useTemplateRef<{ findPlace: () => void }>('stageView')
+async function findPlace() {
+  if (!editor.geo) return void (editor.refusal = 'Places can be found once a sheet’s place on the Earth is known: see its details.')
+  stage.setTool('stop')
+  await nextTick()
+  stageView.value?.findPlace()
+}
+const isBlocked = () =>
+  [exporting, showingKeys, showingCredits, drawing].some((open) => open.value) ||
+  sheetImport.arrival.value !== undefined ||
+  missing.value !== ''
+useShortcuts({ showKeys: () => (showingKeys.value = true), findPlace: () => void findPlace(), isBlocked })
 
 let last = 0
 const { pause, resume } = useRafFn(
@@ -67,9 +91,9 @@ watch(
 
 const desk = useTemplateRef<HTMLElement>('desk')
 const { isOverDropZone } = useDropZone(desk, {
-  multiple: false,
+  multiple: true,
   onDrop: (files) => {
-    if (files?.[0]) void sheetImport.importFile(files[0])
+    if (files) void sheetImport.importFiles(files)
   },
 })
 
@@ -104,28 +128,35 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
       @export="exporting = true"
       @shortcuts="showingKeys = true"
     />
-    <StageView class="stage">
+    <StageView ref="stageView" class="stage">
       <div v-if="sheetImport.running.value" class="card" role="status">
         <p>{{ sheetImport.words.value }}</p>
         <v-progress-linear
           color="accent"
           :model-value="sheetImport.running.value.share * 100"
-          :indeterminate="sheetImport.running.value.share >= 1"
+          :indeterminate="sheetImport.running.value.share === 0"
           aria-label="Progress of the import"
         />
         <v-btn size="small" variant="outlined" @click="sheetImport.cancel()">Cancel</v-btn>
       </div>
-      <div v-else-if="isOverDropZone" class="card"><p>Let go to lay this picture as the sheet</p></div>
+      <div v-else-if="isOverDropZone" class="card"><p>Let go to bring in this map</p></div>
       <div v-else-if="isEmpty" class="card">
         <h2 class="serif">Lay out your map</h2>
-        <p>Drop a picture of it here: PNG, JPEG or WebP, up to 150 megapixels. Or start on plain ground and place your stops.</p>
+        <p>Drop it here: {{ SHEET_FORMAT_WORDS }}, up to 600 megapixels. Or have one drawn, or start on plain ground.</p>
         <div class="row">
-          <v-btn color="accent" variant="flat" data-testid="choose-picture" @click="sheetImport.choose()">Choose a picture</v-btn>
-          <v-btn variant="outlined" @click="stage.tool = 'stop'">Place stops</v-btn>
+          <v-btn color="accent" variant="flat" data-testid="choose-picture" @click="sheetImport.choose()">Choose a map</v-btn>
+          <v-btn variant="outlined" data-testid="draw-me" @click="draw()">Draw me one</v-btn>
+          <v-btn variant="outlined" @click="stage.setTool('stop')">Place stops</v-btn>
         </div>
       </div>
     </StageView>
-    <DetailsPanel v-if="detailsWidth > 0" class="details" @import="sheetImport.choose()" />
+    <DetailsPanel
+      v-if="detailsWidth > 0"
+      class="details"
+      @import="(id) => sheetImport.choose(id)"
+      @draw="draw"
+      @credits="showingCredits = true"
+    />
     <PanelDivider v-model="detailsWidth" class="details-divider" axis="x" label="Width of the details" :min="260" :max="520" :usual="320" />
     <TransportBar class="transport" />
     <PaceStrip v-if="paceHeight > 0" class="pace" />
@@ -133,6 +164,9 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
 
     <ExportDialog v-model="exporting" :journey-id="id" :save="autosave.flush" :is-saved="() => autosave!.isSafe.value" />
     <ShortcutSheet v-model="showingKeys" />
+    <CreditsDialog v-model="showingCredits" />
+    <DrawMapDialog v-model="drawing" :from="redrawnMap" @draw="(map, name) => sheetImport.draw(map, name, redrawn)" />
+    <ArrivalDialog :arrival="sheetImport.arrival.value" @settle="sheetImport.settle" @cancel="sheetImport.arrival.value = undefined" />
     <ConflictDialog :id="id" :open="autosave.state.value === 'conflict'" @overwrite="autosave.overwrite" @leaving="leaving = true" />
     <v-snackbar v-model="refusalShown" color="error" location="top" :timeout="7000" role="alert">{{ editor.refusal }}</v-snackbar>
     <v-snackbar v-model="problemShown" color="error" location="top" :timeout="-1" role="alert">

@@ -1,20 +1,23 @@
-import { defineEventHandler, getQuery } from 'h3'
+import { defineEventHandler, getQuery, setResponseStatus } from 'h3'
 import { z } from 'zod'
 import { JourneyError } from '#core/journey/error'
 import { refusal } from '../../http/refuse'
+import { importReceived, receiveFile } from '../../sheets/import-sheet'
+import { startImport } from '../../sheets/imports'
 import { database, dataFolder } from '../../storage/database'
-import { importImage } from '../../storage/import-image'
 
 const query = z.object({ name: z.string().min(1).max(255) })
 
-/** Takes in a picture as the request's body; `name` is its file name. */
+/** Takes in a map file as the request's body, `name` being its file name, and answers with the id of the import that makes a sheet's image of it. */
 export default defineEventHandler(async (event) => {
   const parsed = query.safeParse(getQuery(event))
-  if (!parsed.success) throw refusal(400, 'The picture came without a file name.')
-  const { name } = parsed.data
+  if (!parsed.success) throw refusal(400, 'The file came without a name.')
   try {
-    const { hash, width, height } = await importImage(database(), dataFolder(), name, event.node.req)
-    return { hash, width, height }
+    const file = await receiveFile(dataFolder(), parsed.data.name, event.node.req)
+    setResponseStatus(event, 202)
+    return {
+      id: startImport(async (onProgress, signal) => (await importReceived(database(), dataFolder(), file, { onProgress, signal })).image),
+    }
   } catch (error) {
     throw error instanceof JourneyError ? refusal(422, error.message) : error
   }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { setWash } from '#core/journey/edits'
+import { setWash } from '#core/journey/sheet-edits'
 import type { Sheet, Wash } from '#core/journey/schema'
 import { washSchema } from '#core/journey/schema'
 import { WASH_PRESETS } from '#core/sheet/wash'
@@ -15,11 +15,12 @@ const props = defineProps<{ sheet: Sheet }>()
 const { change, done } = useFieldEdits(() => 'wash')
 
 const wash = computed<Wash>(() => props.sheet.wash ?? washSchema.parse({}))
-const set = (field: string, values: Partial<Wash>) => change(field, (journey) => setWash(journey, { ...wash.value, ...values }))
+const set = (field: string, values: Partial<Wash>) =>
+  change(field, (journey) => setWash(journey, props.sheet.id, { ...wash.value, ...values }))
 /** A change that is whole at once, and undone by itself. */
 function setOnce(next: Wash | null) {
   done()
-  change('once', (journey) => setWash(journey, next))
+  change('once', (journey) => setWash(journey, props.sheet.id, next))
   done()
 }
 
@@ -34,6 +35,9 @@ watch(chosen, (name) => {
   if (name === '') adjusting.value = true
 })
 
+const TINT = { colour: '#f2ddb0', strength: 0.7 }
+const GRAIN = { strength: 0.35, size: 5 }
+const LINES = { colour: '#5ff0c8', strength: 0.8, radius: 6 }
 const PAPERS = { dark: '#14233a', light: '#f3ead6', strength: 0.8 }
 const SHADE = { colour: '#0d1522', strength: 0.55, size: 0.5, feather: 0.7 }
 </script>
@@ -113,6 +117,84 @@ const SHADE = { colour: '#0d1522', strength: 0.55, size: 0.5, feather: 0.7 }
         :max="100"
         unit="%"
         @change="(value) => set('tones', { twoTone: { ...wash.twoTone!, strength: value / 100 } })"
+        @done="done"
+      />
+    </template>
+    <v-switch label="Tint" :model-value="wash.tint !== null" @update:model-value="(on) => setOnce({ ...wash, tint: on ? TINT : null })" />
+    <template v-if="wash.tint">
+      <ColourField
+        label="Colour"
+        :model-value="wash.tint.colour"
+        @change="(colour) => set('tint', { tint: { ...wash.tint!, colour } })"
+        @done="done"
+      />
+      <NumberSlider
+        label="Strength"
+        :model-value="percent(wash.tint.strength)"
+        :min="0"
+        :max="100"
+        unit="%"
+        @change="(value) => set('tint strength', { tint: { ...wash.tint!, strength: value / 100 } })"
+        @done="done"
+      />
+    </template>
+    <v-switch
+      label="Glowing lines"
+      :model-value="wash.glowingLines !== null"
+      @update:model-value="(on) => setOnce({ ...wash, glowingLines: on ? LINES : null })"
+    />
+    <template v-if="wash.glowingLines">
+      <ColourField
+        label="Colour"
+        :model-value="wash.glowingLines.colour"
+        @change="(colour) => set('lines', { glowingLines: { ...wash.glowingLines!, colour } })"
+        @done="done"
+      />
+      <NumberSlider
+        label="Strength"
+        :model-value="percent(wash.glowingLines.strength)"
+        :min="0"
+        :max="100"
+        unit="%"
+        @change="(value) => set('lines strength', { glowingLines: { ...wash.glowingLines!, strength: value / 100 } })"
+        @done="done"
+      />
+      <NumberSlider
+        label="Reach"
+        :model-value="wash.glowingLines.radius"
+        :min="0.5"
+        :max="60"
+        :step="0.5"
+        :precision="1"
+        unit="px"
+        @change="(radius) => set('lines reach', { glowingLines: { ...wash.glowingLines!, radius } })"
+        @done="done"
+      />
+    </template>
+    <v-switch
+      label="Paper grain"
+      :model-value="wash.grain !== null"
+      @update:model-value="(on) => setOnce({ ...wash, grain: on ? GRAIN : null })"
+    />
+    <template v-if="wash.grain">
+      <NumberSlider
+        label="Strength"
+        :model-value="percent(wash.grain.strength)"
+        :min="0"
+        :max="100"
+        unit="%"
+        @change="(value) => set('grain', { grain: { ...wash.grain!, strength: value / 100 } })"
+        @done="done"
+      />
+      <NumberSlider
+        label="Size"
+        :model-value="wash.grain.size"
+        :min="0.5"
+        :max="30"
+        :step="0.5"
+        :precision="1"
+        unit="px"
+        @change="(size) => set('grain size', { grain: { ...wash.grain!, size } })"
         @done="done"
       />
     </template>

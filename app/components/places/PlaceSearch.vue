@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { mdiMagnify } from '@mdi/js'
+import { refDebounced } from '@vueuse/core'
+import { ref, useTemplateRef, watch } from 'vue'
+import { formatCoordinates, readCoordinates } from '#core/formats/coordinates'
+import type { LonLat } from '#core/geo/lon-lat'
+import type { Place } from '~/services/api'
+import { ApiError, searchPlaces } from '~/services/api'
+
+/** Finds a place by its name, or by coordinates typed in. Emits the place that was chosen, with `name` empty for coordinates. */
+const props = defineProps<{ label: string; near: LonLat | undefined }>()
+const emit = defineEmits<{ choose: [place: LonLat & { name: string }] }>()
+
+interface Choice extends LonLat {
+  name: string
+  title: string
+  subtitle: string
+}
+
+const typed = ref('')
+const asked = refDebounced(typed, 80)
+const choices = ref<Choice[]>([])
+const problem = ref('')
+const field = useTemplateRef<{ focus: () => void }>('field')
+let control: AbortController | undefined
+
+watch(asked, async (text) => {
+  control?.abort()
+  problem.value = ''
+  if (text.trim() === '') return void (choices.value = [])
+  const coordinates = readCoordinates(text)
+  if (coordinates)
+    return void (choices.value = [{ ...coordinates, name: '', title: formatCoordinates(coordinates), subtitle: 'Coordinates as typed' }])
+  control = new AbortController()
+  const { signal } = control
+  try {
+    const found = await searchPlaces(text, props.near, signal)
+    choices.value = found.map(choiceOf)
+  } catch (error) {
+    if (!signal.aborted) problem.value = error instanceof ApiError ? error.message : String(error)
+  }
+})
+
+const choiceOf = ({ name, country, population, lon, lat }: Place): Choice => ({
+  lon,
+  lat,
+  name,
+  title: name,
+  subtitle: `${country}${population > 0 ? `, ${population.toLocaleString('en')} people` : ''}`,
+})
+
+function take(choice: Choice | null) {
+  if (!choice) return
+  emit('choose', { name: choice.name, lon: choice.lon, lat: choice.lat })
+  typed.value = ''
+  choices.value = []
+}
+
+defineExpose({ focus: () => field.value?.focus() })
+</script>
+
+<template>
+  <div class="search">
+    <v-autocomplete
+      ref="field"
+      v-model:search="typed"
+      :model-value="null"
+      :items="choices"
+      :label="label"
+      :prepend-inner-icon="mdiMagnify"
+      item-title="title"
+      item-props
+      return-object
+      no-filter
+      auto-select-first
+      hide-details
+      :menu-props="{ maxHeight: 340, contentClass: 'place-choices' }"
+      :hide-no-data="asked.trim() === ''"
+      data-testid="place-search"
+      @update:model-value="take"
+    >
+      <template #no-data>
+        <p class="nothing">{{ problem || 'No place of that name: try a larger one nearby, or type coordinates.' }}</p>
+      </template>
+      <template #append-item><p v-if="choices.some((choice) => choice.name)" class="credit">Places: GeoNames, CC BY 4.0</p></template>
+    </v-autocomplete>
+  </div>
+</template>
+
+<style scoped>
+.nothing,
+.credit {
+  padding: 6px 16px;
+  font-size: 13px;
+  color: var(--quiet);
+}
+</style>

@@ -1,0 +1,284 @@
+<script setup lang="ts">
+import { refDebounced } from '@vueuse/core'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import type { DrawnMap, MapStyle } from '#core/journey/schema'
+import { drawnMapSchema, MAP_STYLES } from '#core/journey/schema'
+import { STYLE_SHEETS } from '#core/sheet/map-styles'
+import { regionAround, withMargin } from '#core/sheet/region'
+import DialogSheet from '~/components/DialogSheet.vue'
+import ChoiceRow from '~/components/fields/ChoiceRow.vue'
+import NumberField from '~/components/fields/NumberField.vue'
+import PictureChoice from '~/components/fields/PictureChoice.vue'
+import PlaceSearch from '~/components/places/PlaceSearch.vue'
+import type { Country } from '~/services/api'
+import { ApiError, listCountries, previewMap } from '~/services/api'
+import { useEditor } from '~/stores/editor'
+import { useStage } from '~/stores/stage'
+
+/** Chooses what a drawn map shows, and how; what comes of it is seen at once. `from` is a map that is to be drawn anew. */
+const props = defineProps<{ from: DrawnMap | null }>()
+const open = defineModel<boolean>({ required: true })
+const emit = defineEmits<{ draw: [map: DrawnMap, name: string] }>()
+const editor = useEditor()
+const stage = useStage()
+
+const EUROPE = { west: -12, south: 35, east: 32, north: 61 }
+const aspect = () => stage.reference.width / stage.reference.height
+const fresh = (): DrawnMap =>
+  drawnMapSchema.parse({
+    region: regionOfStops() ?? EUROPE,
+    projection: 'conic',
+    style: 'atlas',
+    borders: true,
+    graticule: false,
+    aspect: aspect(),
+  })
+
+const map = ref<DrawnMap>(fresh())
+const name = ref('')
+const countries = ref<Country[]>([])
+const picture = ref('')
+const problem = ref('')
+const drawing = ref(false)
+
+/** The stops' own region, where it is known where they lie. */
+function regionOfStops() {
+  const places = editor.journey!.stops.flatMap((stop) => editor.geo?.toLonLat(stop.at) ?? [])
+  return places.length > 0 ? withMargin(regionAround(places), 0.25) : undefined
+}
+
+watch(
+  open,
+  async (isOpen) => {
+    if (!isOpen) return
+    map.value = props.from ? { ...props.from, aspect: aspect() } : fresh()
+    name.value = 'Drawn map'
+    problem.value = ''
+    if (countries.value.length === 0) countries.value = await listCountries().catch(() => [])
+  },
+  { immediate: true },
+)
+
+const PROJECTIONS = [
+  { value: 'conic', title: 'Conic' },
+  { value: 'mercator', title: 'Mercator' },
+  { value: 'equirectangular', title: 'Plate' },
+  { value: 'orthographic', title: 'Globe' },
+] as const
+const STYLES = MAP_STYLES.map((value) => ({ value: value as MapStyle, title: STYLE_SHEETS[value].title }))
+
+function showCountry(id: string | null) {
+  const country = countries.value.find((entry) => entry.id === id)
+  if (!country) return
+  map.value = { ...map.value, region: withMargin(country.region, 0.12) }
+  name.value = country.name
+}
+function showPlace(place: { name: string; lon: number; lat: number }) {
+  map.value = { ...map.value, region: regionAround([place], 6) }
+  if (place.name) name.value = `Around ${place.name}`
+}
+function showStops() {
+  const region = regionOfStops()
+  if (region) map.value = { ...map.value, region }
+}
+function showWorld() {
+  const isGlobe = map.value.projection === 'orthographic'
+  map.value = {
+    ...map.value,
+    region: { west: -180, south: isGlobe ? -90 : -62, east: 180, north: isGlobe ? 90 : 80 },
+    projection: map.value.projection === 'conic' ? 'equirectangular' : map.value.projection,
+  }
+  name.value = 'The world'
+}
+const SIDES = [
+  { side: 'west', label: 'West', most: 180 },
+  { side: 'south', label: 'South', most: 90 },
+  { side: 'east', label: 'East', most: 180 },
+  { side: 'north', label: 'North', most: 90 },
+] as const
+
+/** The map if it can be drawn, else what is wrong with it. */
+const checked = computed(() => drawnMapSchema.safeParse(map.value))
+const asked = refDebounced(map, 150)
+let control: AbortController | undefined
+watch(
+  [asked, open],
+  async () => {
+    control?.abort()
+    if (!open.value) return
+    if (!checked.value.success) return void (problem.value = 'South must lie below north, and west and east apart.')
+    control = new AbortController()
+    const { signal } = control
+    drawing.value = true
+    try {
+      const blob = await previewMap(checked.value.data, signal)
+      URL.revokeObjectURL(picture.value)
+      picture.value = URL.createObjectURL(blob)
+      problem.value = ''
+    } catch (error) {
+      if (!signal.aborted) problem.value = error instanceof ApiError ? error.message : String(error)
+    } finally {
+      if (!signal.aborted) drawing.value = false
+    }
+  },
+  { immediate: true },
+)
+onBeforeUnmount(() => URL.revokeObjectURL(picture.value))
+
+function draw() {
+  if (!checked.value.success) return
+  open.value = false
+  emit('draw', checked.value.data, name.value.trim() || 'Drawn map')
+}
+</script>
+
+<template>
+  <DialogSheet v-model="open" title="Draw me a map" :width="980">
+    <div class="desk">
+      <div class="picture" :style="{ aspectRatio: map.aspect }" :aria-busy="drawing">
+        <img
+          v-if="picture"
+          :src="picture"
+          :class="{ stale: drawing || problem !== '' }"
+          alt="The map as it will be drawn"
+          data-testid="map-preview"
+        />
+        <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+      </div>
+      <div class="fields">
+        <v-autocomplete
+          label="A country"
+          :model-value="null"
+          :items="countries"
+          item-title="name"
+          item-value="id"
+          data-testid="map-country"
+          @update:model-value="showCountry"
+        />
+        <PlaceSearch label="Around a place" :near="undefined" @choose="showPlace" />
+        <div class="buttons">
+          <v-btn size="small" variant="outlined" @click="showWorld">The world</v-btn>
+          <v-btn v-if="editor.geo && editor.journey!.stops.length > 0" size="small" variant="outlined" @click="showStops"
+            >Around my stops</v-btn
+          >
+        </div>
+        <div class="box" role="group" aria-label="Region in degrees">
+          <NumberField
+            v-for="{ side, label, most } in SIDES"
+            :key="side"
+            :label="label"
+            :model-value="map.region[side]"
+            :min="-most"
+            :max="most"
+            :step="1"
+            :precision="2"
+            unit="°"
+            @change="(value) => (map = { ...map, region: { ...map.region, [side]: value } })"
+          />
+        </div>
+        <ChoiceRow
+          label="Projection"
+          :model-value="map.projection"
+          :choices="PROJECTIONS"
+          @change="(projection) => (map = { ...map, projection })"
+        />
+        <PictureChoice
+          v-slot="{ choice }"
+          label="Style"
+          :model-value="map.style"
+          :choices="STYLES"
+          :columns="5"
+          @change="(style) => (map = { ...map, style })"
+        >
+          <span class="swatch" :style="{ background: STYLE_SHEETS[choice.value].sea }">
+            <span :style="{ background: STYLE_SHEETS[choice.value].land, borderColor: STYLE_SHEETS[choice.value].coast.colour }" />
+          </span>
+          <span class="style">{{ choice.title }}</span>
+        </PictureChoice>
+        <div class="switches">
+          <v-switch v-model="map.borders" label="Borders" />
+          <v-switch v-model="map.graticule" label="Degrees" />
+        </div>
+        <p class="quiet">Coasts and borders: Natural Earth, public domain. No names are drawn, so that yours have the room.</p>
+      </div>
+    </div>
+    <template #actions>
+      <v-btn variant="text" @click="open = false">Cancel</v-btn>
+      <v-btn color="accent" variant="flat" :disabled="!checked.success || problem !== ''" data-testid="draw-map" @click="draw"
+        >Draw it</v-btn
+      >
+    </template>
+  </DialogSheet>
+</template>
+
+<style scoped>
+.desk {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 320px;
+  gap: 18px;
+  align-items: start;
+}
+.picture {
+  position: relative;
+  display: grid;
+  place-items: center;
+  max-height: 62vh;
+  border: 1px solid var(--rule);
+  background: var(--paper);
+  overflow: hidden;
+}
+.picture img {
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
+}
+.stale {
+  opacity: 0.55;
+}
+.problem {
+  position: absolute;
+  padding: 10px 14px;
+  max-width: 80%;
+  background: var(--surface);
+  color: rgb(var(--v-theme-error));
+  border-radius: 4px;
+}
+.fields {
+  display: grid;
+  gap: 10px;
+}
+.buttons,
+.switches {
+  display: flex;
+  gap: 8px;
+}
+.box {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+.swatch {
+  position: relative;
+  width: 44px;
+  height: 26px;
+  overflow: hidden;
+  border-radius: 2px;
+}
+.swatch span {
+  position: absolute;
+  left: 14px;
+  top: 6px;
+  width: 40px;
+  height: 30px;
+  border: 1.5px solid;
+  border-radius: 10px 0 0;
+}
+.style {
+  font-size: 11px;
+  line-height: 1.1;
+}
+.quiet {
+  font-size: 13px;
+  color: var(--quiet);
+}
+</style>

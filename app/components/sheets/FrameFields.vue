@@ -1,0 +1,64 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { setCamera } from '#core/journey/edits'
+import type { Sheet } from '#core/journey/schema'
+import { coversFrame, fillingView, fittingView, sharpness, sharpZoom } from '#core/sheet/framing'
+import NumberSlider from '~/components/fields/NumberSlider.vue'
+import { useFieldEdits } from '~/composables/use-field-edits'
+import { useEditor } from '~/stores/editor'
+import { useStage } from '~/stores/stage'
+
+/** How the first sheet lies in the frame, and how sharp it is there. */
+const props = defineProps<{ sheet: Sheet }>()
+const editor = useEditor()
+const stage = useStage()
+const { change, done } = useFieldEdits(() => 'sheet')
+
+const journey = computed(() => editor.journey!)
+const filling = computed(() => fillingView(props.sheet, stage.reference))
+/** Zoom in percent of the one at which the sheet just fills the frame. */
+const percentOf = (zoom: number) => (zoom / filling.value.zoom) * 100
+const zoom = computed(() => Math.round(percentOf(editor.compiled!.view.zoom) * 10) / 10)
+const pixels = computed(() => sharpness(props.sheet, editor.compiled!.view, journey.value.frame))
+const sharpest = computed(() => Math.floor(percentOf(sharpZoom(props.sheet, journey.value.frame))))
+const covers = computed(() => coversFrame(props.sheet, editor.compiled!.view, stage.reference))
+
+const setZoom = (percent: number) =>
+  change('zoom', (j) => setCamera(j, { ...editor.compiled!.view, zoom: (filling.value.zoom * percent) / 100 }))
+const fill = () => editor.edit((j) => setCamera(j, filling.value))
+const fit = () => editor.edit((j) => setCamera(j, fittingView(props.sheet, stage.reference)))
+</script>
+
+<template>
+  <h3>In the frame</h3>
+  <p class="quiet">Drag the map in the lens, and turn the wheel to scale it.</p>
+  <NumberSlider label="Scale" :model-value="zoom" :min="20" :max="800" :step="1" :precision="1" unit="%" @change="setZoom" @done="done" />
+  <div class="buttons">
+    <v-btn size="small" variant="outlined" @click="fill">Fill the frame</v-btn>
+    <v-btn size="small" variant="outlined" @click="fit">Show all of it</v-btn>
+  </div>
+  <p v-if="!covers && journey.ground.edge === 'plain'" class="warning" role="status">
+    The sheet does not reach all edges of the frame; the ground’s colour shows there. See “Beyond the edge”.
+  </p>
+
+  <h3>Sharpness</h3>
+  <p class="figures" data-testid="sharpness">
+    <template v-if="sheet.vector">A drawing: no pixels show, however far you zoom in.</template>
+    <template v-else-if="pixels >= 1">
+      {{ pixels.toFixed(2) }} sheet pixels for each pixel of the film: sharp up to a scale of {{ sharpest }} %, which is
+      {{ pixels.toFixed(1) }} times further in.
+    </template>
+    <template v-else>
+      Only {{ pixels.toFixed(2) }} sheet pixels for each pixel of the film: it will look soft. Scale it down to {{ sharpest }} %, or use a
+      larger picture.
+    </template>
+  </p>
+</template>
+
+<style scoped>
+.warning {
+  margin-top: 10px;
+  padding-left: 10px;
+  border-left: 4px solid rgb(var(--v-theme-warning));
+}
+</style>

@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import { mdiDeleteOutline } from '@mdi/js'
+import { computed } from 'vue'
+import { editSheet, removeSheet } from '#core/journey/sheet-edits'
+import { SHEET_FORMAT_WORDS } from '#core/sheet/limits'
+import FoldedSection from '~/components/fields/FoldedSection.vue'
+import { useFieldEdits } from '~/composables/use-field-edits'
+import { useEditor } from '~/stores/editor'
+import AreaFields from './AreaFields.vue'
+import CreditFields from './CreditFields.vue'
+import FrameFields from './FrameFields.vue'
+import GeoFields from './GeoFields.vue'
+import GroundFields from './GroundFields.vue'
+import PlacementFields from './PlacementFields.vue'
+import SheetStack from './SheetStack.vue'
+import ShapeFields from './ShapeFields.vue'
+import WashFields from './WashFields.vue'
+
+/** The sheets of the journey, and what can be done to the one that is selected: what one changes most on top, the rest folded. */
+const emit = defineEmits<{ import: [replaces?: string]; draw: [replaces?: string]; credits: [] }>()
+const editor = useEditor()
+const { change, done } = useFieldEdits(() => 'sheet')
+
+const sheet = computed(() => editor.selectedSheet)
+const isFirst = computed(() => editor.journey!.sheets[0] === sheet.value)
+const geoNote = computed(() => (sheet.value?.georeference ? 'known' : 'not known'))
+const replace = () => (sheet.value?.drawn ? emit('draw', sheet.value.id) : emit('import', sheet.value!.id))
+
+function remove() {
+  if (editor.edit((journey) => removeSheet(journey, sheet.value!.id))) editor.select({ kind: 'sheet' })
+}
+</script>
+
+<template>
+  <div v-if="sheet" :key="sheet.id">
+    <SheetStack @import="emit('import')" @draw="emit('draw')" />
+
+    <v-text-field
+      label="Name"
+      class="name serif"
+      :model-value="sheet.name"
+      maxlength="255"
+      @update:model-value="(name) => name.trim() !== '' && change('name', (j) => editSheet(j, sheet!.id, { name }))"
+      @blur="done"
+    />
+    <p class="quiet figures size">
+      <template v-if="sheet.vector">A drawing, sharp at any zoom</template>
+      <template v-else>{{ sheet.width }} × {{ sheet.height }} pixels</template>
+    </p>
+
+    <template v-if="!sheet.tracing">
+      <h3>Wash</h3>
+      <WashFields :sheet="sheet" />
+    </template>
+
+    <FrameFields v-if="isFirst" :sheet="sheet" />
+    <PlacementFields v-else :sheet="sheet" />
+
+    <div class="folds">
+      <FoldedSection title="Turn, straighten, crop"><ShapeFields :sheet="sheet" /></FoldedSection>
+      <FoldedSection title="Where it lies on the Earth" :note="geoNote"><GeoFields :sheet="sheet" /></FoldedSection>
+      <FoldedSection v-if="isFirst" title="Beyond the edge"><GroundFields /></FoldedSection>
+      <FoldedSection v-if="!sheet.tracing" title="Lit countries"><AreaFields :sheet="sheet" /></FoldedSection>
+      <FoldedSection title="Source and licence" :note="sheet.credit.licence || 'not noted'">
+        <CreditFields :sheet="sheet" @credits="emit('credits')" />
+      </FoldedSection>
+    </div>
+
+    <div class="buttons">
+      <v-btn size="small" variant="outlined" data-testid="replace-sheet" @click="replace">{{
+        sheet.drawn ? 'Draw anew …' : 'Replace …'
+      }}</v-btn>
+      <v-btn size="small" variant="outlined" color="error" :prepend-icon="mdiDeleteOutline" @click="remove">Take away</v-btn>
+    </div>
+  </div>
+  <div v-else>
+    <h2>No map yet</h2>
+    <p>Bring in a map: {{ SHEET_FORMAT_WORDS }}, up to 600 megapixels. You can also drop it on the stage. Or have one drawn.</p>
+    <div class="buttons">
+      <v-btn color="accent" variant="flat" @click="emit('import')">Choose a map</v-btn>
+      <v-btn variant="outlined" @click="emit('draw')">Draw me a map</v-btn>
+    </div>
+    <h3>Ground</h3>
+    <GroundFields />
+  </div>
+</template>
+
+<style scoped>
+.name {
+  margin-top: 10px;
+}
+.name :deep(input) {
+  font-family: var(--serif);
+  font-size: 20px;
+  font-weight: 700;
+}
+.size {
+  margin-top: 4px;
+}
+.folds {
+  margin-top: 14px;
+  border-bottom: 1px solid var(--rule);
+}
+</style>

@@ -1,0 +1,107 @@
+<script setup lang="ts">
+import { mdiArrowDown, mdiArrowUp, mdiPlus } from '@mdi/js'
+import { computed } from 'vue'
+import { restackSheet } from '#core/journey/sheet-edits'
+import type { Sheet } from '#core/journey/schema'
+import { useEditor } from '~/stores/editor'
+
+/** The sheets as they lie over each other, the uppermost first. */
+const emit = defineEmits<{ import: []; draw: [] }>()
+const editor = useEditor()
+
+const sheets = computed(() => editor.journey!.sheets)
+const shown = computed(() => [...sheets.value].reverse())
+const chosen = computed(() => editor.selectedSheet?.id)
+
+const place = (sheet: Sheet) => sheets.value.indexOf(sheet)
+const move = (sheet: Sheet, by: number) => editor.edit((journey) => restackSheet(journey, sheet.id, place(sheet) + by))
+const noteOf = (sheet: Sheet) =>
+  sheet.tracing ? 'for tracing' : sheet.shown ? 'for a while' : sheet.opacity < 1 ? `${Math.round(sheet.opacity * 100)} %` : ''
+</script>
+
+<template>
+  <div class="stack">
+    <ul v-if="sheets.length > 1" aria-label="Sheets, the uppermost first">
+      <li v-for="sheet in shown" :key="sheet.id" :class="{ chosen: sheet.id === chosen }">
+        <button type="button" class="choose" :aria-pressed="sheet.id === chosen" @click="editor.select({ kind: 'sheet', id: sheet.id })">
+          <span class="name">{{ sheet.name }}</span>
+          <span class="note figures">{{ noteOf(sheet) }}</span>
+        </button>
+        <button
+          type="button"
+          class="move"
+          :disabled="place(sheet) === sheets.length - 1"
+          :aria-label="`Raise ${sheet.name}`"
+          @click="move(sheet, 1)"
+        >
+          <v-icon :icon="mdiArrowUp" size="16" />
+        </button>
+        <button type="button" class="move" :disabled="place(sheet) === 0" :aria-label="`Lower ${sheet.name}`" @click="move(sheet, -1)">
+          <v-icon :icon="mdiArrowDown" size="16" />
+        </button>
+      </li>
+    </ul>
+    <v-menu>
+      <template #activator="{ props: menu }">
+        <v-btn v-bind="menu" size="small" variant="text" :prepend-icon="mdiPlus" data-testid="add-sheet">Add a map</v-btn>
+      </template>
+      <v-list density="compact">
+        <v-list-item title="From a file …" @click="emit('import')" />
+        <v-list-item title="Draw me one …" @click="emit('draw')" />
+      </v-list>
+    </v-menu>
+  </div>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  padding: 0;
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+}
+li {
+  display: flex;
+  align-items: center;
+  border-left: 3px solid transparent;
+}
+li + li {
+  border-top: 1px solid var(--rule);
+}
+.chosen {
+  border-left-color: var(--vermilion);
+  background: color-mix(in srgb, var(--vermilion) 9%, transparent);
+}
+.choose {
+  display: flex;
+  flex: 1;
+  gap: 8px;
+  align-items: baseline;
+  min-width: 0;
+  min-height: 32px;
+  padding: 0 8px;
+  text-align: left;
+  cursor: pointer;
+}
+.name {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  font-size: 14px;
+}
+.note {
+  margin-left: auto;
+  font-size: 12px;
+  white-space: nowrap;
+  color: var(--quiet);
+}
+.move {
+  width: 26px;
+  height: 30px;
+  cursor: pointer;
+}
+.move:disabled {
+  opacity: 0.3;
+  cursor: default;
+}
+</style>

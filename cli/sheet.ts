@@ -1,0 +1,98 @@
+/** Takes in a map file in a scratch folder and says what came of it: see USAGE. */
+import { createReadStream, mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { basename, join } from 'node:path'
+import { parseArgs } from 'node:util'
+import { readControlPoints } from '#core/formats/control-points'
+import { georeferenceFromWorldFile } from '#core/geo/from-world-file'
+import { geoCorners, geoSheet } from '#core/geo/georeference'
+import type { Georeference } from '#core/journey/schema'
+import { coarsestLevel } from '#core/sheet/pyramid'
+import { importSheetFile } from '../server/sheets/import-sheet'
+import { openDatabase } from '../server/storage/database'
+import type { ImageRecord } from '../server/storage/images'
+import { parseFault, runCommand, UsageError } from './usage'
+
+const USAGE = 'npm run sheet -- FILE [--world-file FILE] [--points points.json]'
+
+interface Arguments {
+  file: string
+  worldFile: string | undefined
+  points: string | undefined
+}
+
+function readArguments(): Arguments {
+  try {
+    const { values, positionals } = parseArgs({
+      allowPositionals: true,
+      options: { 'world-file': { type: 'string' }, points: { type: 'string' } },
+    })
+    const [file, ...more] = positionals
+    if (file === undefined) throw new UsageError('The path of the map file is missing.')
+    if (more.length > 0) throw new UsageError(`One map file at a time: “${more[0]}” is one too many.`)
+    if (values['world-file'] !== undefined && values.points !== undefined)
+      throw new UsageError('Give either --world-file or --points, not both.')
+    return { file, worldFile: values['world-file'], points: values.points }
+  } catch (error) {
+    throw error instanceof UsageError ? error : parseFault(error)
+  }
+}
+
+/** A text file of some size at most, as none of those read here is large. */
+function readText(path: string): string {
+  try {
+    if (statSync(path).size > 1024 ** 2) throw new UsageError(`The file ${path} is too large for what it should be.`)
+    return readFileSync(path, 'utf8')
+  } catch (error) {
+    throw error instanceof UsageError ? error : new UsageError(`The file ${path} cannot be read: check the path.`)
+  }
+}
+
+function georeferenceOf({ worldFile, points }: Arguments, image: ImageRecord): Georeference | null {
+  if (worldFile !== undefined) return georeferenceFromWorldFile(readText(worldFile), basename(worldFile), image)
+  if (points !== undefined)
+    return { kind: 'points', plane: 'mercator', fit: null, points: readControlPoints(readText(points), basename(points)) }
+  return image.georeference
+}
+
+function described(georeference: Georeference, image: ImageRecord) {
+  const geo = geoSheet(georeference)
+  const { residuals } = geo
+  return {
+    kind: georeference.kind === 'points' ? geo.kind : georeference.source,
+    rmsPx: residuals?.rmsPx ?? null,
+    rmsMetres: residuals?.rmsMetres ?? null,
+    worst: residuals ? { name: residuals.worst.point.name, px: residuals.worst.px, metres: residuals.worst.metres } : null,
+    corners: geoCorners(geo, image).map((corner) => corner && [corner.lon, corner.lat]),
+  }
+}
+
+async function main(): Promise<void> {
+  const options = readArguments()
+  if (!statSync(options.file, { throwIfNoEntry: false })?.isFile())
+    throw new UsageError(`The map file ${options.file} cannot be read: check the path.`)
+  const folder = mkdtempSync(join(tmpdir(), 'zephyrine-sheet-'))
+  const db = openDatabase(folder)
+  try {
+    const start = performance.now()
+    const { image, peakMiB } = await importSheetFile(db, folder, basename(options.file), createReadStream(options.file))
+    const seconds = Math.round(performance.now() - start) / 1000
+    const georeference = georeferenceOf(options, image)
+    const { width, height } = image
+    console.log(
+      JSON.stringify({
+        width,
+        height,
+        levels: coarsestLevel(image) + 1,
+        seconds,
+        peakMiB,
+        georeference: georeference && described(georeference, image),
+      }),
+    )
+  } finally {
+    db.close()
+    rmSync(folder, { recursive: true, force: true })
+  }
+}
+
+await runCommand(USAGE, main)

@@ -1,0 +1,46 @@
+import type { Moment, Span } from '../journey/schema'
+
+/** When a stop is reached and left, in seconds. */
+export interface StopTimes {
+  arrive: number
+  leave: number
+}
+
+/** A span in seconds of the film. */
+export interface CompiledSpan {
+  from: number
+  to: number
+  fade: number
+}
+
+const ALWAYS: CompiledSpan = { from: -Infinity, to: Infinity, fade: 0 }
+
+function timeOf(moment: Moment, stops: ReadonlyMap<string, StopTimes>, end: number): number {
+  switch (moment.at) {
+    case 'start':
+      return moment.offset
+    case 'end':
+      return end + moment.offset
+    case 'arrival':
+      return (stops.get(moment.stop)?.arrive ?? 0) + moment.offset
+    case 'departure':
+      return (stops.get(moment.stop)?.leave ?? 0) + moment.offset
+  }
+}
+
+/** A span with its moments as times. What begins with the film or stays to its end does so without a fade. */
+export function compileSpan(span: Span | null, stops: ReadonlyMap<string, StopTimes>, end: number): CompiledSpan {
+  if (!span) return ALWAYS
+  const from = timeOf(span.from, stops, end)
+  const to = timeOf(span.to, stops, end)
+  return { from: from <= 0 ? -Infinity : from, to: to >= end ? Infinity : to, fade: span.fade }
+}
+
+/** How visible something is that comes and goes by a span, 0..1; both fades lie within it, and share it where it is too short for them. */
+export function visibilityAt({ from, to, fade }: CompiledSpan, time: number): number {
+  if (time < from || time > to) return 0
+  const each = Math.min(fade, (to - from) / 2)
+  if (each <= 0) return 1
+  const share = Math.min(1, (time - from) / each, (to - time) / each)
+  return share * share * (3 - 2 * share)
+}

@@ -1,0 +1,60 @@
+import { geoPath, geoProjection } from 'd3-geo'
+import type { GeoProjection } from 'd3-geo'
+import type { Feature } from 'geojson'
+import type { Georeference } from '../journey/schema'
+import { geoSheet } from './georeference'
+import { d3Projection } from './plane'
+
+/** A projection from degrees to a sheet's pixels, with which d3-geo cuts shapes where the map is cut. */
+function projectionTo(georeference: Georeference, middle: { lon: number }): GeoProjection {
+  if (georeference.kind === 'affine' && georeference.plane.kind === 'drawn') {
+    const [a, , c, , e, f] = georeference.matrix
+    return d3Projection(georeference.plane)
+      .scale(1 / a)
+      .translate([-c / a, -f / e])
+  }
+  const { toSheet } = geoSheet(georeference)
+  const degree = 180 / Math.PI
+  // Nearer to a pole there may be nothing, or what there is may lie at infinity.
+  const held = (lat: number) => Math.min(85, Math.max(-85, lat))
+  return geoProjection((lambda, phi) => {
+    const p = toSheet({ lon: lambda * degree + middle.lon, lat: held(phi * degree) })
+    // d3-geo turns the y axis over after this.
+    return p ? [p.x, -p.y] : [0, 0]
+  })
+    .rotate([-middle.lon, 0])
+    .scale(1)
+    .translate([0, 0])
+}
+
+/** The outlines of a feature in a sheet's pixels, rings x, y, x, y, …; only those that come near the sheet. */
+export function ringsOnSheet(
+  feature: Feature,
+  georeference: Georeference,
+  { width, height }: { width: number; height: number },
+): number[][] {
+  const centre = geoSheet(georeference).toLonLat({ x: width / 2, y: height / 2 }) ?? { lon: 0 }
+  const rings: number[][] = []
+  const context = {
+    beginPath() {},
+    moveTo: (x: number, y: number) => void rings.push([x, y]),
+    lineTo: (x: number, y: number) => void rings.at(-1)!.push(x, y),
+    arc() {},
+    closePath() {},
+  }
+  geoPath(projectionTo(georeference, centre), context)(feature)
+  return rings
+    .filter((ring) => ring.length >= 6 && comesNear(ring, width, height))
+    .map((ring) => ring.map((v) => Math.round(v * 100) / 100))
+}
+
+function comesNear(ring: readonly number[], width: number, height: number): boolean {
+  let [left, right, top, bottom] = [Infinity, -Infinity, Infinity, -Infinity]
+  for (let i = 0; i + 1 < ring.length; i += 2) {
+    left = Math.min(left, ring[i]!)
+    right = Math.max(right, ring[i]!)
+    top = Math.min(top, ring[i + 1]!)
+    bottom = Math.max(bottom, ring[i + 1]!)
+  }
+  return right > -width && left < 2 * width && bottom > -height && top < 2 * height
+}

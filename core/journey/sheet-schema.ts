@@ -1,0 +1,184 @@
+import { z } from 'zod'
+import { colour, coordinate, id, LIMITS, lonLat, point, spanSchema, unit } from './values'
+
+/** What a journey document says of its sheets and of the ground under them; see docs/journey-format.md. */
+
+/** What is done to a sheet's colours, in this order; see core/sheet/wash.ts. */
+export const washSchema = z.strictObject({
+  /** Softening: standard deviation in sheet pixels. */
+  blur: z.number().min(0).max(400).default(0),
+  /** In stops: +1 doubles the light. */
+  exposure: z.number().min(-3).max(3).default(0),
+  /** -1 is flat grey, 1 doubles the slope about the middle. */
+  contrast: z.number().min(-1).max(1).default(0),
+  /** -1 is grey, 1 doubles the distance from grey. */
+  saturation: z.number().min(-1).max(1).default(0),
+  /** Dark and light parts take on these two colours. */
+  twoTone: z.strictObject({ dark: colour, light: colour, strength: unit }).nullable().default(null),
+  /** Seen through a glass of this colour. */
+  tint: z.strictObject({ colour, strength: unit }).nullable().default(null),
+  /** The map's own lines and coasts glow: `radius` is how far, in sheet pixels. */
+  glowingLines: z
+    .strictObject({ colour, strength: unit, radius: z.number().min(0.5).max(100) })
+    .nullable()
+    .default(null),
+  /** Grain of paper: `size` is that of a grain in sheet pixels. */
+  grain: z
+    .strictObject({ strength: unit, size: z.number().min(0.5).max(50) })
+    .nullable()
+    .default(null),
+  /** The frame's edges darken towards a colour: `size` is how far this reaches inwards, `feather` how softly it begins. */
+  edgeShade: z.strictObject({ colour, strength: unit, size: unit, feather: unit }).nullable().default(null),
+})
+
+/** Where a sheet lies on the ground: its upper left corner, ground units to the sheet pixel, and its turn clockwise in degrees. */
+export const placeSchema = z.strictObject({
+  x: coordinate,
+  y: coordinate,
+  scale: z.number().min(1e-5).max(1e5),
+  rotation: z.number().min(-180).max(180),
+})
+
+const side = z.number().min(0).max(200_000)
+
+/** The part of a sheet that is used, in its pixels. */
+export const cropSchema = z.strictObject({ left: side, top: side, right: side, bottom: side })
+
+/** A flat plane that the Earth is projected onto; core/geo/plane.ts has the formulas. */
+export const planeSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('degrees') }),
+  /** EPSG:3857 in metres. */
+  z.strictObject({ kind: z.literal('mercator') }),
+  z.strictObject({ kind: z.literal('utm'), zone: z.int().min(1).max(60), south: z.boolean() }),
+  /** On the unit sphere, about a middle; `parallels` are the standard parallels of a conic projection. */
+  z.strictObject({
+    kind: z.literal('drawn'),
+    projection: z.enum(['mercator', 'equirectangular', 'conic', 'orthographic']),
+    ...lonLat,
+    parallels: z.tuple([z.number().min(-89).max(89), z.number().min(-89).max(89)]).default([30, 60]),
+  }),
+])
+
+/** A spot of the sheet whose place on the Earth is known; `at` in sheet pixels. */
+export const controlPointSchema = z.strictObject({ id, name: z.string().max(120), at: point, ...lonLat })
+
+const finite = z.number().min(-1e12).max(1e12)
+
+/** How a sheet lies on the Earth. */
+export const georeferenceSchema = z.discriminatedUnion('kind', [
+  /** Fitted to control points in a plane; the kind of fit follows from their number where it is not set. */
+  z.strictObject({
+    kind: z.literal('points'),
+    plane: z.enum(['mercator', 'degrees']).default('mercator'),
+    fit: z.enum(['similarity', 'affine', 'projective']).nullable().default(null),
+    points: z.array(controlPointSchema).max(LIMITS.controlPoints),
+  }),
+  /** X = a x + b y + c, Y = d x + e y + f from sheet pixels, 0, 0 at the outer upper left corner, to the plane. */
+  z.strictObject({
+    kind: z.literal('affine'),
+    source: z.enum(['world-file', 'geotiff', 'mbtiles', 'drawn']),
+    plane: planeSchema,
+    matrix: z.tuple([finite, finite, finite, finite, finite, finite]),
+  }),
+])
+
+const words = z.string().max(300).default('')
+
+/** Where an image or data comes from. */
+export const creditSchema = z.strictObject({ title: words, author: words, licence: words, source: words })
+
+export const MAP_STYLES = ['atlas', 'ink', 'nightfall', 'sea-chart', 'blank'] as const
+
+/** What a drawn map shows, so that it can be drawn anew. */
+export const drawnMapSchema = z.strictObject({
+  region: z
+    .strictObject({ west: lonLat.lon, south: lonLat.lat, east: lonLat.lon, north: lonLat.lat })
+    .refine(({ south, north }) => south < north, 'has its north below its south')
+    .refine(({ west, east }) => west !== east, 'has no width'),
+  projection: z.enum(['mercator', 'equirectangular', 'conic', 'orthographic']),
+  style: z.enum(MAP_STYLES),
+  borders: z.boolean(),
+  graticule: z.boolean(),
+  /** Width over height. */
+  aspect: z.number().min(0.2).max(5),
+})
+
+export const sheetSchema = z.strictObject({
+  id,
+  name: z.string().min(1).max(255),
+  /** SHA-256 of the image file, in hexadecimal. */
+  image: z.string().regex(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hexadecimal'),
+  /** Size of the image in its own pixels; a vector image has a nominal size. */
+  width: z.int().positive().max(200_000),
+  height: z.int().positive().max(200_000),
+  /** A vector image is drawn anew for each zoom, so that no pixels show. */
+  vector: z.boolean().default(false),
+  /** A tracing sheet is shown over the others while working, and never in the film. */
+  tracing: z.boolean().default(false),
+  place: placeSchema.prefault({ x: 0, y: 0, scale: 1, rotation: 0 }),
+  crop: cropSchema.nullable().default(null),
+  opacity: unit.default(1),
+  /** When it is shown; null is always. */
+  shown: spanSchema.nullable().default(null),
+  wash: washSchema.nullable().default(null),
+  georeference: georeferenceSchema.nullable().default(null),
+  credit: creditSchema.prefault({}),
+  drawn: drawnMapSchema.nullable().default(null),
+})
+
+/** An area of the ground that is lit: filled and outlined. Its outlines are rings x, y, x, y, … in gu; where rings overlap, each second one is a hole. */
+export const areaSchema = z
+  .strictObject({
+    id,
+    name: z.string().max(120),
+    rings: z
+      .array(
+        z
+          .array(coordinate)
+          .min(6)
+          .max(2 * LIMITS.outline),
+      )
+      .max(2000),
+    fill: z.strictObject({ colour, opacity: unit }).prefault({ colour: '#d8a13a', opacity: 0.45 }),
+    /** Outline: width in rpx, 0 for none. */
+    outline: z.strictObject({ colour, width: z.number().min(0).max(40) }).prefault({ colour: '#fbf6ea', width: 4 }),
+    shown: spanSchema.nullable().default(null),
+  })
+  .refine(({ rings }) => rings.every((ring) => ring.length % 2 === 0), 'has a ring with an x without its y')
+  .refine(
+    ({ rings }) => rings.reduce((sum, ring) => sum + ring.length, 0) <= 2 * LIMITS.outline,
+    `has more than ${LIMITS.outline} points in its outlines`,
+  )
+
+/** What lies beyond the first sheet. */
+export const groundSchema = z.strictObject({
+  colour: colour.default('#dcd5c3'),
+  /** A second colour makes a gradient, in a direction of so many degrees: 0 to the right, 90 downwards. */
+  second: colour.nullable().default(null),
+  direction: z.number().min(0).max(360).default(90),
+  /** The ground's colour; the sheet mirrored; the camera kept in; or the sheet as a panel that casts a shadow on the ground. */
+  edge: z.enum(['plain', 'mirrored', 'held', 'panel']).default('plain'),
+  panel: z
+    .strictObject({
+      /** The shadow's strength, and how far it reaches in rpx. */
+      shadow: unit.default(0.5),
+      reach: z.number().min(0).max(200).default(40),
+      /** Width of the panel's border in rpx, 0 for none, and its colour. */
+      border: z.number().min(0).max(80).default(10),
+      borderColour: colour.default('#fbf6ea'),
+    })
+    .prefault({}),
+})
+
+export type Wash = z.output<typeof washSchema>
+export type Place = z.output<typeof placeSchema>
+export type Crop = z.output<typeof cropSchema>
+export type Plane = z.output<typeof planeSchema>
+export type ControlPoint = z.output<typeof controlPointSchema>
+export type Georeference = z.output<typeof georeferenceSchema>
+export type Credit = z.output<typeof creditSchema>
+export type DrawnMap = z.output<typeof drawnMapSchema>
+export type MapStyle = (typeof MAP_STYLES)[number]
+export type Sheet = z.output<typeof sheetSchema>
+export type Area = z.output<typeof areaSchema>
+export type Ground = z.output<typeof groundSchema>

@@ -1,0 +1,40 @@
+import { z } from 'zod'
+
+/** Limits that keep memory and time bounded whatever a file says. */
+export const LIMITS = {
+  side: 4096,
+  seconds: 600,
+  stops: 200,
+  nodes: 2000,
+  coordinate: 1e7,
+  sheets: 20,
+  controlPoints: 200,
+  areas: 50,
+  /** Points in the outlines of one area. */
+  outline: 40_000,
+} as const
+
+/** The kinds of value that several parts of the journey document are made of. */
+export const id = z.string().regex(/^[\w-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
+export const colour = z.string().regex(/^#[0-9a-f]{6}$/, 'must be a colour like #1f7a7a, in small letters')
+export const coordinate = z.number().min(-LIMITS.coordinate).max(LIMITS.coordinate)
+export const point = z.strictObject({ x: coordinate, y: coordinate })
+export const seconds = z.number().min(0).max(LIMITS.seconds)
+export const unit = z.number().min(0).max(1)
+export const lonLat = { lon: z.number().min(-180).max(180), lat: z.number().min(-90).max(90) }
+
+/** A moment of the journey, which stays where it belongs when the pace changes: `offset` seconds after what it hangs on. */
+export const momentSchema = z.discriminatedUnion('at', [
+  z.strictObject({ at: z.enum(['start', 'end']), offset: z.number().min(-LIMITS.seconds).max(LIMITS.seconds).default(0) }),
+  z.strictObject({
+    at: z.enum(['arrival', 'departure']),
+    stop: id,
+    offset: z.number().min(-LIMITS.seconds).max(LIMITS.seconds).default(0),
+  }),
+])
+
+/** A stretch of the journey, during which something is shown; it comes and goes with a fade of so many seconds. */
+export const spanSchema = z.strictObject({ from: momentSchema, to: momentSchema, fade: z.number().min(0).max(10).default(0.6) })
+
+export type Moment = z.output<typeof momentSchema>
+export type Span = z.output<typeof spanSchema>

@@ -1,0 +1,52 @@
+import type { Credit, Journey, Sheet } from '../journey/schema'
+
+/** Sources that Zephyrine itself brings. GeoNames asks to be named (CC BY 4.0); Natural Earth is in the public domain and is named all the same. */
+export const GEONAMES: Credit = { title: 'Places', author: 'GeoNames', licence: 'CC BY 4.0', source: 'geonames.org' }
+export const NATURAL_EARTH: Credit = {
+  title: 'Map data',
+  author: 'Natural Earth',
+  licence: 'Public domain',
+  source: 'naturalearthdata.com',
+}
+
+export interface CreditEntry {
+  /** What the credit is for. */
+  what: string
+  credit: Credit
+  /** Whether nobody has noted under which licence it may be used. */
+  isUnlicensed: boolean
+}
+
+const entryOf = (what: string, credit: Credit): CreditEntry => ({ what, credit, isUnlicensed: credit.licence.trim() === '' })
+
+/** Sheets that are seen in the film. */
+const filmSheets = (journey: Journey): Sheet[] => journey.sheets.filter((sheet) => !sheet.tracing)
+
+/** What a journey owes to others: a line for each of its sheets and data sources. */
+export function creditsOf(journey: Journey): CreditEntry[] {
+  const entries = filmSheets(journey).map((sheet) => entryOf(sheet.name, sheet.credit))
+  const usesNaturalEarth = journey.areas.length > 0 && !journey.sheets.some((sheet) => sheet.drawn)
+  if (usesNaturalEarth) entries.push(entryOf('Outlines of countries', NATURAL_EARTH))
+  if (journey.stops.some((stop) => stop.found)) entries.push(entryOf('Found places', GEONAMES))
+  return entries
+}
+
+const sentence = ({ title, author, licence, source }: Credit): string =>
+  [[title, author].filter(Boolean).join(' by '), licence, source].filter((part) => part.trim() !== '').join(', ')
+
+/** The credits as text, one a line. */
+export const creditsText = (journey: Journey): string =>
+  creditsOf(journey)
+    .map(
+      ({ what, credit, isUnlicensed }) => `${what}: ${sentence(credit) || 'no source noted'}${isUnlicensed ? ' (licence not noted)' : ''}`,
+    )
+    .join('\n')
+
+/** The credits in one short line, each source once; empty where none is noted. */
+export function creditLine(journey: Journey): string {
+  const names = creditsOf(journey).flatMap(({ credit: { title, author, licence } }) => {
+    const name = author || title
+    return name ? [licence ? `${name} (${licence})` : name] : []
+  })
+  return [...new Set(names)].join(' · ')
+}

@@ -1,0 +1,60 @@
+import type { Wash } from '../journey/schema'
+
+/** Where pixels lie on a sheet: the sheet pixels of the first one, and sheet pixels to each. */
+export interface PixelGrid {
+  left: number
+  top: number
+  step: number
+}
+
+/** A number of -1..1 for a place on a lattice, the same wherever and whenever it is asked for. Source of the mixing: MurmurHash3's finalizer (public domain). */
+function latticeNoise(column: number, row: number): number {
+  let h = Math.imul(column, 0x27d4eb2d) ^ Math.imul(row, 0x165667b1)
+  h = Math.imul(h ^ (h >>> 16), 0x85ebca6b)
+  h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35)
+  return ((h ^ (h >>> 16)) >>> 0) / 2147483648 - 1
+}
+
+/** How much lighter or darker the strongest grain makes a pixel, in steps of 255. */
+const DEPTH = 56
+
+/**
+ * Lays the grain of paper over RGBA pixels in place: value noise that belongs to the sheet, so that it neither swims nor changes with the zoom.
+ * Where pixels are wider than a grain, each shows the grain at its middle.
+ */
+export function grainPixels(
+  pixels: Uint8ClampedArray,
+  width: number,
+  { left, top, step }: PixelGrid,
+  grain: NonNullable<Wash['grain']>,
+): void {
+  const depth = DEPTH * grain.strength
+  const height = pixels.length / 4 / width
+  for (let row = 0; row < height; row++) {
+    const y = (top + (row + 0.5) * step) / grain.size
+    const y0 = Math.floor(y)
+    const v = y - y0
+    // Along a row the lattice's columns are met in order, so each is mixed once.
+    let x0 = NaN
+    let [from, to] = [0, 0]
+    for (let column = 0; column < width; column++) {
+      const x = (left + (column + 0.5) * step) / grain.size
+      const cell = Math.floor(x)
+      if (cell !== x0) {
+        from = cell === x0 + 1 ? to : mixed(cell, y0, v)
+        to = mixed(cell + 1, y0, v)
+        x0 = cell
+      }
+      const light = depth * (from + (to - from) * (x - x0))
+      const i = 4 * (row * width + column)
+      pixels[i] = pixels[i]! + light
+      pixels[i + 1] = pixels[i + 1]! + light
+      pixels[i + 2] = pixels[i + 2]! + light
+    }
+  }
+}
+
+function mixed(column: number, row: number, v: number): number {
+  const above = latticeNoise(column, row)
+  return above + (latticeNoise(column, row + 1) - above) * v
+}

@@ -1,0 +1,105 @@
+import type { Size, View } from '../camera/view'
+import type { Ground, Sheet } from '../journey/schema'
+import { frameCorners } from './framing'
+import { groundToSheet, usedPart } from './place'
+import type { TileAddress } from './pyramid'
+import { levelFor, TILE, tileGrid } from './pyramid'
+
+/** A rectangle in whole pixels of a level. */
+export interface LevelRegion {
+  left: number
+  top: number
+  width: number
+  height: number
+}
+
+/** The part of a sheet that one view needs: a rectangle of one level, on the grid of its tiles, and the tiles it is laid out of. */
+export interface Mosaic extends LevelRegion {
+  level: number
+  /** The used part of the sheet; what the mosaic has beyond it is that part mirrored. */
+  part: LevelRegion
+  tiles: TileAddress[]
+}
+
+/** A mosaic goes beyond a mirrored sheet by at most so many sheets, whatever the view shows. */
+const MOST_MIRRORED = 4
+
+type Laid = Pick<Sheet, 'width' | 'height' | 'vector' | 'place' | 'crop' | 'wash'>
+
+/**
+ * What of a sheet a view shows, at the coarsest level that is sharp enough. Where the sheet is mirrored beyond its edges, the rectangle goes
+ * beyond them too. Undefined if the view shows nothing of it.
+ *
+ * @param scale output pixels per reference pixel
+ */
+export function mosaicFor(sheet: Laid, edge: Ground['edge'], view: View, reference: Size, scale: number): Mosaic | undefined {
+  const level = levelFor(sheet, 1 / (sheet.place.scale * view.zoom * scale))
+  const k = 2 ** level
+  const part = partAt(sheet, k)
+  const corners = frameCorners(view, reference).map((corner) => groundToSheet(sheet.place, corner))
+  // Some pixels more than is seen, so that smoothing, blur and glow at the frame's edge have what lies beyond.
+  const margin = 8 + Math.ceil((3 * Math.max(sheet.wash?.blur ?? 0, sheet.wash?.glowingLines?.radius ?? 0)) / k)
+  const range = (values: number[], start: number, length: number) => {
+    const beyond = edge === 'mirrored' ? MOST_MIRRORED * length : 0
+    const low = Math.max(start - beyond, TILE * Math.floor((Math.min(...values) / k - margin) / TILE))
+    const high = Math.min(start + length + beyond, TILE * Math.ceil((Math.max(...values) / k + margin) / TILE))
+    return { low, high }
+  }
+  const xs = corners.map((corner) => corner.x)
+  const ys = corners.map((corner) => corner.y)
+  const x = range(xs, part.left, part.width)
+  const y = range(ys, part.top, part.height)
+  if (x.low >= x.high || y.low >= y.high) return undefined
+  const { columns, rows } = tileGrid(sheet, level)
+  const tiles: TileAddress[] = []
+  for (const row of tilesAlong(y, part.top, part.height, rows))
+    for (const column of tilesAlong(x, part.left, part.width, columns)) tiles.push({ level, column, row })
+  return { level, part, left: x.low, top: y.low, width: x.high - x.low, height: y.high - y.low, tiles }
+}
+
+/** The used part in whole pixels of a level whose pixels are k sheet pixels wide. */
+function partAt(sheet: Laid, k: number): LevelRegion {
+  const { left, top, right, bottom } = usedPart(sheet)
+  const [x, y] = [Math.floor(left / k), Math.floor(top / k)]
+  return { left: x, top: y, width: Math.max(1, Math.ceil(right / k) - x), height: Math.max(1, Math.ceil(bottom / k) - y) }
+}
+
+/** A stretch along one axis, and the copy of the picture in it: the picture itself, or a mirrored one. */
+export interface Cell {
+  /** Where the copy's part in the stretch begins and ends. */
+  from: number
+  to: number
+  mirrored: boolean
+  /** What is to be taken away from a position to get the picture's, or what that is to be taken away from. */
+  shift: number
+}
+
+/** Cuts a range into copies of a picture that begins at `start` and is repeated by mirroring. */
+export function cellsOf({ low, high }: { low: number; high: number }, start: number, length: number): Cell[] {
+  const cells: Cell[] = []
+  for (let i = Math.floor((low - start) / length); start + i * length < high; i++) {
+    const from = Math.max(low, start + i * length)
+    const to = Math.min(high, start + (i + 1) * length)
+    const mirrored = i % 2 !== 0
+    cells.push({ from, to, mirrored, shift: mirrored ? 2 * start + (i + 1) * length : i * length })
+  }
+  return cells
+}
+
+/** Tiles along one axis that a range needs. */
+function tilesAlong(range: { low: number; high: number }, start: number, length: number, count: number): number[] {
+  const needed = new Set<number>()
+  for (const { from, to, mirrored, shift } of cellsOf(range, start, length)) {
+    const [first, end] = mirrored ? [shift - to, shift - from] : [from - shift, to - shift]
+    for (let i = Math.floor(first / TILE); i * TILE < end && i < count; i++) needed.add(i)
+  }
+  return [...needed].sort((a, b) => a - b)
+}
+
+/** Whether a mosaic holds all that another needs, at its level. */
+export const holds = (mosaic: Mosaic, wanted: Mosaic): boolean =>
+  mosaic.level === wanted.level &&
+  mosaic.left <= wanted.left &&
+  mosaic.top <= wanted.top &&
+  mosaic.left + mosaic.width >= wanted.left + wanted.width &&
+  mosaic.top + mosaic.height >= wanted.top + wanted.height

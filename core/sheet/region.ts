@@ -1,0 +1,35 @@
+import type { LonLat } from '../geo/lon-lat'
+import { wrapLongitude } from '../geo/lon-lat'
+import type { DrawnMap } from '../journey/schema'
+
+type Region = DrawnMap['region']
+
+/** The smallest region round some places, at least so many degrees wide and half as high; it may cross the antimeridian. */
+export function regionAround(places: readonly LonLat[], least = 2): Region {
+  const lats = places.map(({ lat }) => lat)
+  // What is left of the circle when the widest gap between neighbouring longitudes is taken out.
+  const lons = places.map(({ lon }) => lon).sort((a, b) => a - b)
+  const gaps = lons.map((lon, i) => (lons[i + 1] ?? lons[0]! + 360) - lon)
+  const widest = gaps.indexOf(Math.max(...gaps))
+  const west = lons[(widest + 1) % lons.length]!
+  return grown(west, 360 - gaps[widest]!, Math.min(...lats), Math.max(...lats), { lon: least, lat: least / 2 })
+}
+
+/** A region grown on each side by a share of its size. */
+export function withMargin({ west, south, east, north }: Region, share: number): Region {
+  const width = east > west ? east - west : east - west + 360
+  return grown(west, width, south, north, { lon: width * (1 + 2 * share), lat: (north - south) * (1 + 2 * share) })
+}
+
+/** A region made at least so wide and so high about its middle; one that goes round the Earth is the whole of it. */
+function grown(west: number, width: number, south: number, north: number, least: { lon: number; lat: number }): Region {
+  const wide = Math.max(width, least.lon)
+  const high = Math.max(north - south, least.lat)
+  const middle = (south + north) / 2
+  const held = (lat: number) => Math.min(90, Math.max(-90, lat))
+  const sides =
+    wide >= 359
+      ? { west: -180, east: 180 }
+      : { west: wrapLongitude(west - (wide - width) / 2), east: wrapLongitude(west + width + (wide - width) / 2) }
+  return { ...sides, south: held(middle - high / 2), north: held(middle + high / 2) }
+}

@@ -1,0 +1,93 @@
+import { readFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
+import { join } from 'node:path'
+import { geoArea, geoBounds } from 'd3-geo'
+import type { Feature, FeatureCollection, Geometry, Position } from 'geojson'
+import { feature, mesh } from 'topojson-client'
+import type { GeometryCollection, Topology } from 'topojson-specification'
+import type { DrawnMap } from '#core/journey/schema'
+import type { WorldShapes } from '#core/sheet/drawn-map'
+import { lonWidth } from '#core/sheet/drawn-map'
+
+/** Coasts and borders by Natural Earth (public domain), from the package world-atlas, in two degrees of detail. */
+type Detail = '10m' | '50m'
+type World = Topology<{ countries: GeometryCollection<{ name: string }>; land: GeometryCollection }>
+
+const require = createRequire(join(process.cwd(), 'package.json'))
+const read = new Map<Detail, World>()
+
+function world(detail: Detail): World {
+  const known = read.get(detail)
+  if (known) return known
+  const topology = JSON.parse(readFileSync(require.resolve(`world-atlas/countries-${detail}.json`), 'utf8')) as World
+  read.set(detail, topology)
+  return topology
+}
+
+/** Above this many degrees across, the finer coasts are fine enough. */
+const FINE = 40
+
+/** The shapes for a map, as detailed as its region asks for; a small picture of it needs less. */
+export function shapesFor({ region }: DrawnMap, isSmall = false): WorldShapes {
+  const span = Math.max(lonWidth(region), region.north - region.south)
+  return shapesOf(span < (isSmall ? FINE / 8 : FINE) ? '10m' : '50m')
+}
+
+const shapesMade = new Map<Detail, WorldShapes>()
+
+function shapesOf(detail: Detail): WorldShapes {
+  const known = shapesMade.get(detail)
+  if (known) return known
+  const topology = world(detail)
+  const { countries, land } = topology.objects
+  const made = {
+    land: withoutInsideOut(feature(topology, land) as FeatureCollection),
+    borders: mesh(topology, countries, (a, b) => a !== b),
+  }
+  shapesMade.set(detail, made)
+  return made
+}
+
+/**
+ * Leaves out islets of three points that are wound the wrong way round: on a sphere they would be all of the Earth but themselves. The finest
+ * data has three of them.
+ */
+function withoutInsideOut(land: FeatureCollection): FeatureCollection {
+  const isRight = (polygon: Position[][]) => polygon[0]!.length > 4 || geoArea({ type: 'Polygon', coordinates: polygon }) < 2 * Math.PI
+  const features = land.features.map((part) =>
+    part.geometry.type === 'MultiPolygon'
+      ? { ...part, geometry: { ...part.geometry, coordinates: part.geometry.coordinates.filter(isRight) } }
+      : part,
+  )
+  return { ...land, features }
+}
+
+export interface Country {
+  id: string
+  name: string
+  /** Degrees; west is greater than east where it crosses the antimeridian. */
+  region: DrawnMap['region']
+}
+
+const idOf = (country: Feature<Geometry, { name: string }>): string => String(country.id ?? country.properties.name)
+
+let listed: Country[] | undefined
+
+/** All countries, by name. */
+export function listCountries(): Country[] {
+  listed ??= countryFeatures()
+    .map((country) => {
+      const [[west, south], [east, north]] = geoBounds(country)
+      return { id: idOf(country), name: country.properties.name, region: { west, south, east, north } }
+    })
+    .sort((a, b) => a.name.localeCompare(b.name, 'en'))
+  return listed
+}
+
+function countryFeatures() {
+  const topology = world('50m')
+  return (feature(topology, topology.objects.countries) as FeatureCollection<Geometry, { name: string }>).features
+}
+
+/** A country's outline. */
+export const findCountry = (id: string) => countryFeatures().find((country) => idOf(country) === id)

@@ -1,0 +1,31 @@
+import { spawn } from 'node:child_process'
+import { existsSync } from 'node:fs'
+import { join } from 'node:path'
+import type { PlaceSearch } from './search'
+import { openPlaces } from './search'
+
+let opened: Promise<PlaceSearch> | undefined
+
+/** The list of places of a data folder; made at the first call, in a process of its own, as that takes some seconds. */
+export function places(folder: string): Promise<PlaceSearch> {
+  opened ??= open(join(folder, 'places.sqlite')).catch((error: unknown) => {
+    opened = undefined
+    throw error
+  })
+  return opened
+}
+
+async function open(path: string): Promise<PlaceSearch> {
+  if (!existsSync(path)) await makeList(path)
+  return openPlaces(path)
+}
+
+function makeList(path: string): Promise<void> {
+  const child = spawn(process.execPath, [join(process.cwd(), 'server/places/index-start.mjs'), path], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+  })
+  return new Promise((resolve, reject) => {
+    child.on('error', reject)
+    child.on('exit', (code) => (code === 0 ? resolve() : reject(new Error('The list of places could not be made.'))))
+  })
+}

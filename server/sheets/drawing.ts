@@ -1,0 +1,81 @@
+import { readFile, stat } from 'node:fs/promises'
+import { renderAsync } from '@resvg/resvg-js'
+import sharp from 'sharp'
+import type { Size } from '#core/camera/view'
+import type { CleanSvg } from '#core/formats/clean-svg'
+import { cleanSvg, svgOfRegion } from '#core/formats/clean-svg'
+import { JourneyError } from '#core/journey/error'
+import { IMAGE_LIMITS } from '#core/sheet/limits'
+import { VECTOR_SIDE } from '#core/sheet/pyramid'
+import type { Built, ImportJob } from './job'
+import { cutTiles } from './pyramid'
+import { createTileFile } from './tile-file'
+
+/** Pixels of a rectangle of a drawing. */
+export interface Pixels extends Size {
+  /** RGBA, row by row. */
+  data: Buffer
+}
+
+export interface Rectangle extends Size {
+  x: number
+  y: number
+}
+
+/** Size of a vector image in its nominal pixels. */
+export function nominalSize(width: number, height: number): Size {
+  const k = VECTOR_SIDE / Math.max(width, height)
+  return { width: Math.max(1, Math.round(width * k)), height: Math.max(1, Math.round(height * k)) }
+}
+
+/** Draws a rectangle, in nominal pixels, of a drawing. */
+export async function drawSvg(svg: CleanSvg, nominal: Size, region: Rectangle, size: Size): Promise<Pixels> {
+  const { width, height, pixels } = await renderAsync(svgOfRegion(svg, nominal, region, size), {
+    fitTo: { mode: 'width', value: size.width },
+    font: { loadSystemFonts: svg.hasText },
+    logLevel: 'off',
+  })
+  return { width, height, data: plainAlpha(pixels) }
+}
+
+/** The renderer's colours are multiplied by their opacity; ours are not. */
+function plainAlpha(data: Buffer): Buffer {
+  for (let i = 0; i < data.length; i += 4) {
+    const alpha = data[i + 3]!
+    if (alpha === 0 || alpha === 255) continue
+    for (let c = i; c < i + 3; c++) data[c] = Math.min(255, Math.round((data[c]! * 255) / alpha))
+  }
+  return data
+}
+
+/** Takes in an SVG: cleaned, and drawn once at its nominal size; finer levels are drawn when a view asks for them. */
+export async function importSvg({ path, name, tiles }: ImportJob, onProgress: (share: number) => void): Promise<Built> {
+  const { size: bytes } = await stat(path)
+  if (bytes > IMAGE_LIMITS.drawingBytes)
+    throw new JourneyError(`“${name}” is larger than ${IMAGE_LIMITS.drawingBytes / 1024 ** 2} MiB: simplify it, or save it as PNG.`)
+  const svg = cleanSvg(await readFile(path, 'utf8'), name)
+  const nominal = nominalSize(svg.viewBox[2], svg.viewBox[3])
+  const pixels = await drawSvg(svg, nominal, { x: 0, y: 0, ...nominal }, nominal).catch((error: unknown) => {
+    throw new JourneyError(`“${name}” cannot be drawn: open it in a drawing program and save it again.`, { cause: error })
+  })
+  onProgress(0.5)
+  await storeDrawing(tiles, JSON.stringify(svg), pixels, (share) => onProgress(0.5 + share / 2))
+  return { ...nominal, vector: true, georeference: null }
+}
+
+/** Makes the tile file of a drawing out of its picture at nominal size; a drawing that is kept with it is drawn from that later, else from the original. */
+export async function storeDrawing(
+  tiles: string,
+  drawing: string | undefined,
+  { data, width, height }: Pixels,
+  onProgress: (share: number) => void,
+): Promise<void> {
+  const file = createTileFile(tiles)
+  try {
+    if (drawing !== undefined) file.putDrawing(drawing)
+    const picture = sharp(data, { raw: { width, height, channels: 4 } })
+    await cutTiles(picture, { width, height }, 'png', file, `${tiles}-cut`, onProgress)
+  } finally {
+    file.close()
+  }
+}

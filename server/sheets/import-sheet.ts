@@ -1,0 +1,113 @@
+import { createHash } from 'node:crypto'
+import { createWriteStream, existsSync } from 'node:fs'
+import { mkdir, rename, rm } from 'node:fs/promises'
+import { dirname, join } from 'node:path'
+import type { Readable } from 'node:stream'
+import { Transform } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
+import { nanoid } from 'nanoid'
+import { JourneyError } from '#core/journey/error'
+import type { SheetFormat } from '#core/sheet/limits'
+import { IMAGE_LIMITS, tooManyBytes } from '#core/sheet/limits'
+import type { Db } from '../storage/database'
+import { imagePath, tilesPath } from '../storage/image-files'
+import type { ImageRecord } from '../storage/images'
+import { findImage, insertImage } from '../storage/images'
+import { recogniseFile } from './files'
+import { readFileInProcess } from './reader'
+
+/** A file that has come whole, under a temporary name. */
+export interface ReceivedFile {
+  path: string
+  name: string
+  format: SheetFormat
+  hash: string
+  bytes: number
+}
+
+export interface ImportOptions {
+  /** Hears the share of the work done, 0..1. */
+  onProgress?: (share: number) => void
+  signal?: AbortSignal
+}
+
+/** What an import gives beside the image: the most memory that reading it took, in MiB; 0 if it was known before. */
+export interface Imported {
+  image: ImageRecord
+  peakMiB: number
+}
+
+/** Takes in a file whole. @throws JourneyError if it is empty, larger than allowed or no map file; nothing of it is kept then. */
+export async function receiveFile(folder: string, name: string, source: Readable): Promise<ReceivedFile> {
+  const path = join(folder, 'images', `incoming-${nanoid(10)}`)
+  await mkdir(dirname(path), { recursive: true })
+  const digest = createHash('sha256')
+  let bytes = 0
+  const meter = new Transform({
+    transform(chunk: Buffer, _encoding, done) {
+      bytes += chunk.length
+      digest.update(chunk)
+      // What comes beyond the limit is let pass unkept: hanging up would keep the answer from the one who sends.
+      if (bytes > IMAGE_LIMITS.bytes) done()
+      else done(null, chunk)
+    },
+  })
+  try {
+    await pipeline(source, meter, createWriteStream(path))
+    if (bytes > IMAGE_LIMITS.bytes) throw new JourneyError(tooManyBytes(name))
+    if (bytes === 0) throw new JourneyError(`“${name}” is empty.`)
+    return { path, name, format: await recogniseFile(path, name), hash: digest.digest('hex'), bytes }
+  } catch (error) {
+    await rm(path, { force: true })
+    throw error
+  }
+}
+
+/**
+ * Makes an image out of a received file: checks it, cuts it into tiles, and keeps both under its content hash. The same file is kept once.
+ * @throws JourneyError saying what is wrong with the file, the signal's reason when aborted; nothing is left then.
+ */
+export async function importReceived(
+  db: Db,
+  folder: string,
+  file: ReceivedFile,
+  { onProgress = () => {}, signal }: ImportOptions = {},
+): Promise<Imported> {
+  const { path, name, format, hash, bytes } = file
+  const target = imagePath(folder, hash)
+  const unfinished = `${path}.tiles`
+  try {
+    const known = findImage(db, hash)
+    if (known && existsSync(tilesPath(folder, hash))) return { image: known, peakMiB: 0 }
+    const { built, peakMiB } = await readFileInProcess({ do: 'import', path, name, format, tiles: unfinished }, onProgress, signal)
+    await mkdir(dirname(target), { recursive: true })
+    await rename(unfinished, tilesPath(folder, hash))
+    await rename(path, target)
+    const image: ImageRecord = { hash, format, bytes, ...built }
+    insertImage(db, image)
+    return { image, peakMiB }
+  } finally {
+    for (const left of [path, unfinished, `${unfinished}-journal`, `${unfinished}-cut_files`, `${unfinished}-cut.dz`])
+      await rm(left, { recursive: true, force: true })
+  }
+}
+
+/** Receives and imports a file in one go. */
+export const importSheetFile = async (db: Db, folder: string, name: string, source: Readable, options?: ImportOptions): Promise<Imported> =>
+  importReceived(db, folder, await receiveFile(folder, name, source), options)
+
+/** Cuts the tiles of images that have none, as those taken in by an earlier version. One that cannot be read any more is left as it is. */
+export async function cutMissingTiles(folder: string, images: readonly ImageRecord[]): Promise<void> {
+  for (const { hash, format } of images) {
+    const path = imagePath(folder, hash)
+    if (existsSync(tilesPath(folder, hash)) || !existsSync(path)) continue
+    const tiles = join(folder, 'images', `incoming-${nanoid(10)}.tiles`)
+    try {
+      await readFileInProcess({ do: 'import', path, name: hash, format, tiles }, () => {})
+      await rename(tiles, tilesPath(folder, hash))
+    } catch (error) {
+      console.error(`The tiles of image ${hash} cannot be made:`, error)
+      await rm(tiles, { force: true })
+    }
+  }
+}

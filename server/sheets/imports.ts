@@ -1,0 +1,49 @@
+import { EventEmitter } from 'node:events'
+import { nanoid } from 'nanoid'
+import { JourneyError } from '#core/journey/error'
+import type { ImageRecord } from '../storage/images'
+
+/** An import that runs, or has ended a short while ago. */
+export type ImportRecord =
+  { state: 'running'; share: number } | { state: 'done'; image: ImageRecord } | { state: 'failed'; error: string } | { state: 'cancelled' }
+
+const records = new Map<string, { record: ImportRecord; control: AbortController }>()
+const changes = new EventEmitter().setMaxListeners(0)
+
+/** Ended imports are remembered for so long, in milliseconds. */
+const KEPT = 10 * 60 * 1000
+
+/** One import at a time: each may take a good part of the machine. */
+let line: Promise<unknown> = Promise.resolve()
+
+/** Starts an import as soon as those before it have ended; returns its id at once. */
+export function startImport(run: (onProgress: (share: number) => void, signal: AbortSignal) => Promise<ImageRecord>): string {
+  const id = nanoid(12)
+  const control = new AbortController()
+  records.set(id, { record: { state: 'running', share: 0 }, control })
+  const set = (record: ImportRecord) => {
+    records.set(id, { record, control })
+    changes.emit(id, record)
+  }
+  line = line
+    .then(async () => {
+      set({ state: 'done', image: await run((share) => set({ state: 'running', share }), control.signal) })
+    })
+    .catch((error: unknown) => {
+      if (control.signal.aborted) return set({ state: 'cancelled' })
+      if (!(error instanceof JourneyError)) console.error(error)
+      set({ state: 'failed', error: error instanceof JourneyError ? error.message : 'The import went wrong inside Zephyrine: try again.' })
+    })
+    .finally(() => setTimeout(() => records.delete(id), KEPT).unref())
+  return id
+}
+
+export const findImport = (id: string): ImportRecord | undefined => records.get(id)?.record
+
+export const cancelImport = (id: string): void => records.get(id)?.control.abort(new Error('cancelled'))
+
+/** Calls back at each change of an import, until the returned function is called. */
+export function watchImport(id: string, listener: (record: ImportRecord) => void): () => void {
+  changes.on(id, listener)
+  return () => changes.off(id, listener)
+}

@@ -1,0 +1,58 @@
+import sharp from 'sharp'
+import { JourneyError } from '#core/journey/error'
+import type { SheetFormat } from '#core/sheet/limits'
+import { IMAGE_LIMITS } from '#core/sheet/limits'
+import { readGeoTiff } from './geotiff'
+import type { Built, ImportJob } from './job'
+import { cutTiles, tileFormatFor } from './pyramid'
+import { createTileFile } from './tile-file'
+
+const LOSSLESS: ReadonlySet<SheetFormat> = new Set(['png', 'tiff'])
+
+/** Formats that can only be decoded whole. */
+const WHOLE: ReadonlySet<SheetFormat> = new Set(['webp', 'avif'])
+
+export const damaged = (name: string, cause: unknown): JourneyError =>
+  new JourneyError(`“${name}” is damaged or cut short and cannot be read to its end: export or download it again.`, { cause })
+
+const pixelsOf = (width: number, height: number) => `${width} × ${height} pixels (${Math.ceil((width * height) / 1e6)} megapixels)`
+
+/** @throws JourneyError for a picture that is too large. */
+export function checkSize(name: string, { width, height }: { width: number; height: number }): void {
+  if (width * height <= IMAGE_LIMITS.pixels && Math.max(width, height) <= IMAGE_LIMITS.side) return
+  throw new JourneyError(
+    `“${name}” has ${pixelsOf(width, height)}; up to ${IMAGE_LIMITS.pixels / 1e6} megapixels and ${IMAGE_LIMITS.side} a side can be used: scale it down.`,
+  )
+}
+
+/**
+ * Takes in a picture made of pixels: turned as its EXIF data says, its colours in sRGB.
+ * @throws JourneyError saying what is wrong with it
+ */
+export async function importRaster({ path, name, format, tiles }: ImportJob, onProgress: (share: number) => void): Promise<Built> {
+  const header = await sharp(path, { limitInputPixels: false })
+    .metadata()
+    .catch((error: unknown) => {
+      throw damaged(name, error)
+    })
+  const isTurned = (header.orientation ?? 1) > 1
+  const { width, height } = header.autoOrient
+  checkSize(name, { width, height })
+  if ((WHOLE.has(format) || header.isProgressive || isTurned) && width * height > IMAGE_LIMITS.wholePixels) {
+    throw new JourneyError(
+      `“${name}” has ${pixelsOf(width, height)}; in this form (interlaced, turned, WebP or AVIF) up to ${IMAGE_LIMITS.wholePixels / 1e6} megapixels can be used: save it as a plain PNG, TIFF or JPEG.`,
+    )
+  }
+  const file = createTileFile(tiles)
+  try {
+    const picture = sharp(path, { limitInputPixels: IMAGE_LIMITS.pixels, failOn: 'error', sequentialRead: true })
+      .autoOrient()
+      .toColourspace('srgb')
+    await cutTiles(picture, { width, height }, tileFormatFor({ width, height }, LOSSLESS.has(format)), file, `${tiles}-cut`, onProgress)
+  } catch (error) {
+    throw damaged(name, error)
+  } finally {
+    file.close()
+  }
+  return { width, height, vector: false, georeference: format === 'tiff' && !isTurned ? await readGeoTiff(path) : null }
+}

@@ -1,0 +1,66 @@
+import { cpus } from 'node:os'
+import sharp from 'sharp'
+import { JourneyError } from '#core/journey/error'
+import { importSvg } from './drawing'
+import type { Answer, Built, DrawJob, ImportJob } from './job'
+import { jobSchema } from './job'
+import { importMbtiles } from './mbtiles'
+import { importPdf } from './pdf'
+import { importRaster } from './raster'
+import { drawTiles } from './vector-tiles'
+
+/**
+ * A process of its own that reads files from outside: what crashes it or takes all its time does no harm to the server, it can be stopped at
+ * any moment, and its memory is given back when it ends.
+ */
+sharp.concurrency(cpus().length)
+sharp.cache(false)
+
+const answer = (message: Answer) => process.send!(message)
+
+function build(job: ImportJob, onProgress: (share: number) => void): Promise<Built> {
+  switch (job.format) {
+    case 'svg':
+      return importSvg(job, onProgress)
+    case 'pdf':
+      return importPdf(job, onProgress)
+    case 'mbtiles':
+      return importMbtiles(job, onProgress)
+    default:
+      return importRaster(job, onProgress)
+  }
+}
+
+/** Progress is told this often, in milliseconds. */
+const REPORT_EVERY = 100
+
+async function runImport(job: ImportJob): Promise<void> {
+  let last = 0
+  const built = await build(job, (share) => {
+    if (Date.now() - last < REPORT_EVERY) return
+    last = Date.now()
+    answer({ is: 'progress', share: Math.min(1, share) })
+  })
+  answer({ is: 'built', built, peakMiB: Math.ceil(process.resourceUsage().maxRSS / 1024) })
+}
+
+async function runDraw(job: DrawJob): Promise<void> {
+  await drawTiles(job)
+  answer({ is: 'drawn', id: job.id })
+}
+
+process.on('message', (message) => {
+  const job = jobSchema.parse(message)
+  const work = job.do === 'import' ? runImport(job) : runDraw(job)
+  work.catch((error: unknown) => {
+    const expected = error instanceof JourneyError
+    answer({
+      is: 'failed',
+      id: job.do === 'draw' ? job.id : undefined,
+      message: error instanceof Error ? error.message : String(error),
+      expected,
+    })
+  })
+})
+// Left alone, it ends.
+process.on('disconnect', () => process.exit())

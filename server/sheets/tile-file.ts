@@ -1,0 +1,81 @@
+import { rmSync } from 'node:fs'
+import Database from 'better-sqlite3'
+import type { TileAddress } from '#core/sheet/pyramid'
+
+/** The tiles of one image lie in an SQLite file of their own: it is whole or not there, and goes with its image. */
+export interface TileFile {
+  put(tile: TileAddress, data: Buffer): void
+  get(tile: TileAddress): Buffer | undefined
+  /** The cleaned drawing of a vector image. */
+  putDrawing(json: string): void
+  drawing(): string | undefined
+  inTransaction(run: () => void): void
+  close(): void
+}
+
+const SCHEMA = `
+  CREATE TABLE tiles (
+    level       INTEGER NOT NULL,
+    tile_column INTEGER NOT NULL,
+    tile_row    INTEGER NOT NULL,
+    data        BLOB NOT NULL
+  ) STRICT;
+  CREATE UNIQUE INDEX tiles_by_address ON tiles (level, tile_column, tile_row);
+  CREATE TABLE drawing (json TEXT NOT NULL) STRICT;
+`
+
+function over(db: Database.Database): TileFile {
+  const put = db.prepare('INSERT OR IGNORE INTO tiles (level, tile_column, tile_row, data) VALUES (?, ?, ?, ?)')
+  const get = db.prepare('SELECT data FROM tiles WHERE level = ? AND tile_column = ? AND tile_row = ?').pluck()
+  return {
+    put: ({ level, column, row }, data) => void put.run(level, column, row, data),
+    get: ({ level, column, row }) => get.get(level, column, row) as Buffer | undefined,
+    putDrawing: (json) => void db.prepare('INSERT INTO drawing (json) VALUES (?)').run(json),
+    drawing: () => db.prepare('SELECT json FROM drawing').pluck().get() as string | undefined,
+    inTransaction: (run) => db.transaction(run)(),
+    close: () => db.close(),
+  }
+}
+
+/** Makes a tile file. It is not safe from a crash while it is being made, so it gets its final name only afterwards. */
+export function createTileFile(path: string): TileFile {
+  const db = new Database(path)
+  db.pragma('journal_mode = OFF')
+  db.pragma('synchronous = OFF')
+  db.exec(SCHEMA)
+  return over(db)
+}
+
+/** As many tile files are kept open as a journey has sheets, and some more. */
+const MOST_OPEN = 32
+const openFiles = new Map<string, TileFile>()
+
+/** Opens a tile file, or takes the one that is open. Vector images are drawn into theirs at finer levels, as they are asked for. */
+export function openTileFile(path: string): TileFile {
+  const known = openFiles.get(path)
+  if (known) {
+    // The one used last is the last to be closed.
+    openFiles.delete(path)
+    openFiles.set(path, known)
+    return known
+  }
+  const db = new Database(path, { fileMustExist: true })
+  db.pragma('journal_mode = TRUNCATE')
+  db.pragma('busy_timeout = 5000')
+  const file = over(db)
+  openFiles.set(path, file)
+  if (openFiles.size > MOST_OPEN) {
+    const [oldest] = openFiles
+    openFiles.delete(oldest![0])
+    oldest![1].close()
+  }
+  return file
+}
+
+/** Closes all that are open, so that their folder can be removed. */
+export function closeTileFiles(): void {
+  for (const file of openFiles.values()) file.close()
+  openFiles.clear()
+}
+
+export const removeTileFile = (path: string): void => rmSync(path, { force: true })

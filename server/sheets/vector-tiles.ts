@@ -1,0 +1,46 @@
+import sharp from 'sharp'
+import type { CleanSvg } from '#core/formats/clean-svg'
+import { TILE, tileGrid, tileSize } from '#core/sheet/pyramid'
+import type { Rectangle } from './drawing'
+import { drawSvg } from './drawing'
+import type { DrawJob } from './job'
+import { drawPdf } from './pdf'
+import { encodeTile } from './pyramid'
+import { openTileFile } from './tile-file'
+
+/** Tiles along a side of the block that is drawn at once: reading a drawing costs more than drawing four times as much of it. */
+export const BLOCK = 4
+
+/** Draws the block of tiles that a tile lies in, and puts them into the tile file. */
+export async function drawTiles({ tiles, original, width, height, level, column, row }: DrawJob): Promise<void> {
+  const image = { width, height }
+  const { columns, rows } = tileGrid(image, level)
+  const first = { column: BLOCK * Math.floor(column / BLOCK), row: BLOCK * Math.floor(row / BLOCK) }
+  const last = { column: Math.min(columns, first.column + BLOCK) - 1, row: Math.min(rows, first.row + BLOCK) - 1 }
+  const corner = tileSize(image, { level, ...last })
+  const size = { width: (last.column - first.column) * TILE + corner.width, height: (last.row - first.row) * TILE + corner.height }
+  const step = 2 ** level
+  const region: Rectangle = {
+    x: first.column * TILE * step,
+    y: first.row * TILE * step,
+    width: size.width * step,
+    height: size.height * step,
+  }
+  const file = openTileFile(tiles)
+  const drawing = file.drawing()
+  const pixels = drawing
+    ? await drawSvg(JSON.parse(drawing) as CleanSvg, image, region, size)
+    : await drawPdf(original, image, region, size)
+  const block = sharp(pixels.data, { raw: { width: pixels.width, height: pixels.height, channels: 4 } })
+  const cut: { column: number; row: number; data: Buffer }[] = []
+  for (let r = first.row; r <= last.row; r++) {
+    for (let c = first.column; c <= last.column; c++) {
+      const part = tileSize(image, { level, column: c, row: r })
+      const place = { left: (c - first.column) * TILE, top: (r - first.row) * TILE, ...part }
+      cut.push({ column: c, row: r, data: await encodeTile(block.clone().extract(place), 'png') })
+    }
+  }
+  file.inTransaction(() => {
+    for (const { data, ...address } of cut) file.put({ level, ...address }, data)
+  })
+}

@@ -1,0 +1,330 @@
+/** Fits, projections and world files against published worked examples and other libraries. */
+import fc from 'fast-check'
+import { geoConicConformal, geoEquirectangular, geoMercator, geoOrthographic } from 'd3-geo'
+import proj4 from 'proj4'
+import { describe, expect, it } from 'vitest'
+import { georeferenceFromWorldFile } from '#core/geo/from-world-file'
+import type { Match } from '#core/geo/fit'
+import { fit, fitKindFor } from '#core/geo/fit'
+import { geodesicDistance } from '#core/geo/geodesic'
+import { geoCorners, geoSheet } from '#core/geo/georeference'
+import { transformed } from '#core/geo/homography'
+import type { LonLat } from '#core/geo/lon-lat'
+import { planeMap, webMercator } from '#core/geo/plane'
+import { matrixOfWorldFile, readWorldFile, worldFileOfMatrix, writeWorldFile } from '#core/formats/world-file'
+import type { Georeference, Plane } from '#core/journey/schema'
+import { planeSchema } from '#core/journey/schema'
+
+const matches = (rows: readonly (readonly [number, number, number, number])[]): Match[] =>
+  rows.map(([x, y, toX, toY]) => ({ from: { x, y }, to: { x: toX, y: toY } }))
+
+describe('fits by least squares, against C. D. Ghilani, Adjustment Computations, chapter on coordinate transformations (numbers from memory)', () => {
+  it('agrees with the two-dimensional conformal example: parameters and residuals', () => {
+    const points = matches([
+      [121.622, -128.066, 1049422.4, 51089.2],
+      [141.228, 187.718, 1049413.95, 49659.3],
+      [175.802, 135.728, 1049244.95, 49884.95],
+    ])
+    const map = fit('similarity', points)
+    expect(map[0]).toBeCloseTo(-4.51249, 5)
+    expect(map[3]).toBeCloseTo(-0.25371, 5)
+    expect(map[2]).toBeCloseTo(1050003.715, 3)
+    expect(map[5]).toBeCloseTo(50542.131, 3)
+    const residuals = points.map(({ from, to }) => transformed(map, from)!.x - to.x)
+    expect(residuals[0]).toBeCloseTo(0.004, 3)
+    expect(residuals[1]).toBeCloseTo(0.101, 3)
+    expect(residuals[2]).toBeCloseTo(-0.105, 3)
+  })
+
+  it('agrees with the two-dimensional projective example', () => {
+    const map = fit(
+      'projective',
+      matches([
+        [90, 90, 1420.407, 895.362],
+        [50, 40, 895.887, 351.398],
+        [-30, 20, -944.926, 641.434],
+        [50, -40, 968.084, -1384.138],
+        [110, -80, 1993.262, -2367.511],
+        [-100, 80, -3382.284, 3487.762],
+      ]),
+    )
+    const [a1, b1, c1, a2, b2, c2, a3, b3, one] = map
+    expect(one).toBe(1)
+    expect([a1, b1, c1].map((v) => v.toFixed(3))).toEqual(['25.003', '0.801', '-134.715'])
+    expect([a2, b2, c2].map((v) => v.toFixed(3))).toEqual(['-8.008', '24.998', '-149.815'])
+    expect([a3, b3].map((v) => v.toFixed(4))).toEqual(['0.0040', '0.0020'])
+  })
+
+  it('is the best there is: for affine fits the residuals are at right angles to the design (normal equations)', () => {
+    const coordinate = fc.double({ min: -1000, max: 1000, noNaN: true })
+    fc.assert(
+      fc.property(fc.array(fc.tuple(coordinate, coordinate, coordinate, coordinate), { minLength: 4, maxLength: 9 }), (rows) => {
+        const points = matches([...rows, [0, 0, 1, 1], [900, 0, 5, 2], [0, 900, 3, 8]])
+        const map = fit('affine', points)
+        for (const axis of ['x', 'y'] as const) {
+          const residuals = points.map(({ from, to }) => to[axis] - transformed(map, from)![axis])
+          const against = (f: (match: Match) => number) => residuals.reduce((sum, r, i) => sum + r * f(points[i]!), 0)
+          expect(Math.abs(against(() => 1))).toBeLessThan(1e-6)
+          expect(Math.abs(against(({ from }) => from.x / 1000))).toBeLessThan(1e-6)
+          expect(Math.abs(against(({ from }) => from.y / 1000))).toBeLessThan(1e-6)
+        }
+      }),
+    )
+  })
+
+  it('finds a map that the points follow exactly, of each kind', () => {
+    const true3 = [1.2, 0.3, 40, -0.25, 0.9, -7, 2e-4, -1e-4, 1] as const
+    const spots = [
+      [0, 0],
+      [800, 20],
+      [760, 600],
+      [30, 580],
+      [400, 300],
+    ] as const
+    for (const kind of ['similarity', 'affine', 'projective'] as const) {
+      const given =
+        kind === 'projective'
+          ? true3
+          : kind === 'affine'
+            ? ([...true3.slice(0, 6), 0, 0, 1] as unknown as typeof true3)
+            : ([2, -1, 30, 1, 2, 8, 0, 0, 1] as const)
+      const exact = spots.map(([x, y]): Match => ({ from: { x, y }, to: transformed(given, { x, y })! }))
+      fit(kind, exact).forEach((v, i) => expect(v).toBeCloseTo(given[i]!, 7))
+    }
+  })
+
+  it.each<[string, readonly (readonly [number, number, number, number])[], RegExp]>([
+    ['one point', [[0, 0, 1, 1]], /1 control points are too few/],
+    [
+      'two points on one spot',
+      [
+        [5, 5, 1, 1],
+        [5, 5, 9, 9],
+      ],
+      /lie on one spot/,
+    ],
+    [
+      'three collinear points',
+      [
+        [0, 0, 0, 0],
+        [10, 10, 1, 1],
+        [20, 20, 2, 2.5],
+      ],
+      /lie on one line/,
+    ],
+    [
+      'four points, three of them collinear',
+      [
+        [0, 0, 0, 0],
+        [10, 0, 1, 0],
+        [20, 0, 2, 0],
+        [5, 9, 0.5, 1],
+      ],
+      /three on a line/,
+    ],
+    [
+      'four corners in a twisted order',
+      [
+        [0, 0, 0, 0],
+        [10, 0, 10, 0],
+        [10, 10, 0, 10],
+        [0, 10, 10, 10],
+      ],
+      /contradict each other/,
+    ],
+  ])('refuses %s with a sentence', (_what, rows, message) => {
+    expect(() => fit(rows.length === 1 ? 'similarity' : fitKindFor(rows.length), matches(rows))).toThrow(message)
+  })
+})
+
+describe('planes', () => {
+  it('agree with the worked example of IOGP Guidance Note 373-7-2, Popular Visualisation Pseudo Mercator', () => {
+    const at = { lon: -(100 + 20 / 60), lat: 24 + 22 / 60 + 54.433 / 3600 }
+    const p = webMercator.forward(at)!
+    expect(p.x).toBeCloseTo(-11169055.58, 2)
+    expect(p.y).toBeCloseTo(2800000, 2)
+    const back = webMercator.inverse({ x: -11169055.58, y: 2800000 })!
+    expect(back.lon).toBeCloseTo(at.lon, 7)
+    expect(back.lat).toBeCloseTo(at.lat, 7)
+  })
+
+  it('agree with proj4 on Web Mercator and UTM', () => {
+    const places: LonLat[] = [
+      { lon: 9.2, lat: 47.6 },
+      { lon: 12.9, lat: -33.4 },
+      { lon: 7.1, lat: 0.2 },
+    ]
+    for (const at of places) {
+      const [x, y] = proj4('EPSG:3857', [at.lon, at.lat])
+      expect(webMercator.forward(at)!.x).toBeCloseTo(x!, 4)
+      expect(webMercator.forward(at)!.y).toBeCloseTo(y!, 4)
+      const utm = planeMap({ kind: 'utm', zone: 32, south: at.lat < 0 }).forward(at)!
+      const [e, n] = proj4(`+proj=utm +zone=32 ${at.lat < 0 ? '+south' : ''} +datum=WGS84`, [at.lon, at.lat])
+      expect([utm.x, utm.y]).toEqual([e, n])
+    }
+  })
+
+  it.each(['mercator', 'equirectangular', 'conic', 'orthographic'] as const)(
+    'agree with d3-geo’s own projection and with proj4 on the sphere: %s',
+    (projection) => {
+      const plane = planeSchema.parse({ kind: 'drawn', projection, lon: 10, lat: 50, parallels: [43, 62] })
+      const { forward } = planeMap(plane)
+      const reference = {
+        mercator: geoMercator().rotate([-10, 0]),
+        equirectangular: geoEquirectangular().rotate([-10, 0]),
+        conic: geoConicConformal().rotate([-10, 0]).parallels([43, 62]),
+        orthographic: geoOrthographic().rotate([-10, -50]),
+      }[projection]
+        .scale(1)
+        .translate([0, 0])
+      const definition = {
+        mercator: '+proj=merc +lon_0=10',
+        equirectangular: '+proj=eqc +lon_0=10',
+        conic: '+proj=lcc +lat_1=43 +lat_2=62 +lat_0=0 +lon_0=10',
+        orthographic: '+proj=ortho +lat_0=50 +lon_0=10',
+      }[projection]
+      const other = proj4(`${definition} +R=1 +units=m`)
+      const offsets = [-20, -3.5, 0, 17.25].flatMap((lon) =>
+        [31, 48.5, 66].map((lat) => {
+          const p = forward({ lon, lat })!
+          const [x, y] = reference([lon, lat])!
+          expect(p.x).toBeCloseTo(x, 12)
+          expect(p.y).toBeCloseTo(y, 12)
+          const [px, py] = other.forward([lon, lat])
+          expect(p.x).toBeCloseTo(px!, 9)
+          return p.y + py!
+        }),
+      )
+      // The y axes point opposite ways, and conic maps may differ in where they begin.
+      for (const offset of offsets) expect(offset).toBeCloseTo(offsets[0]!, 9)
+    },
+  )
+
+  const PLANES: Plane[] = [
+    { kind: 'degrees' },
+    { kind: 'mercator' },
+    { kind: 'utm', zone: 33, south: false },
+    ...(['mercator', 'equirectangular', 'conic', 'orthographic'] as const).map((projection): Plane => ({
+      kind: 'drawn',
+      projection,
+      lon: 15,
+      lat: 45,
+      parallels: [40, 55],
+    })),
+  ]
+  it.each(PLANES)('lead to a sheet and back to within 1e-9 degrees: $kind $projection', (plane) => {
+    const scale = plane.kind === 'degrees' ? 0.01 : plane.kind === 'drawn' ? 1e-4 : 500
+    const origin = planeMap(plane).forward({ lon: 15, lat: 45 })!
+    const matrix: [number, number, number, number, number, number] = [scale, 0, origin.x - 2000 * scale, 0, -scale, origin.y + 1000 * scale]
+    const { toSheet, toLonLat } = geoSheet({ kind: 'affine', source: 'drawn', plane, matrix })
+    fc.assert(
+      fc.property(fc.double({ min: 11, max: 19, noNaN: true }), fc.double({ min: 40, max: 50, noNaN: true }), (lon, lat) => {
+        const back = toLonLat(toSheet({ lon, lat })!)!
+        expect(Math.abs(back.lon - lon)).toBeLessThan(1e-9)
+        expect(Math.abs(back.lat - lat)).toBeLessThan(1e-9)
+      }),
+    )
+  })
+
+  it('say where they show nothing', () => {
+    const globe = planeMap({ kind: 'drawn', projection: 'orthographic', lon: 0, lat: 0, parallels: [30, 60] })
+    expect(globe.forward({ lon: 120, lat: 0 })).toBeUndefined()
+    expect(globe.inverse({ x: 1.2, y: 0 })).toBeUndefined()
+    expect(webMercator.forward({ lon: 0, lat: 90 })).toBeUndefined()
+  })
+})
+
+describe('world files', () => {
+  const text = '0.5\n0\n0\n-0.25\n10.25\n49.875\n'
+
+  it('count from the middle of the upper left pixel (the six-line convention)', () => {
+    expect(matrixOfWorldFile(readWorldFile(text))).toEqual([0.5, 0, 10, 0, -0.25, 50])
+    const sheet = geoSheet(georeferenceFromWorldFile(text, 'map.pgw', { width: 20, height: 10 }))
+    expect(sheet.toLonLat({ x: 0.5, y: 0.5 })).toEqual({ lon: 10.25, lat: 49.875 })
+    expect(geoCorners(sheet, { width: 20, height: 10 })).toEqual([
+      { lon: 10, lat: 50 },
+      { lon: 20, lat: 50 },
+      { lon: 20, lat: 47.5 },
+      { lon: 10, lat: 47.5 },
+    ])
+  })
+
+  it('are written as they were read, turned ones too', () => {
+    for (const lines of [text, '1.5\n0.25\n-0.3\n-2\n-11169055.58\n2800000\n', '1e-7\n0\n0\n-1e-7\n0.1\n0.2\n']) {
+      const file = readWorldFile(lines)
+      const again = readWorldFile(writeWorldFile(worldFileOfMatrix(matrixOfWorldFile(file))))
+      for (const key of ['a', 'b', 'c', 'd', 'e', 'f'] as const) expect(again[key]).toBeCloseTo(file[key], 8)
+    }
+  })
+
+  it('are taken for degrees where they fit the Earth so, else for metres of Web Mercator', () => {
+    const size = { width: 1000, height: 1000 }
+    expect(georeferenceFromWorldFile(text, 'x', { width: 20, height: 10 })).toMatchObject({ plane: { kind: 'degrees' } })
+    const metres = georeferenceFromWorldFile('100\n0\n0\n-100\n-11169055.58\n2800000\n', 'x', size)
+    expect(metres).toMatchObject({ plane: { kind: 'mercator' } })
+    const at = geoSheet(metres).toLonLat({ x: 0.5, y: 0.5 })!
+    expect(at.lon).toBeCloseTo(-(100 + 1 / 3), 6)
+    expect(() => georeferenceFromWorldFile('1e6\n0\n0\n-1e6\n9e9\n0\n', 'far.pgw', size)).toThrow(
+      /“far.pgw” puts the picture outside the Earth/,
+    )
+  })
+
+  it.each([
+    ['five lines', '1\n0\n0\n-1\n10\n', /has 5 lines; a world file has six/],
+    ['a word', '1\n0\n0\n-1\nten\n20\n', /has “ten” in line 5/],
+    ['no size', '0\n0\n0\n0\n1\n2\n', /gives pixels no size/],
+    ['an infinite number', '1\n0\n0\n-1\nInfinity\n2\n', /in line 5/],
+  ])('with %s are refused', (_what, lines, message) => expect(() => readWorldFile(lines, 'map.pgw')).toThrow(message))
+})
+
+describe('control points', () => {
+  const point = (id: string, x: number, y: number, lon: number, lat: number) => ({ id, name: id, at: { x, y }, lon, lat })
+  const known = geoSheet({ kind: 'affine', source: 'world-file', plane: { kind: 'mercator' }, matrix: [100, 0, 1e6, 0, -100, 6e6] })
+  const spot = (id: string, x: number, y: number, off = 0) => {
+    const { lon, lat } = known.toLonLat({ x, y })!
+    return point(id, x + off, y, lon, lat)
+  }
+  const byPoints = (...points: ReturnType<typeof point>[]): Georeference => ({ kind: 'points', plane: 'mercator', fit: null, points })
+
+  it('from two on put the sheet on the Earth, north up, without residuals', () => {
+    const sheet = geoSheet(byPoints(spot('a', 100, 200), spot('b', 900, 500)))
+    expect(sheet.kind).toBe('similarity')
+    const expected = known.toLonLat({ x: 1500, y: 1200 })!
+    expect(sheet.toLonLat({ x: 1500, y: 1200 })!.lon).toBeCloseTo(expected.lon, 9)
+    expect(sheet.toLonLat({ x: 1500, y: 1200 })!.lat).toBeCloseTo(expected.lat, 9)
+    expect(sheet.residuals!.rmsPx).toBeLessThan(1e-6)
+  })
+
+  it('tell how well they agree, in pixels and in metres, and name the worst', () => {
+    const exact = [
+      spot('a', 0, 0),
+      spot('b', 2000, 0),
+      spot('c', 2000, 1500),
+      spot('d', 0, 1500),
+      spot('e', 1000, 700),
+      spot('f', 400, 900),
+    ]
+    const off = [...exact.slice(0, 5), spot('Wrong', 400, 900, 30)]
+    expect(geoSheet(byPoints(...exact)).residuals!.rmsPx).toBeLessThan(1e-6)
+    const { residuals } = geoSheet(byPoints(...off))
+    expect(residuals!.worst.point.name).toBe('Wrong')
+    expect(residuals!.rmsPx).toBeGreaterThan(3)
+    // A pixel is a hundred metres of the Mercator plane, which at this latitude are less on the ground: cos(lat) of it.
+    const metresPerPx = residuals!.worst.metres / residuals!.worst.px
+    expect(metresPerPx).toBeCloseTo(100 * Math.cos((off[5]!.lat * Math.PI) / 180), 0)
+  })
+
+  it('may lie on both sides of the antimeridian', () => {
+    const sheet = geoSheet(byPoints(point('west', 0, 0, 178, 10), point('east', 400, 0, -178, 10)))
+    expect(sheet.toLonLat({ x: 200, y: 0 })!.lon).toBeCloseTo(180, 9)
+    expect(sheet.toSheet({ lon: -179, lat: 10 })!.x).toBeCloseTo(300, 6)
+  })
+})
+
+describe('geodesics', () => {
+  it('give Flinders Peak to Buninyong (GDA Technical Manual): 54 972.271 m', () => {
+    const flindersPeak = { lat: -(37 + 57 / 60 + 3.7203 / 3600), lon: 144 + 25 / 60 + 29.5244 / 3600 }
+    const buninyong = { lat: -(37 + 39 / 60 + 10.1561 / 3600), lon: 143 + 55 / 60 + 35.3839 / 3600 }
+    expect(geodesicDistance(flindersPeak, buninyong)).toBeCloseTo(54972.271, 2)
+  })
+})
