@@ -1,5 +1,4 @@
 /** Finds places by name: see USAGE. */
-import { join } from 'node:path'
 import { parseArgs } from 'node:util'
 import { readCoordinates } from '#core/formats/coordinates'
 import type { LonLat } from '#core/geo/lon-lat'
@@ -35,7 +34,7 @@ function nearOf(text: string): LonLat {
 
 async function main(): Promise<void> {
   const { query, near } = readArguments()
-  const list = await places(join(process.cwd(), 'node_modules/.cache/zephyrine'))
+  const list = await places()
   console.log(JSON.stringify(list.search(query, near, 10), null, 2))
   list.close()
 }

@@ -35,13 +35,11 @@ export function paintArea(context: CanvasRenderingContext2D, space: CanvasSpace,
   const { fill, outline } = area
   placeInFrame(context, space)
   context.beginPath()
+  const x = (ground: number) => (ground - view.centre.x) * view.zoom + reference.width / 2
+  const y = (ground: number) => (ground - view.centre.y) * view.zoom + reference.height / 2
   for (const ring of area.rings) {
-    for (let i = 0; i + 1 < ring.length; i += 2) {
-      context.lineTo(
-        (ring[i]! - view.centre.x) * view.zoom + reference.width / 2,
-        (ring[i + 1]! - view.centre.y) * view.zoom + reference.height / 2,
-      )
-    }
+    context.moveTo(x(ring[0]!), y(ring[1]!))
+    for (let i = 2; i + 1 < ring.length; i += 2) context.lineTo(x(ring[i]!), y(ring[i + 1]!))
     context.closePath()
   }
   context.fillStyle = translucent(fill.colour, fill.opacity * opacity)

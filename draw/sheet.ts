@@ -45,7 +45,7 @@ export function createSheetPainter(studio: Studio) {
 /** A picture of a sheet with its wash. */
 export function washedImage(studio: Pick<Studio, 'createSurface'>, picture: SheetPicture, wash: Wash): CanvasImageSource {
   const { width, height } = picture.pixels
-  const { context, image } = studio.createSurface(width, height)
+  const { context, image } = studio.createSurface(width, height, true)
   context.drawImage(picture.image, 0, 0, width, height)
   if (wash.blur > 0) {
     // Over the sharp picture, as a blur fades out at the edges.
@@ -125,6 +125,7 @@ function paintPanel(
     target.fillStyle = target.strokeStyle = translucent('#0a1018', shadow)
     trace(target)
     target.fill()
+    if (border > 0) target.stroke()
     target.filter = 'none'
     context.setTransform(1, 0, 0, 1, 0, 0)
     context.drawImage(image, 0, 0, width / SHADOW_SCALE, height / SHADOW_SCALE)

@@ -3,8 +3,8 @@ import type { CanvasSpace } from './canvas-space'
 
 /** What the painter needs of the place it works in: the browser and the server each bring their own. */
 export interface Studio {
-  /** An empty canvas of so many pixels, for layers and blurs. */
-  createSurface(width: number, height: number): Surface
+  /** An empty canvas of so many pixels, for layers and blurs. One whose pixels are to be read is best kept out of a graphics card. */
+  createSurface(width: number, height: number, isRead?: boolean): Surface
   /** A path from SVG path data. */
   createPath(d: string): Path2D
   /** The picture of what a sheet shows in a space; the same object as long as it is the same picture. Undefined while there is none, or nothing is seen of the sheet. */

@@ -8,9 +8,9 @@ import { layMosaic, pictureOf, wholeTile } from '#draw/mosaic'
 import type { SheetPicture, Studio, Surface } from '#draw/studio'
 import { tileAddress } from './api'
 
-export function createSurface(width: number, height: number): Surface {
+export function createSurface(width: number, height: number, isRead = false): Surface {
   const canvas = new OffscreenCanvas(width, height)
-  const context = canvas.getContext('2d') as unknown as CanvasRenderingContext2D
+  const context = canvas.getContext('2d', { willReadFrequently: isRead }) as unknown as CanvasRenderingContext2D
   return { width, height, context, image: canvas }
 }
 

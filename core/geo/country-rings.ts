@@ -17,14 +17,14 @@ function projectionTo(georeference: Georeference, middle: { lon: number }): GeoP
   const degree = 180 / Math.PI
   // Nearer to a pole there may be nothing, or what there is may lie at infinity.
   const held = (lat: number) => Math.min(85, Math.max(-85, lat))
-  return geoProjection((lambda, phi) => {
+  const raw = (lambda: number, phi: number): [number, number] => {
     const p = toSheet({ lon: lambda * degree + middle.lon, lat: held(phi * degree) })
     // d3-geo turns the y axis over after this.
     return p ? [p.x, -p.y] : [0, 0]
-  })
-    .rotate([-middle.lon, 0])
-    .scale(1)
-    .translate([0, 0])
+  }
+  // It also moves the image of 0, 0 to the origin, from where it must be moved back.
+  const [x, y] = raw(0, 0)
+  return geoProjection(raw).rotate([-middle.lon, 0]).scale(1).translate([x, -y])
 }
 
 /** The outlines of a feature in a sheet's pixels, rings x, y, x, y, …; only those that come near the sheet. */
@@ -57,4 +57,11 @@ function comesNear(ring: readonly number[], width: number, height: number): bool
     bottom = Math.max(bottom, ring[i + 1]!)
   }
   return right > -width && left < 2 * width && bottom > -height && top < 2 * height
+}
+
+/** How many degrees of longitude a sheet spans along its middle; all of them where its sides are off the Earth. */
+export function lonSpan(georeference: Georeference, { width, height }: { width: number; height: number }): number {
+  const { toLonLat } = geoSheet(georeference)
+  const [west, east] = [toLonLat({ x: 0, y: height / 2 }), toLonLat({ x: width, y: height / 2 })]
+  return west && east ? (east.lon - west.lon + 360) % 360 : 360
 }

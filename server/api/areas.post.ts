@@ -1,6 +1,6 @@
 import { defineEventHandler } from 'h3'
 import { z } from 'zod'
-import { ringsOnSheet } from '#core/geo/country-rings'
+import { lonSpan, ringsOnSheet } from '#core/geo/country-rings'
 import { georeferenceSchema, LIMITS } from '#core/journey/schema'
 import { jsonBody, orRefuse, refusal } from '../http/refuse'
 import { findCountry } from '../maps/world'
@@ -15,7 +15,10 @@ const body = z.object({
 /** The outlines of a country in the pixels of a georeferenced sheet. */
 export default defineEventHandler(async (event) => {
   const { country: id, georeference, width, height } = await jsonBody(event, body)
-  const country = findCountry(id)
+  const country = findCountry(
+    id,
+    orRefuse(() => lonSpan(georeference, { width, height })),
+  )
   if (!country) throw refusal(404, 'This country is not in the list.')
   const { name } = country.properties
   const rings = orRefuse(() => ringsOnSheet(country, georeference, { width, height }))

@@ -27,10 +27,12 @@ function world(detail: Detail): World {
 /** Above this many degrees across, the finer coasts are fine enough. */
 const FINE = 40
 
+const detailFor = (span: number): Detail => (span < FINE ? '10m' : '50m')
+
 /** The shapes for a map, as detailed as its region asks for; a small picture of it needs less. */
 export function shapesFor({ region }: DrawnMap, isSmall = false): WorldShapes {
   const span = Math.max(lonWidth(region), region.north - region.south)
-  return shapesOf(span < (isSmall ? FINE / 8 : FINE) ? '10m' : '50m')
+  return shapesOf(detailFor(isSmall ? span * 8 : span))
 }
 
 const shapesMade = new Map<Detail, WorldShapes>()
@@ -75,7 +77,7 @@ let listed: Country[] | undefined
 
 /** All countries, by name. */
 export function listCountries(): Country[] {
-  listed ??= countryFeatures()
+  listed ??= countryFeatures('50m')
     .map((country) => {
       const [[west, south], [east, north]] = geoBounds(country)
       return { id: idOf(country), name: country.properties.name, region: { west, south, east, north } }
@@ -84,10 +86,10 @@ export function listCountries(): Country[] {
   return listed
 }
 
-function countryFeatures() {
-  const topology = world('50m')
+function countryFeatures(detail: Detail) {
+  const topology = world(detail)
   return (feature(topology, topology.objects.countries) as FeatureCollection<Geometry, { name: string }>).features
 }
 
-/** A country's outline. */
-export const findCountry = (id: string) => countryFeatures().find((country) => idOf(country) === id)
+/** A country's outline, as detailed as a map so many degrees across asks for. */
+export const findCountry = (id: string, span: number) => countryFeatures(detailFor(span)).find((country) => idOf(country) === id)

@@ -6,9 +6,12 @@ import { openPlaces } from './search'
 
 let opened: Promise<PlaceSearch> | undefined
 
-/** The list of places of a data folder; made at the first call, in a process of its own, as that takes some seconds. */
-export function places(folder: string): Promise<PlaceSearch> {
-  opened ??= open(join(folder, 'places.sqlite')).catch((error: unknown) => {
+/** Where the list lies: it comes from a package and is the same for all data folders. */
+const listPath = () => join(process.cwd(), 'node_modules/.cache/zephyrine/places.sqlite')
+
+/** The list of places; made at the first call, in a process of its own, as that takes some seconds. */
+export function places(): Promise<PlaceSearch> {
+  opened ??= open(listPath()).catch((error: unknown) => {
     opened = undefined
     throw error
   })

@@ -27,7 +27,7 @@ const CANDIDATES = 400
 
 /** Weights of the ranking: a better match goes first, then the larger place; one near what is in view may overtake a larger one far away. */
 const POPULATION = 0.35
-const NEARNESS = 2
+const NEARNESS = 1.2
 const NEAR_KM = 300
 
 export interface PlaceSearch {

@@ -1,6 +1,7 @@
 import { database, dataFolder } from '../storage/database'
 import { failInterruptedExports, finishedExportIds } from '../storage/exports'
 import { sweepJourneys } from '../storage/journeys'
+import { places } from '../places/places'
 import { cutMissingTiles } from '../sheets/import-sheet'
 import { listImages } from '../storage/images'
 import { sweepFiles } from '../storage/sweep'
@@ -15,5 +16,6 @@ export default defineNitroPlugin(() => {
   failInterruptedExports(db)
   sweepJourneys(db, KEPT_DELETED)
   sweepFiles(dataFolder(), finishedExportIds(db))
+  void places().catch((error: unknown) => console.error(error))
   void cutMissingTiles(dataFolder(), listImages(db))
 })

@@ -90,9 +90,9 @@ function pressPoint(event: PointerEvent, point: ControlPoint) {
 </script>
 
 <template>
-  <svg class="sheets" :class="{ pointing: stage.tool !== 'select' }">
+  <svg class="sheets" :class="{ pointing: stage.tool !== 'select', under: isUpper }">
     <g v-if="sheet && isUpper">
-      <polygon class="under" :points="outline" />
+      <polygon class="halo" :points="outline" />
       <polygon class="body" :points="outline" data-testid="sheet-body" @pointerdown="pressSheet" />
       <line class="stem" :x1="knob.top.x" :y1="knob.top.y" :x2="knob.at.x" :y2="knob.at.y" />
       <g class="knob" :transform="`translate(${knob.at.x} ${knob.at.y})`" @pointerdown="pressKnob">
@@ -164,13 +164,17 @@ function pressPoint(event: PointerEvent, point: ControlPoint) {
   overflow: hidden;
   pointer-events: none;
 }
-.under,
+/* What lies on an upper sheet can still be reached; control points, which may lie on stops, come first. */
+.sheets:not(.under) {
+  z-index: 1;
+}
+.halo,
 .body,
 .stem,
 .rubber {
   fill: none;
 }
-.under {
+.halo {
   stroke: rgba(13, 21, 34, 0.6);
   stroke-width: 3.5;
 }

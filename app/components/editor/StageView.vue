@@ -200,8 +200,8 @@ useEventListener(board, 'wheel', turnWheel, { passive: false })
       @pointerdown="press"
     >
       <canvas ref="canvas" data-testid="stage-canvas" role="img" aria-label="The journey at the present moment" />
-      <StageOverlay v-if="!playback.playing" :space="space" :size="size" />
       <SheetOverlay v-if="!playback.playing && (editor.selection.kind === 'sheet' || rubber)" :space="space" :rubber="rubber" />
+      <StageOverlay v-if="!playback.playing" :space="space" :size="size" />
       <span class="which" aria-live="polite">{{ stage.mode === 'lens' ? 'Lens: what the film shows' : 'Table: the whole sheet' }}</span>
       <span v-if="sharpness !== undefined" class="sharpness figures" :class="{ soft: sharpness < 1 }" data-testid="stage-sharpness">
         <template v-if="sharpness === Infinity">Sharp at any zoom</template>

@@ -74,6 +74,7 @@ defineExpose({ focus: () => field.value?.focus() })
       no-filter
       auto-select-first
       hide-details
+      menu-icon=""
       :menu-props="{ maxHeight: 340, contentClass: 'place-choices' }"
       :hide-no-data="asked.trim() === ''"
       data-testid="place-search"

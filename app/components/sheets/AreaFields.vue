@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mdiDeleteOutline } from '@mdi/js'
 import { nanoid } from 'nanoid'
-import { onMounted, ref } from 'vue'
+import { nextTick, onMounted, ref } from 'vue'
 import { sheetToGround } from '#core/sheet/place'
 import { addArea, editArea, removeArea } from '#core/journey/sheet-edits'
 import type { Area, Sheet } from '#core/journey/schema'
@@ -21,6 +21,7 @@ const { change, done } = useFieldEdits(() => 'area')
 const countries = ref<Country[]>([])
 const problem = ref('')
 const busy = ref(false)
+const typed = ref('')
 
 onMounted(async () => {
   countries.value = await listCountries().catch((error: unknown) => {
@@ -31,6 +32,7 @@ onMounted(async () => {
 
 async function light(id: string | null) {
   if (id === null) return
+  void nextTick(() => (typed.value = ''))
   problem.value = ''
   busy.value = true
   const { opening } = editor
@@ -63,6 +65,7 @@ const set = (area: Area, field: string, patch: Parameters<typeof editArea>[2]) =
   <v-autocomplete
     v-else
     label="Light a country"
+    v-model:search="typed"
     :model-value="null"
     :items="countries"
     item-title="name"

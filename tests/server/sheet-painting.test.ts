@@ -1,0 +1,175 @@
+/** What a sheet looks like in a frame: the same as its whole picture would, whatever level and tiles it is laid out of. */
+import { rmSync } from 'node:fs'
+import { Readable } from 'node:stream'
+import { createCanvas, loadImage } from '@napi-rs/canvas'
+import sharp from 'sharp'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { createJourney } from '#core/journey/create'
+import { setCamera } from '#core/journey/edits'
+import type { Ground, Journey, Sheet } from '#core/journey/schema'
+import { areaSchema, groundSchema, sheetSchema } from '#core/journey/schema'
+import { addArea, setCreditLine } from '#core/journey/sheet-edits'
+import { paintStill } from '#render/still'
+import { importSheetFile } from '../../server/sheets/import-sheet'
+import { closeTileFiles } from '../../server/sheets/tile-file'
+import type { Db } from '../../server/storage/database'
+import { openDatabase } from '../../server/storage/database'
+import type { Picture } from '../support/pixels'
+import { colourAt, meanDifference } from '../support/pixels'
+import { temporaryFolder } from '../support/server'
+
+const WIDTH = 1700
+const HEIGHT = 1300
+let folder: string
+let db: Db
+let sheet: Sheet
+let whole: Buffer
+
+beforeAll(async () => {
+  folder = temporaryFolder()
+  db = openDatabase(folder)
+  // Large blots: a picture with structure at every scale, none of it finer than the levels keep.
+  const noise = await sharp({
+    create: { width: 34, height: 26, channels: 3, background: '#000', noise: { type: 'gaussian', mean: 128, sigma: 70 } },
+  })
+    .png()
+    .toBuffer()
+  whole = await sharp(noise).resize(WIDTH, HEIGHT, { kernel: 'cubic', fit: 'fill' }).png().toBuffer()
+  const { image } = await importSheetFile(db, folder, 'blots.png', Readable.from([whole]))
+  sheet = sheetSchema.parse({ id: 'blots', name: 'Blots', image: image.hash, width: WIDTH, height: HEIGHT })
+})
+afterAll(() => {
+  closeTileFiles()
+  db.close()
+  rmSync(folder, { recursive: true, force: true })
+})
+
+function journeyWith(patch: Partial<Sheet>, camera: Journey['camera'], ground: Partial<Ground> = {}): Journey {
+  const journey = {
+    ...createJourney('Test', { width: 640, height: 360, rate: '30/1' }, 5),
+    sheets: [{ ...sheet, ...patch }],
+    ground: groundSchema.parse(ground),
+  }
+  return setCamera(journey, camera)
+}
+async function paint(journey: Journey, t = 0): Promise<Picture> {
+  const surface = await paintStill(folder, journey, t)
+  return { width: surface.width, pixels: Uint8Array.from(surface.pixels()) }
+}
+
+/** The same frame from the whole picture, by one plain drawImage. */
+async function reference({ sheets, camera, ground }: Journey): Promise<Uint8Array> {
+  const canvas = createCanvas(640, 360)
+  const context = canvas.getContext('2d')
+  context.fillStyle = ground.colour
+  context.fillRect(0, 0, 640, 360)
+  const { place } = sheets[0]!
+  const k = (camera.zoom * 360) / 1080
+  context.translate(320 + (place.x - camera.centre.x) * k, 180 + (place.y - camera.centre.y) * k)
+  context.rotate((place.rotation * Math.PI) / 180)
+  context.scale(k * place.scale, k * place.scale)
+  context.imageSmoothingQuality = 'high'
+  context.drawImage(await loadImage(whole), 0, 0)
+  return Uint8Array.from(canvas.data())
+}
+
+describe('a sheet laid out of tiles', () => {
+  it.each([
+    ['far away', { centre: { x: 850, y: 650 }, zoom: 0.4 }, {}],
+    ['at one pixel to one', { centre: { x: 900, y: 600 }, zoom: 3 }, {}],
+    ['close up', { centre: { x: 512, y: 512 }, zoom: 12 }, {}],
+    ['at its edge', { centre: { x: 1690, y: 1200 }, zoom: 1.7 }, {}],
+    ['turned and scaled', { centre: { x: 300, y: 900 }, zoom: 2.2 }, { place: { x: 100, y: -50, scale: 0.7, rotation: 33 } }],
+  ])('looks as the whole picture does: %s', async (_what, camera, patch) => {
+    const journey = journeyWith(patch, camera)
+    expect(meanDifference((await paint(journey)).pixels, await reference(journey))).toBeLessThan(1.2)
+  })
+
+  it('goes on mirrored beyond its edge without a seam', async () => {
+    const picture = await paint(journeyWith({}, { centre: { x: 0, y: 650 }, zoom: 3 }, { edge: 'mirrored' }))
+    // The edge stands in the middle of the frame; what is d to the left of it is what is d to the right.
+    for (let d = 0; d < 300; d += 7) {
+      for (const y of [40, 180, 330]) {
+        const [left, right] = [colourAt(picture, 319 - d, y), colourAt(picture, 320 + d, y)]
+        for (const c of [1, 3, 5])
+          expect(Math.abs(parseInt(left.slice(c, c + 2), 16) - parseInt(right.slice(c, c + 2), 16))).toBeLessThanOrEqual(3)
+      }
+    }
+  })
+
+  it('shows no more than its crop', async () => {
+    const crop = { left: 600, top: 500, right: 1000, bottom: 800 }
+    const picture = await paint(journeyWith({ crop }, { centre: { x: 800, y: 650 }, zoom: 2 }, { colour: '#ff00ff' }))
+    // The crop's edges lie 400/2 * 2/3 px to the left and right of the middle.
+    expect(colourAt(picture, 320 - 130, 180)).not.toBe('#ff00ff')
+    expect(colourAt(picture, 320 - 137, 180)).toBe('#ff00ff')
+    expect(colourAt(picture, 320 + 137, 180)).toBe('#ff00ff')
+    expect(colourAt(picture, 320, 180 - 104)).toBe('#ff00ff')
+    expect(colourAt(picture, 320, 180 - 96)).not.toBe('#ff00ff')
+  })
+
+  it('is seen through by its opacity', async () => {
+    const camera = { centre: { x: 850, y: 650 }, zoom: 3 }
+    const [none, half, full] = await Promise.all(
+      [0.001, 0.5, 1].map((opacity) => paint(journeyWith({ opacity }, camera, { colour: '#ffffff' }))),
+    )
+    for (let i = 0; i < full!.pixels.length; i += 4003)
+      expect(Math.abs(half!.pixels[i]! - (none!.pixels[i]! + full!.pixels[i]!) / 2)).toBeLessThanOrEqual(2)
+  })
+})
+
+describe('the ground', () => {
+  const away = { centre: { x: -9000, y: 0 }, zoom: 1 }
+
+  it('runs from one colour to the other in the direction asked for', async () => {
+    const picture = await paint(journeyWith({}, away, { colour: '#000000', second: '#ffffff', direction: 0 }))
+    const at = (x: number) => parseInt(colourAt(picture, x, 100).slice(1, 3), 16)
+    expect(at(1)).toBeLessThan(4)
+    expect(at(638)).toBeGreaterThan(251)
+    expect(Math.abs(at(320) - 128)).toBeLessThan(3)
+  })
+
+  it('has the sheet as a panel on it, with a border and a shadow', async () => {
+    const panel = { shadow: 1, reach: 60, border: 30, borderColour: '#ff0000' }
+    const picture = await paint(journeyWith({}, { centre: { x: 850, y: 650 }, zoom: 0.5 }, { colour: '#ffffff', edge: 'panel', panel }))
+    // The sheet's left edge lies 850 * 0.5 / 3 px from the middle; the border is 10 px wide, the shadow beyond it.
+    const edge = 320 - Math.round((850 * 0.5) / 3)
+    expect(colourAt(picture, edge - 5, 180)).toBe('#ff0000')
+    const shadow = parseInt(colourAt(picture, edge - 13, 190).slice(1, 3), 16)
+    expect(shadow).toBeLessThan(200)
+    expect(colourAt(picture, 5, 5)).toBe('#ffffff')
+  })
+})
+
+describe('what lies on the ground', () => {
+  it('is lit within its outlines, and not in their holes', async () => {
+    const square = (a: number, b: number) => [a, a, b, a, b, b, a, b]
+    const area = areaSchema.parse({
+      id: 'a',
+      name: 'A',
+      rings: [square(-300, 300), square(-100, 100)],
+      fill: { colour: '#00ff00', opacity: 1 },
+      outline: { colour: '#0000ff', width: 12 },
+    })
+    const journey = addArea(journeyWith({ opacity: 0 }, { centre: { x: 0, y: 0 }, zoom: 1 }, { colour: '#ffffff' }), area)
+    const picture = await paint(journey)
+    expect(colourAt(picture, 320 + 60, 180)).toBe('#00ff00')
+    expect(colourAt(picture, 320, 180)).toBe('#ffffff')
+    expect(colourAt(picture, 320 + 100, 180)).toBe('#0000ff')
+    expect(colourAt(picture, 320 + 110, 180)).toBe('#ffffff')
+  })
+
+  it('ends with a line that names the sources, if wanted', async () => {
+    const credited = journeyWith(
+      { credit: { title: '', author: 'A. Mapmaker', licence: 'CC0', source: '' } },
+      { centre: { x: -9000, y: 0 }, zoom: 1 },
+    )
+    const [without, withLine, early] = [
+      await paint(credited, 5),
+      await paint(setCreditLine(credited, true), 5),
+      await paint(setCreditLine(credited, true), 2),
+    ]
+    expect(meanDifference(without.pixels, withLine.pixels)).toBeGreaterThan(0.02)
+    expect(meanDifference(without.pixels, early.pixels)).toBe(0)
+  })
+})
