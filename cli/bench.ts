@@ -3,18 +3,25 @@
  * all in one run on the demo at 1080p. The machine is noisy, so the ratios count, not the seconds.
  */
 import { execFileSync, spawn } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { createReadStream, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import sharp from 'sharp'
+import { referenceSize } from '#core/camera/view'
 import { compile } from '#core/frame/compile'
 import { frameAt } from '#core/frame/frame-at'
-import type { Journey } from '#core/journey/schema'
+import type { Journey, Sheet } from '#core/journey/schema'
+import { sheetSchema } from '#core/journey/schema'
 import { frameTime } from '#core/pace/rate'
+import { fillingView } from '#core/sheet/framing'
 import { freshDemo } from '#demo/seed'
 import { createPainter } from '#draw/painter'
 import { startEncoder } from '#render/encoder'
 import { renderFilm } from '#render/film'
 import { createServerStudio, createServerSurface } from '#render/studio'
+import { importSheetFile } from '../server/sheets/import-sheet'
+import { closeTileFiles } from '../server/sheets/tile-file'
+import { openDatabase } from '../server/storage/database'
 
 /** The frames that are measured: the end of a layover, a leg with a glow, a change of vehicles, the start of a dashed leg. */
 const FROM = 15
@@ -82,6 +89,87 @@ async function measureExport(folder: string, journey: Journey): Promise<void> {
   }
 }
 
+/**
+ * The same film over a sheet of 384 megapixels and over one of 6, filling the frame and four times closer: painted afresh for each frame, tiles
+ * and all, as under a moving camera; and the whole export. Also what taking in the large one costs.
+ */
+async function measureSheetSize(journey: Journey): Promise<void> {
+  const scratch = mkdtempSync(join(tmpdir(), 'zephyrine-bench-'))
+  const db = openDatabase(scratch)
+  try {
+    const made: { name: string; sheet: Sheet }[] = []
+    for (const [name, width, height] of [
+      ['384 MP', 24_000, 16_000],
+      ['6 MP', 3000, 2000],
+    ] as const) {
+      const path = join(scratch, `${width}.png`)
+      await sharp('demo/lantern-isles.webp')
+        .resize(width, height, { fit: 'fill', kernel: 'linear' })
+        .png({ compressionLevel: 2 })
+        .toFile(path)
+      const start = now()
+      const { image, peakMiB } = await importSheetFile(db, scratch, `${width}.png`, createReadStream(path))
+      line(`taking in ${name}`, `${((now() - start) / 1000).toFixed(1)} s`, `peak ${peakMiB} MiB; target: under 1536 MiB`)
+      made.push({ name, sheet: sheetSchema.parse({ id: 'bench', name, image: image.hash, width, height }) })
+    }
+    for (const closer of [1, 4]) {
+      const costs = made.map(({ sheet }) => {
+        const filling = fillingView(sheet, referenceSize(journey.frame))
+        return {
+          film: { ...journey, sheets: [sheet], camera: { ...filling, zoom: filling.zoom * closer } },
+          fresh: [] as number[],
+          whole: [] as number[],
+        }
+      })
+      // Taken in turn, so that a slow spell of the machine meets both.
+      for (let turn = 0; turn < 3; turn++) {
+        for (const { film, fresh, whole } of costs) {
+          fresh.push(await paintAfresh(scratch, film))
+          const start = now()
+          await renderFilm({ folder: scratch, journey: film, out: join(scratch, 'film.mp4'), from: FROM, to: FROM + 60 })
+          whole.push(now() - start)
+        }
+      }
+      const ratio = (pick: (cost: (typeof costs)[number]) => number[]) => (median(pick(costs[0]!)) / median(pick(costs[1]!))).toFixed(2)
+      const where = closer === 1 ? 'filling the frame' : `${closer} times closer`
+      // Closer in the small sheet is blown up out of a few of its pixels, so that there is less of it to read.
+      const target = 'target: at most 1.3'
+      line(
+        `384 MP / 6 MP, painted afresh, ${where}`,
+        ratio((cost) => cost.fresh),
+        closer === 1 ? target : '',
+      )
+      line(
+        `384 MP / 6 MP, whole export, ${where}`,
+        ratio((cost) => cost.whole),
+        target,
+      )
+    }
+  } finally {
+    db.close()
+    closeTileFiles()
+    rmSync(scratch, { recursive: true, force: true })
+  }
+}
+
+const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!
+
+/** Milliseconds for a frame whose tiles must be read and whose every item must be painted, the mean of some. */
+async function paintAfresh(folder: string, journey: Journey): Promise<number> {
+  const compiled = compile(journey)
+  const surface = createServerSurface(journey.frame.width, journey.frame.height)
+  const count = 8
+  const start = now()
+  for (let k = 0; k < count; k++) {
+    const studio = createServerStudio(folder)
+    const frame = frameAt(compiled, frameTime(FROM + k, journey.frame.rate))
+    await studio.prepare(frame, compiled.scale)
+    createPainter(studio).paint(frame, surface.context, compiled.scale)
+    surface.pixels()
+  }
+  return (now() - start) / count
+}
+
 /** Opening and scrubbing the demo in the built application. */
 async function measurePreview(): Promise<void> {
   const { chromium } = await import('playwright-core')
@@ -136,4 +224,5 @@ async function measurePreview(): Promise<void> {
 const { journey, folder } = await freshDemo()
 measureFrameAt(journey)
 await measureExport(folder, journey)
+await measureSheetSize(journey)
 await measurePreview()

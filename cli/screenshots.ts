@@ -3,6 +3,8 @@ import { mkdirSync, writeFileSync } from 'node:fs'
 import type { Page } from 'playwright-core'
 import { paintStill } from '#render/still'
 import { freshDemo } from '#demo/seed'
+import { setWash } from '#core/journey/sheet-edits'
+import { WASH_PRESETS } from '#core/sheet/wash'
 import sharp from 'sharp'
 import { launchBrowser, openEditor, openPage, painted } from '../tests/support/browser'
 import { startServer } from '../tests/support/server'
@@ -49,6 +51,21 @@ try {
   await shot('sheet-wash')
   await page.getByRole('radio', { name: 'As it is' }).click()
   await painted(page)
+  await page.getByRole('button', { name: /Where it lies on the Earth/ }).click()
+  await page.getByTestId('residuals').scrollIntoViewIfNeeded()
+  await shot('sheet-earth')
+  await page.getByTestId('add-sheet').click()
+  await page.getByText('Draw me one …').click()
+  await page.getByTestId('map-preview').waitFor()
+  await page.getByRole('radio', { name: 'Ink drawing' }).click()
+  await page.waitForTimeout(1500)
+  await shot('draw-a-map')
+  await page.getByRole('button', { name: 'Cancel' }).click()
+  await page.keyboard.press('/')
+  await page.getByRole('combobox', { name: 'Find a place' }).fill('reykja')
+  await page.getByRole('option').first().waitFor()
+  await shot('find-a-place')
+  await page.getByRole('button', { name: 'Select and move' }).click()
   await page.getByLabel('Night theme').click()
   await page.getByRole('button', { name: 'Journey', exact: true }).click()
   await shot('editor-night')
@@ -66,6 +83,28 @@ try {
 }
 
 const { journey, folder } = await freshDemo()
+/** A frame of the film in each of the ready-made washes, on one picture. */
+async function washes(): Promise<void> {
+  const [columns, width, height, gap] = [3, 420, 236, 6]
+  const looks = await Promise.all(
+    WASH_PRESETS.slice(1).map(async ({ wash }, i) => {
+      const still = await paintStill(folder, setWash(journey, 'isles', wash), 17, 1280)
+      const input = await sharp(await still.png())
+        .resize(width, height)
+        .png()
+        .toBuffer()
+      return { input, left: (i % columns) * (width + gap), top: Math.floor(i / columns) * (height + gap) }
+    }),
+  )
+  const rows = Math.ceil(looks.length / columns)
+  const size = { width: columns * (width + gap) - gap, height: rows * (height + gap) - gap }
+  await sharp({ create: { ...size, channels: 3, background: '#fbf6ea' } })
+    .composite(looks)
+    .webp({ quality: 82 })
+    .toFile(`${OUT}/washes.webp`)
+}
+await washes()
+
 const frame = await paintStill(folder, journey, 19.2, 1280)
 writeFileSync(
   `${OUT}/film-frame.png`,

@@ -1,6 +1,8 @@
+import type { WorldFile } from '../formats/world-file'
+import { worldFileOfMatrix } from '../formats/world-file'
 import type { Point } from '../geometry/point'
 import { JourneyError } from '../journey/error'
-import type { ControlPoint, Georeference } from '../journey/schema'
+import type { ControlPoint, Georeference, Plane } from '../journey/schema'
 import type { FitKind, Match } from './fit'
 import { FEWEST_MATCHES, fit, fitKindFor } from './fit'
 import { geodesicDistance } from './geodesic'
@@ -30,6 +32,8 @@ export interface GeoSheet {
   /** Undefined for places that the map's projection does not show. */
   toSheet(at: LonLat): Point | undefined
   toLonLat(p: Point): LonLat | undefined
+  /** From sheet pixels to the plane; what a world file can tell, where the plane is in degrees or Web Mercator and the map is affine. */
+  toPlane: { plane: Plane; map: Homography }
   /** Only for control points. */
   residuals: Residuals | undefined
 }
@@ -59,8 +63,6 @@ export function tryGeoSheet(georeference: Georeference | null): GeoSheet | undef
   }
 }
 
-type Plane = Parameters<typeof planeMap>[0]
-
 function between(plane: Plane, toPlane: Homography, toSheet: Homography, middleLon: number): Pick<GeoSheet, 'toSheet' | 'toLonLat'> {
   const map = planeMap(plane)
   const isCylindrical = plane.kind === 'degrees' || plane.kind === 'mercator'
@@ -88,7 +90,12 @@ function fromMatrix({ plane, matrix }: Extract<Georeference, { kind: 'affine' }>
   const isSimilar =
     Math.abs(Math.abs(matrix[0]) - Math.abs(matrix[4])) < 1e-9 * Math.abs(matrix[0]) &&
     Math.abs(matrix[1]) + Math.abs(matrix[3]) < 1e-9 * Math.abs(matrix[0])
-  return { kind: isSimilar ? 'similarity' : 'affine', ...between(plane, toPlane, toSheet, middleLon), residuals: undefined }
+  return {
+    toPlane: { plane, map: toPlane },
+    kind: isSimilar ? 'similarity' : 'affine',
+    ...between(plane, toPlane, toSheet, middleLon),
+    residuals: undefined,
+  }
 }
 
 function fromPoints({ points, fit: chosen, plane }: Extract<Georeference, { kind: 'points' }>): GeoSheet {
@@ -106,7 +113,7 @@ function fromPoints({ points, fit: chosen, plane }: Extract<Georeference, { kind
   const toPlane = inverted(toSheet)
   if (!toPlane) throw new JourneyError('The control points lie on one line, or nearly: set one well off it.')
   const ways = between({ kind: plane }, toPlane, toSheet, middleLon)
-  return { kind, ...ways, residuals: residualsOf(points, ways) }
+  return { kind, ...ways, toPlane: { plane: { kind: plane }, map: toPlane }, residuals: residualsOf(points, ways) }
 }
 
 /** The similarity from a plane whose y axis points north to the sheet, whose y axis points down: its mirroring is known, so that two points are enough. */
@@ -136,6 +143,13 @@ function residualsOf(points: readonly ControlPoint[], { toSheet, toLonLat }: Pic
     each,
     worst: each.reduce((worst, residual) => (residual.px > worst.px ? residual : worst)),
   }
+}
+
+/** The world file of a sheet: undefined where it lies in another plane than degrees or Web Mercator, or in perspective. */
+export function worldFileOf({ kind, toPlane: { plane, map } }: GeoSheet): WorldFile | undefined {
+  if (kind === 'projective' || (plane.kind !== 'degrees' && plane.kind !== 'mercator')) return undefined
+  const [a, b, c, d, e, f] = map.map((v) => v / map[8]) as unknown as Homography
+  return worldFileOfMatrix([a, b, c, d, e, f])
 }
 
 /** The four corners of a sheet on the Earth, clockwise from its upper left; null where a corner is not on the map's Earth. */

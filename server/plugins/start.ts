@@ -4,10 +4,13 @@ import { sweepJourneys } from '../storage/journeys'
 import { places } from '../places/places'
 import { cutMissingTiles } from '../sheets/import-sheet'
 import { listImages } from '../storage/images'
-import { sweepFiles } from '../storage/sweep'
+import { sweepFiles, sweepImages } from '../storage/sweep'
 
 /** Deleted journeys can be restored for a week. */
 const KEPT_DELETED = 7 * 24 * 3600 * 1000
+
+/** A map that was taken out of its journey may come back by undoing, as long as the window is open. */
+const KEPT_UNUSED = 2 * 24 * 3600 * 1000
 
 export default defineNitroPlugin(() => {
   // Whoever starts the server without a word on it gets one that only this machine can reach.
@@ -15,6 +18,7 @@ export default defineNitroPlugin(() => {
   const db = database()
   failInterruptedExports(db)
   sweepJourneys(db, KEPT_DELETED)
+  sweepImages(db, dataFolder(), KEPT_UNUSED)
   sweepFiles(dataFolder(), finishedExportIds(db))
   void places().catch((error: unknown) => console.error(error))
   void cutMissingTiles(dataFolder(), listImages(db))

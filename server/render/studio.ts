@@ -78,10 +78,13 @@ export function createServerStudio(folder: string): ServerStudio {
     if (!hasTiles(folder, sheet.image))
       throw new JourneyError(`The picture of the sheet “${sheet.name}” is missing in ${folder}: import it again.`)
     const tiles = new Map<TileAddress, TilePicture>()
-    for (const tile of mosaic.tiles) {
-      const data = await readTile(folder, sheet, tile)
-      if (data) tiles.set(tile, wholeTile((await loadImage(data)) as unknown as CanvasImageSource, tileSize(sheet, tile)))
-    }
+    // All at once: they are decoded by threads of their own.
+    await Promise.all(
+      mosaic.tiles.map(async (tile) => {
+        const data = await readTile(folder, sheet, tile)
+        if (data) tiles.set(tile, wholeTile((await loadImage(data)) as unknown as CanvasImageSource, tileSize(sheet, tile)))
+      }),
+    )
     return pictureOf(
       mosaic,
       layMosaic(studio, mosaic, (tile) => tiles.get(tile)),

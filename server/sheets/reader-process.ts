@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { cpus } from 'node:os'
 import sharp from 'sharp'
 import { JourneyError } from '#core/journey/error'
@@ -41,7 +42,18 @@ async function runImport(job: ImportJob): Promise<void> {
     last = Date.now()
     answer({ is: 'progress', share: Math.min(1, share) })
   })
-  answer({ is: 'built', built, peakMiB: Math.ceil(process.resourceUsage().maxRSS / 1024) })
+  answer({ is: 'built', built, peakMiB: peakMiB() })
+}
+
+/** The most memory this process had. Where the system tells it of the process alone that is taken; else the number counts what the parent had when it was forked. */
+function peakMiB(): number {
+  let kib = process.resourceUsage().maxRSS
+  try {
+    kib = Number(/^VmHWM:\s+(\d+) kB$/m.exec(readFileSync('/proc/self/status', 'utf8'))![1])
+  } catch {
+    // Not Linux.
+  }
+  return Math.ceil(kib / 1024)
 }
 
 async function runDraw(job: DrawJob): Promise<void> {

@@ -34,6 +34,21 @@ export function findImage(db: Db, hash: string): ImageRecord | undefined {
 
 export const listImages = (db: Db): ImageRecord[] => (db.prepare(`SELECT ${COLUMNS} FROM images`).all() as Row[]).map(fromRow)
 
+/** Images older than so many milliseconds that no journey or export names, deleted journeys that can be restored included. */
+export const unusedImages = (db: Db, age: number): string[] =>
+  db
+    .prepare(
+      `SELECT hash FROM images WHERE created_at < ?
+         AND NOT EXISTS (SELECT 1 FROM journeys WHERE instr(document, images.hash) > 0)
+         AND NOT EXISTS (SELECT 1 FROM exports WHERE state IN ('queued', 'running') AND instr(document, images.hash) > 0)`,
+    )
+    .pluck()
+    .all(Date.now() - age) as string[]
+
+export const deleteImage = (db: Db, hash: string): void => {
+  db.prepare('DELETE FROM images WHERE hash = ?').run(hash)
+}
+
 export function insertImage(db: Db, { vector, georeference, ...image }: ImageRecord): void {
   db.prepare(
     `INSERT OR IGNORE INTO images (hash, format, width, height, bytes, vector, georeference, created_at)

@@ -1,5 +1,16 @@
 import { existsSync, readdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
+import type { Db } from './database'
+import { imagePath, tilesPath } from './image-files'
+import { deleteImage, unusedImages } from './images'
+
+/** Deletes images that nothing has named for so many milliseconds: maps that were tried and left out, or were replaced. */
+export function sweepImages(db: Db, folder: string, age: number): void {
+  for (const hash of unusedImages(db, age)) {
+    deleteImage(db, hash)
+    for (const path of [tilesPath(folder, hash), imagePath(folder, hash)]) rmSync(path, { force: true })
+  }
+}
 
 /** Clears a data folder of what a stopped server may have left: half-written files, films of deleted journeys, and posters, which are made anew. */
 export function sweepFiles(folder: string, exportsKept: readonly string[]): void {

@@ -7,7 +7,7 @@ import { georeferenceFromWorldFile } from '#core/geo/from-world-file'
 import type { Match } from '#core/geo/fit'
 import { fit, fitKindFor } from '#core/geo/fit'
 import { geodesicDistance } from '#core/geo/geodesic'
-import { geoCorners, geoSheet } from '#core/geo/georeference'
+import { geoCorners, geoSheet, worldFileOf } from '#core/geo/georeference'
 import { transformed } from '#core/geo/homography'
 import type { LonLat } from '#core/geo/lon-lat'
 import { planeMap, webMercator } from '#core/geo/plane'
@@ -312,6 +312,15 @@ describe('control points', () => {
     // A pixel is a hundred metres of the Mercator plane, which at this latitude are less on the ground: cos(lat) of it.
     const metresPerPx = residuals!.worst.metres / residuals!.worst.px
     expect(metresPerPx).toBeCloseTo(100 * Math.cos((off[5]!.lat * Math.PI) / 180), 0)
+  })
+
+  it('can be told by a world file, unless in perspective', () => {
+    const points = [spot('a', 0, 0), spot('b', 2000, 0), spot('c', 2000, 1500)]
+    const file = worldFileOf(geoSheet(byPoints(...points)))!
+    expect(file.a).toBeCloseTo(100, 6)
+    expect(file.e).toBeCloseTo(-100, 6)
+    expect(file.c).toBeCloseTo(1e6 + 50, 3)
+    expect(worldFileOf(geoSheet(byPoints(...points, spot('d', 0, 1500), spot('e', 700, 300, 9))))).toBeUndefined()
   })
 
   it('may lie on both sides of the antimeridian', () => {

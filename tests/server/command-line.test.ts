@@ -4,7 +4,7 @@ import { createRequire } from 'node:module'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
 import sharp from 'sharp'
-import { afterAll, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { journeyOver } from '../support/journeys'
 import { temporaryFolder } from '../support/server'
 import { probe } from '../support/video'
@@ -14,15 +14,18 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
 const tsx = createRequire(import.meta.url).resolve('tsx/cli')
 
-async function render(...options: string[]): Promise<{ code: number; stdout: string; stderr: string }> {
+async function command(script: string, options: readonly string[]): Promise<{ code: number; stdout: string; stderr: string }> {
   try {
-    const { stdout, stderr } = await promisify(execFile)(process.execPath, [tsx, 'cli/render.ts', ...options])
+    const { stdout, stderr } = await promisify(execFile)(process.execPath, [tsx, script, ...options])
     return { code: 0, stdout, stderr }
   } catch (error) {
     const { code, stdout, stderr } = error as { code: number; stdout: string; stderr: string }
     return { code, stdout, stderr }
   }
 }
+const render = (...options: string[]) => command('cli/render.ts', options)
+const sheet = (...options: string[]) => command('cli/sheet.ts', options)
+const places = (...options: string[]) => command('cli/places.ts', options)
 const lastLine = (text: string) => JSON.parse(text.trim().split('\n').at(-1)!) as Record<string, unknown>
 
 describe('npm run render', () => {
@@ -126,5 +129,96 @@ describe('npm run render', () => {
     const { code, stderr } = await render('--journey', file, '--frames-json', '0')
     expect(stderr).toMatch(/The journey cannot be used: seconds:/)
     expect(code).toBe(2)
+  })
+})
+
+describe('npm run sheet', () => {
+  const map = join(folder, 'map.png')
+  beforeAll(async () => {
+    await sharp({ create: { width: 1000, height: 600, channels: 3, background: '#456' } })
+      .png()
+      .toFile(map)
+  })
+  const written = (name: string, text: string) => {
+    writeFileSync(join(folder, name), text)
+    return join(folder, name)
+  }
+
+  it('says what came of a picture, in one line of JSON', async () => {
+    const { code, stdout } = await sheet(map)
+    expect(code).toBe(0)
+    expect(stdout.trim().split('\n')).toHaveLength(1)
+    const said = lastLine(stdout)
+    expect(said).toMatchObject({ width: 1000, height: 600, levels: 2, georeference: null })
+    expect(said.seconds).toBeGreaterThan(0)
+    expect(said.peakMiB).toBeGreaterThan(20)
+  })
+
+  it('tells the corners by a world file, and the residuals of control points', async () => {
+    const byWorldFile = lastLine((await sheet(map, '--world-file', written('map.pgw', '0.01\n0\n0\n-0.01\n10.005\n49.995\n'))).stdout)
+    expect((byWorldFile.georeference as { kind: string }).kind).toBe('world-file')
+    const rounded = (byWorldFile.georeference as { corners: [number, number][] }).corners.map((corner) =>
+      corner.map((v) => Number(v.toFixed(9))),
+    )
+    expect(rounded).toEqual([
+      [10, 50],
+      [20, 50],
+      [20, 44],
+      [10, 44],
+    ])
+    const points = [
+      { x: 0, y: 0, lon: 10, lat: 1 },
+      { x: 1000, y: 0, lon: 20, lat: 1 },
+      { x: 1000, y: 600, lon: 20, lat: -5 },
+      { x: 0, y: 600, lon: 10, lat: -5 },
+      { x: 500, y: 310, lon: 15, lat: -2, name: 'Off' },
+    ]
+    const byPoints = lastLine((await sheet(map, '--points', written('points.json', JSON.stringify(points)))).stdout)
+    expect(byPoints.georeference).toMatchObject({ kind: 'projective', worst: { name: 'Off' } })
+    expect((byPoints.georeference as { rmsPx: number }).rmsPx).toBeGreaterThan(1)
+    expect((byPoints.georeference as { rmsMetres: number }).rmsMetres).toBeGreaterThan(1000)
+  })
+
+  it.each<[string, () => string[], RegExp]>([
+    ['no file', () => [], /^The path of the map file is missing\./],
+    ['a file that is not there', () => [join(folder, 'gone.png')], /cannot be read: check the path/],
+    ['a file that is no map', () => [written('letter.png', 'Dear Sir')], /“letter.png” is not a PNG/],
+    [
+      'a world file with five lines',
+      () => [map, '--world-file', written('five.pgw', '1\n0\n0\n-1\n5\n')],
+      /has 5 lines; a world file has six/,
+    ],
+    [
+      'collinear control points',
+      () => [map, '--points', written('line.json', JSON.stringify([0, 1, 2].map((i) => ({ x: 100 * i, y: 100 * i, lon: i, lat: i }))))],
+      /lie on one line/,
+    ],
+    ['both ways at once', () => [map, '--points', 'a', '--world-file', 'b'], /Give either --world-file or --points/],
+    ['an unknown option', () => [map, '--turn'], /Unknown option '--turn'/],
+  ])('refuses %s with one sentence and exit code 2', async (_what, options, message) => {
+    const { code, stdout, stderr } = await sheet(...options())
+    expect([code, stdout]).toEqual([2, ''])
+    expect(stderr).toMatch(message)
+  })
+})
+
+describe('npm run places', () => {
+  it('prints the ten best matches as JSON', async () => {
+    const { code, stdout } = await places('Springfield', '--near', '-89.6,39.8')
+    expect(code).toBe(0)
+    const found = JSON.parse(stdout) as { name: string; lon: number }[]
+    expect(found).toHaveLength(10)
+    expect(found[0]!.name).toBe('Springfield')
+    expect(found[0]!.lon).toBeCloseTo(-89.64, 1)
+  })
+
+  it.each([
+    [[], /^The name of a place is missing\./],
+    [['Paris', '--near', 'here'], /--near should be a longitude and a latitude/],
+    [['Paris', '--near', '200,0'], /--near should be a longitude and a latitude/],
+  ] as const)('refuses %j with one sentence and exit code 2', async (options, message) => {
+    const { code, stderr } = await places(...options)
+    expect(code).toBe(2)
+    expect(stderr).toMatch(message)
   })
 })

@@ -1,5 +1,5 @@
-import { mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
-import { join } from 'node:path'
+import { existsSync, mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
 import Database from 'better-sqlite3'
 import sharp from 'sharp'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
@@ -28,8 +28,10 @@ import {
   saveJourney,
   sweepJourneys,
 } from '../../server/storage/journeys'
+import { imagePath } from '../../server/storage/image-files'
+import { findImage, insertImage } from '../../server/storage/images'
 import { MIGRATIONS } from '../../server/storage/migrations'
-import { sweepFiles } from '../../server/storage/sweep'
+import { sweepFiles, sweepImages } from '../../server/storage/sweep'
 import { demo } from '../support/journeys'
 import { temporaryFolder } from '../support/server'
 
@@ -127,6 +129,27 @@ describe('sweeping the data folder', () => {
     expect(readdirSync(join(folder, 'images/ab'))).toEqual(['abcdef'])
     expect(readdirSync(join(folder, 'images'))).toEqual(['ab'])
     expect(readdirSync(join(folder, 'posters'))).toEqual([])
+  })
+})
+
+describe('images', () => {
+  it('go when no journey has named them for a while, and not before', () => {
+    const insert = (hash: string) =>
+      insertImage(db, { hash, format: 'png', width: 9, height: 9, bytes: 9, vector: false, georeference: null })
+    const [used, unused] = ['c'.repeat(64), 'd'.repeat(64)]
+    for (const hash of [used, unused]) {
+      insert(hash)
+      mkdirSync(dirname(imagePath(folder, hash)), { recursive: true })
+      writeFileSync(imagePath(folder, hash), 'x')
+    }
+    insertJourney(db, { ...demo(), sheets: [{ ...demo().sheets[0]!, image: used }] })
+    sweepImages(db, folder, 60_000)
+    expect(findImage(db, unused)).toBeDefined()
+    sweepImages(db, folder, -1000)
+    expect(findImage(db, unused)).toBeUndefined()
+    expect(existsSync(imagePath(folder, unused))).toBe(false)
+    expect(findImage(db, used)).toBeDefined()
+    expect(existsSync(imagePath(folder, used))).toBe(true)
   })
 })
 

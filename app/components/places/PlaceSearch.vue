@@ -56,6 +56,11 @@ function take(choice: Choice | null) {
   choices.value = []
 }
 
+/** Escape closes the list first, and then leaves the field, so that the keys of the stage work again. */
+function escape(event: KeyboardEvent) {
+  if (typed.value === '') (event.target as HTMLElement).blur()
+}
+
 defineExpose({ focus: () => field.value?.focus() })
 </script>
 
@@ -79,6 +84,7 @@ defineExpose({ focus: () => field.value?.focus() })
       :hide-no-data="asked.trim() === ''"
       data-testid="place-search"
       @update:model-value="take"
+      @keydown.esc="escape"
     >
       <template #no-data>
         <p class="nothing">{{ problem || 'No place of that name: try a larger one nearby, or type coordinates.' }}</p>

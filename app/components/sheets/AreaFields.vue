@@ -64,8 +64,8 @@ const set = (area: Area, field: string, patch: Parameters<typeof editArea>[2]) =
   <p v-if="!sheet.georeference" class="quiet">First tell where this map lies on the Earth.</p>
   <v-autocomplete
     v-else
-    label="Light a country"
     v-model:search="typed"
+    label="Light a country"
     :model-value="null"
     :items="countries"
     item-title="name"

@@ -4,11 +4,11 @@ import { nanoid } from 'nanoid'
 import { computed, ref, watch } from 'vue'
 import { readControlPoints } from '#core/formats/control-points'
 import { formatCoordinates, readCoordinates } from '#core/formats/coordinates'
-import { worldFileOfMatrix, writeWorldFile } from '#core/formats/world-file'
+import { writeWorldFile } from '#core/formats/world-file'
 import type { FitKind } from '#core/geo/fit'
 import { FEWEST_MATCHES, FIT_KINDS } from '#core/geo/fit'
 import { georeferenceFromWorldFile } from '#core/geo/from-world-file'
-import { geoSheet } from '#core/geo/georeference'
+import { geoSheet, worldFileOf } from '#core/geo/georeference'
 import type { LonLat } from '#core/geo/lon-lat'
 import { JourneyError } from '#core/journey/error'
 import { editSheet } from '#core/journey/sheet-edits'
@@ -108,12 +108,8 @@ function readFile() {
   }
   input.click()
 }
-/** Only maps that lie straight in degrees or in Web Mercator can be told by a world file. */
-const matrix = computed(() => {
-  const own = georeference.value
-  return own?.kind === 'affine' && (own.plane.kind === 'degrees' || own.plane.kind === 'mercator') ? own.matrix : undefined
-})
-const writeFile = () => saveText(`${props.sheet.name}.pgw`, writeWorldFile(worldFileOfMatrix(matrix.value!)))
+const worldFile = computed(() => result.value.geo && worldFileOf(result.value.geo))
+const writeFile = () => saveText(`${props.sheet.name}.wld`, writeWorldFile(worldFile.value!))
 
 const kilometres = (metres: number) => (metres < 1000 ? `${metres.toFixed(0)} m` : `${(metres / 1000).toFixed(metres < 1e5 ? 1 : 0)} km`)
 watch(
@@ -192,7 +188,7 @@ watch(
       {{ stage.tool === 'control-point' ? 'Done marking' : 'Mark a point' }}
     </v-btn>
     <v-btn size="small" variant="outlined" @click="readFile">Read from a file …</v-btn>
-    <v-btn v-if="matrix" size="small" variant="outlined" data-testid="write-world-file" @click="writeFile">Save a world file</v-btn>
+    <v-btn v-if="worldFile" size="small" variant="outlined" data-testid="write-world-file" @click="writeFile">Save a world file</v-btn>
     <v-btn v-if="georeference && !sheet.drawn" size="small" variant="text" @click="set(null)">Forget</v-btn>
   </div>
 </template>
