@@ -57,6 +57,8 @@ try {
   await page.getByTestId('add-sheet').click()
   await page.getByText('Draw me one …').click()
   await page.getByTestId('map-preview').waitFor()
+  await page.getByTestId('map-country').locator('input').fill('Icel')
+  await page.getByRole('option', { name: 'Iceland' }).click()
   await page.getByRole('radio', { name: 'Ink drawing' }).click()
   await page.waitForTimeout(1500)
   await shot('draw-a-map')

@@ -148,6 +148,7 @@ function draw() {
       <div class="fields">
         <v-autocomplete
           label="A country"
+          :disabled="countries.length === 0"
           :model-value="null"
           :items="countries"
           item-title="name"
