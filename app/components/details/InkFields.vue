@@ -6,6 +6,7 @@ import { glowSchema } from '#core/journey/schema'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import ColourField from '~/components/fields/ColourField.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
+import PercentSlider from '~/components/fields/PercentSlider.vue'
 import { useLegEdits } from '~/composables/use-leg-edits'
 import { useEditor } from '~/stores/editor'
 
@@ -80,15 +81,7 @@ const CAPS = [
       @change="(radius) => setGlow({ radius })"
       @done="done"
     />
-    <NumberSlider
-      label="Strength"
-      :model-value="Math.round(ink.glow.strength * 100)"
-      :min="0"
-      :max="100"
-      unit="%"
-      @change="(value) => setGlow({ strength: value / 100 })"
-      @done="done"
-    />
+    <PercentSlider label="Strength" :model-value="ink.glow.strength" @change="(value) => setGlow({ strength: value })" @done="done" />
   </template>
   <div class="buttons">
     <v-btn size="small" variant="outlined" @click="editor.edit((journey) => inkLegsLike(journey, leg.id))">Use this ink for all legs</v-btn>

@@ -8,6 +8,7 @@ import type { Area, Sheet } from '#core/journey/schema'
 import { areaSchema } from '#core/journey/schema'
 import ColourField from '~/components/fields/ColourField.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
+import PercentSlider from '~/components/fields/PercentSlider.vue'
 import SpanFields from '~/components/fields/SpanFields.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import type { Country } from '~/services/api'
@@ -88,13 +89,10 @@ const set = (area: Area, field: string, patch: Parameters<typeof editArea>[2]) =
       @change="(colour) => set(area, 'fill', { fill: { ...area.fill, colour } })"
       @done="done"
     />
-    <NumberSlider
+    <PercentSlider
       label="Opacity"
-      :model-value="Math.round(area.fill.opacity * 100)"
-      :min="0"
-      :max="100"
-      unit="%"
-      @change="(value) => set(area, 'opacity', { fill: { ...area.fill, opacity: value / 100 } })"
+      :model-value="area.fill.opacity"
+      @change="(value) => set(area, 'opacity', { fill: { ...area.fill, opacity: value } })"
       @done="done"
     />
     <ColourField

@@ -5,6 +5,7 @@ import type { Ground } from '#core/journey/schema'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import ColourField from '~/components/fields/ColourField.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
+import PercentSlider from '~/components/fields/PercentSlider.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'
 
@@ -57,13 +58,10 @@ const WORDS: Record<Ground['edge'], string> = {
     </template>
   </template>
   <template v-if="ground.edge === 'panel'">
-    <NumberSlider
+    <PercentSlider
       label="Shadow"
-      :model-value="Math.round(ground.panel.shadow * 100)"
-      :min="0"
-      :max="100"
-      unit="%"
-      @change="(value) => setPanel('shadow', { shadow: value / 100 })"
+      :model-value="ground.panel.shadow"
+      @change="(value) => setPanel('shadow', { shadow: value })"
       @done="done"
     />
     <NumberSlider

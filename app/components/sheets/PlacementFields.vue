@@ -4,7 +4,7 @@ import { editSheet } from '#core/journey/sheet-edits'
 import type { Place, Sheet } from '#core/journey/schema'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
-import NumberSlider from '~/components/fields/NumberSlider.vue'
+import PercentSlider from '~/components/fields/PercentSlider.vue'
 import SpanFields from '~/components/fields/SpanFields.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'
@@ -18,22 +18,13 @@ const { change, done } = useFieldEdits(() => `sheet ${props.sheet.id}`)
 
 const set = (field: string, patch: Parameters<typeof editSheet>[2]) => change(field, (journey) => editSheet(journey, props.sheet.id, patch))
 const setPlace = (field: keyof Place, value: number) => set(field, { place: { ...props.sheet.place, [field]: value } })
-const percent = computed(() => Math.round(props.sheet.opacity * 100))
 const aligning = computed(() => stage.tool === 'align')
 const STEPS = ['a spot on this map', 'where that spot belongs', 'a second spot on this map, far from the first', 'where that one belongs']
 </script>
 
 <template>
   <h3>Over the others</h3>
-  <NumberSlider
-    label="Opacity"
-    :model-value="percent"
-    :min="0"
-    :max="100"
-    unit="%"
-    @change="(value) => set('opacity', { opacity: value / 100 })"
-    @done="done"
-  />
+  <PercentSlider label="Opacity" :model-value="sheet.opacity" @change="(value) => set('opacity', { opacity: value })" @done="done" />
   <v-switch
     label="For tracing only, never in the film"
     :model-value="sheet.tracing"

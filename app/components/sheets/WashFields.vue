@@ -6,6 +6,7 @@ import { washSchema } from '#core/journey/schema'
 import { WASH_PRESETS } from '#core/sheet/wash'
 import ColourField from '~/components/fields/ColourField.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
+import PercentSlider from '~/components/fields/PercentSlider.vue'
 import PictureChoice from '~/components/fields/PictureChoice.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useWashPictures } from '~/composables/use-wash-pictures'
@@ -110,13 +111,10 @@ const SHADE = { colour: '#0d1522', strength: 0.55, size: 0.5, feather: 0.7 }
         @change="(light) => set('light', { twoTone: { ...wash.twoTone!, light } })"
         @done="done"
       />
-      <NumberSlider
+      <PercentSlider
         label="Strength"
-        :model-value="percent(wash.twoTone.strength)"
-        :min="0"
-        :max="100"
-        unit="%"
-        @change="(value) => set('tones', { twoTone: { ...wash.twoTone!, strength: value / 100 } })"
+        :model-value="wash.twoTone.strength"
+        @change="(value) => set('tones', { twoTone: { ...wash.twoTone!, strength: value } })"
         @done="done"
       />
     </template>
@@ -128,13 +126,10 @@ const SHADE = { colour: '#0d1522', strength: 0.55, size: 0.5, feather: 0.7 }
         @change="(colour) => set('tint', { tint: { ...wash.tint!, colour } })"
         @done="done"
       />
-      <NumberSlider
+      <PercentSlider
         label="Strength"
-        :model-value="percent(wash.tint.strength)"
-        :min="0"
-        :max="100"
-        unit="%"
-        @change="(value) => set('tint strength', { tint: { ...wash.tint!, strength: value / 100 } })"
+        :model-value="wash.tint.strength"
+        @change="(value) => set('tint strength', { tint: { ...wash.tint!, strength: value } })"
         @done="done"
       />
     </template>
@@ -150,13 +145,10 @@ const SHADE = { colour: '#0d1522', strength: 0.55, size: 0.5, feather: 0.7 }
         @change="(colour) => set('lines', { glowingLines: { ...wash.glowingLines!, colour } })"
         @done="done"
       />
-      <NumberSlider
+      <PercentSlider
         label="Strength"
-        :model-value="percent(wash.glowingLines.strength)"
-        :min="0"
-        :max="100"
-        unit="%"
-        @change="(value) => set('lines strength', { glowingLines: { ...wash.glowingLines!, strength: value / 100 } })"
+        :model-value="wash.glowingLines.strength"
+        @change="(value) => set('lines strength', { glowingLines: { ...wash.glowingLines!, strength: value } })"
         @done="done"
       />
       <NumberSlider
@@ -177,13 +169,10 @@ const SHADE = { colour: '#0d1522', strength: 0.55, size: 0.5, feather: 0.7 }
       @update:model-value="(on) => setOnce({ ...wash, grain: on ? GRAIN : null })"
     />
     <template v-if="wash.grain">
-      <NumberSlider
+      <PercentSlider
         label="Strength"
-        :model-value="percent(wash.grain.strength)"
-        :min="0"
-        :max="100"
-        unit="%"
-        @change="(value) => set('grain', { grain: { ...wash.grain!, strength: value / 100 } })"
+        :model-value="wash.grain.strength"
+        @change="(value) => set('grain', { grain: { ...wash.grain!, strength: value } })"
         @done="done"
       />
       <NumberSlider
@@ -204,15 +193,12 @@ const SHADE = { colour: '#0d1522', strength: 0.55, size: 0.5, feather: 0.7 }
       @update:model-value="(on) => setOnce({ ...wash, edgeShade: on ? SHADE : null })"
     />
     <template v-if="wash.edgeShade">
-      <NumberSlider
+      <PercentSlider
         v-for="field in ['strength', 'size', 'feather'] as const"
         :key="field"
         :label="{ strength: 'Strength', size: 'Size', feather: 'Feather' }[field]"
-        :model-value="percent(wash.edgeShade[field])"
-        :min="0"
-        :max="100"
-        unit="%"
-        @change="(value) => set(`shade ${field}`, { edgeShade: { ...wash.edgeShade!, [field]: value / 100 } })"
+        :model-value="wash.edgeShade[field]"
+        @change="(value) => set(`shade ${field}`, { edgeShade: { ...wash.edgeShade!, [field]: value } })"
         @done="done"
       />
       <ColourField
