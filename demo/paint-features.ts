@@ -20,7 +20,7 @@ function through(points: readonly Point[]): Course {
     return { x: (b.x - a.x) / 6, y: (b.y - a.y) / 6 }
   }
   const minus = (p: Point): Point => ({ x: -p.x, y: -p.y })
-  const nodes = points.slice(1, -1).map((at, i) => ({ at, before: minus(handle(i + 1)), after: handle(i + 1) }))
+  const nodes = points.slice(1, -1).map((at, i) => ({ at, kind: 'smooth' as const, before: minus(handle(i + 1)), after: handle(i + 1) }))
   const shape: CourseShape = { kind: 'drawn', leave: handle(0), nodes, arrive: minus(handle(points.length - 1)) }
   return courseOf(cubicsOf(shape, points[0]!, points.at(-1)!))
 }

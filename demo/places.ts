@@ -72,7 +72,7 @@ type Node = Drawn['nodes'][number]
 function smoothNode(x: number, y: number, heading: number, reach: number): Node {
   const angle = (heading * Math.PI) / 180
   const handle = at(Math.cos(angle) * reach, Math.sin(angle) * reach)
-  return { at: at(x, y), before: at(-handle.x, -handle.y), after: handle }
+  return { at: at(x, y), kind: 'smooth', before: at(-handle.x, -handle.y), after: handle }
 }
 
 const polar = (heading: number, reach: number): Point => smoothNode(0, 0, heading, reach).after

@@ -1,5 +1,7 @@
 import { useEventListener } from '@vueuse/core'
-import { editStop, removeStop } from '#core/journey/edits'
+import { moveNodes, removeNodes } from '#core/journey/course-edits'
+import { editStop } from '#core/journey/edits'
+import { removeStop } from '#core/journey/trip-edits'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
@@ -22,16 +24,21 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
   const playback = usePlayback()
   const stage = useStage()
 
+  /** Whether there is something that the arrow keys move and Delete takes away: a stop, or nodes of a leg. */
+  const hasTarget = () => editor.selectedStop !== undefined || (editor.selectedLeg !== undefined && stage.nodes.size > 0)
+
   function nudge(dx: number, dy: number) {
-    const stop = editor.selectedStop
-    if (!stop) return
+    const { selectedStop: stop, selectedLeg: leg } = editor
     const k = 1 / (stage.view.zoom * (editor.compiled?.scale ?? 1))
-    editor.edit((journey) => editStop(journey, stop.id, { at: { x: stop.at.x + dx * k, y: stop.at.y + dy * k } }), `nudge ${stop.id}`)
+    const by = { x: dx * k, y: dy * k }
+    if (stop) editor.edit((journey) => editStop(journey, stop.id, { at: { x: stop.at.x + by.x, y: stop.at.y + by.y } }), `nudge ${stop.id}`)
+    else if (leg) editor.edit((journey) => moveNodes(journey, leg.id, stage.nodes, by), `nudge ${leg.id}`)
   }
 
   function removeSelected() {
-    const stop = editor.selectedStop
+    const { selectedStop: stop, selectedLeg: leg } = editor
     if (stop && editor.edit((journey) => removeStop(journey, stop.id))) editor.select({ kind: 'journey' })
+    else if (leg && editor.edit((journey) => removeNodes(journey, leg.id, stage.nodes))) stage.nodes = new Set()
   }
 
   function backOut() {
@@ -48,7 +55,7 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
     if (event.altKey) return undefined
     const arrow = ARROWS[event.key]
     const ten = event.shiftKey ? 10 : 1
-    if (arrow) return editor.selectedStop ? () => nudge(arrow[0] * ten, arrow[1] * ten) : undefined
+    if (arrow) return hasTarget() ? () => nudge(arrow[0] * ten, arrow[1] * ten) : undefined
     switch (event.key) {
       case ' ':
         return isPressable(event.target) ? undefined : playback.toggle
@@ -66,7 +73,7 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
         return backOut
       case 'Delete':
       case 'Backspace':
-        return editor.selectedStop ? removeSelected : undefined
+        return hasTarget() ? removeSelected : undefined
       case '?':
         return actions.showKeys
       case '/':
@@ -78,7 +85,11 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
       case 't':
         return stage.toggleMode
       case 's':
-        return () => stage.toggleTool()
+        return () => stage.toggleTool('stop')
+      case 'd':
+        return () => stage.toggleTool('draw')
+      case 'f':
+        return () => stage.toggleTool('freehand')
     }
     return undefined
   }

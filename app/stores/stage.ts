@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import type { View } from '#core/camera/view'
 import { referenceSize } from '#core/camera/view'
 import type { Point } from '#core/geometry/point'
@@ -10,13 +10,15 @@ import { useEditor } from './editor'
 const TABLE_MARGIN = 0.9
 
 /** What a click or a drag on the stage does. */
-export type Tool = 'select' | 'stop' | 'control-point' | 'straighten' | 'crop' | 'align'
+export type Tool = 'select' | 'stop' | 'draw' | 'freehand' | 'control-point' | 'straighten' | 'crop' | 'align'
 
 /** How the stage is looked at, and what a click on it does. */
 export const useStage = defineStore('stage', () => {
   const editor = useEditor()
   const mode = ref<'lens' | 'table'>('lens')
   const tool = ref<Tool>('select')
+  /** Numbers of the chosen nodes of the selected leg's course. */
+  const nodes = shallowRef<ReadonlySet<number>>(new Set())
   /** A spot of the selected sheet, in its pixels, whose place on the Earth is about to be given. */
   const spot = shallowRef<Point>()
   /** While a sheet is aligned: the ground points clicked so far, a spot of the sheet and its place in turn. */
@@ -47,7 +49,12 @@ export const useStage = defineStore('stage', () => {
     spot.value = undefined
     alignment.value = []
   }
-  const toggleTool = () => setTool(tool.value === 'stop' ? 'select' : 'stop')
+  const toggleTool = (wanted: Tool) => setTool(tool.value === wanted ? 'select' : wanted)
+
+  watch(
+    () => editor.selection,
+    () => (nodes.value = new Set()),
+  )
 
   function reset() {
     mode.value = 'lens'
@@ -55,5 +62,5 @@ export const useStage = defineStore('stage', () => {
     tableView.value = undefined
   }
 
-  return { mode, tool, spot, alignment, tableView, reference, view, setMode, toggleMode, setTool, toggleTool, reset }
+  return { mode, tool, nodes, spot, alignment, tableView, reference, view, setMode, toggleMode, setTool, toggleTool, reset }
 })

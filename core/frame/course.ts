@@ -5,14 +5,18 @@ import type { Cubic } from '../geometry/cubic'
 import { lineCubic } from '../geometry/cubic'
 import type { Point } from '../geometry/point'
 import { add } from '../geometry/point'
-import type { CourseShape } from '../journey/schema'
+import type { CourseNode, CourseShape } from '../journey/schema'
 
 /** The cubics of a leg's course from stop a to stop b, in ground units. */
 export function cubicsOf(shape: CourseShape, a: Point, b: Point): Cubic[] {
   if (shape.kind === 'straight') return [lineCubic(a, b)]
   if (shape.kind === 'bowed') return bowedCubics(a, b, shape.bow)
   const none = { x: 0, y: 0 }
-  const knots = [{ at: a, before: none, after: shape.leave }, ...shape.nodes, { at: b, before: shape.arrive, after: none }]
+  const knots: Omit<CourseNode, 'kind'>[] = [
+    { at: a, before: none, after: shape.leave },
+    ...shape.nodes,
+    { at: b, before: shape.arrive, after: none },
+  ]
   return knots.slice(1).map((to, i) => {
     const from = knots[i]!
     return [from.at, add(from.at, from.after), add(to.at, to.before), to.at]

@@ -1,4 +1,5 @@
 import type { Point } from './point'
+import { mix } from './point'
 
 /** A cubic Bezier segment: start, two handles, end. */
 export type Cubic = readonly [Point, Point, Point, Point]
@@ -18,6 +19,23 @@ export function cubicPoint([a, b, c, d]: Cubic, u: number): Point {
   const k3 = u * u * u
   return { x: k0 * a.x + k1 * b.x + k2 * c.x + k3 * d.x, y: k0 * a.y + k1 * b.y + k2 * c.y + k3 * d.y }
 }
+
+/** The two parts of a cubic before and after parameter u, which together are the same curve. Source: de Casteljau's algorithm. */
+export function splitCubic([a, b, c, d]: Cubic, u: number): [Cubic, Cubic] {
+  const ab = mix(a, b, u)
+  const bc = mix(b, c, u)
+  const cd = mix(c, d, u)
+  const abc = mix(ab, bc, u)
+  const bcd = mix(bc, cd, u)
+  const middle = mix(abc, bcd, u)
+  return [
+    [a, ab, abc, middle],
+    [middle, bcd, cd, d],
+  ]
+}
+
+/** The same curve run the other way. */
+export const reversedCubic = ([a, b, c, d]: Cubic): Cubic => [d, c, b, a]
 
 /**
  * How many equal parameter steps keep the chords of a cubic within `tolerance` of it.

@@ -89,15 +89,6 @@ export function dressStopsLike(journey: Journey, id: string): Journey {
   })
 }
 
-/** Takes a stop out of the trip; the leg that led to it now leads to the stop after it. */
-export function removeStop(journey: Journey, id: string): Journey {
-  const order = theTraveller(journey).visits.map((visit) => visit.stop)
-  return arrange(
-    journey,
-    order.filter((stop) => stop !== id),
-  )
-}
-
 /** Moves the visit at one place in the itinerary to another. */
 export function moveVisit(journey: Journey, from: number, to: number): Journey {
   const order = theTraveller(journey).visits.map((visit) => visit.stop)
@@ -111,7 +102,7 @@ export function moveVisit(journey: Journey, from: number, to: number): Journey {
  * Puts the stops into a new order, leaving out those not named. A leg whose two ends stay neighbours is kept as it is; the
  * others take over the dress of the leg that had their place, and a bow where that leg was drawn.
  */
-function arrange(journey: Journey, order: readonly string[]): Journey {
+export function arrange(journey: Journey, order: readonly string[]): Journey {
   return produce(journey, (draft) => {
     const traveller = theTraveller(draft)
     const { legs, visits } = traveller
@@ -182,15 +173,6 @@ export function bendLeg(journey: Journey, id: string, through: Point): Journey {
   const bow = Math.min(1, Math.max(-1, bowThrough(a, b, through)))
   const course: CourseShape = Math.abs(bow) < STRAIGHT_BOW ? { kind: 'straight' } : { kind: 'bowed', bow }
   return editLeg(journey, id, { course })
-}
-
-/** Moves a node of a drawn leg; its handles go with it. */
-export function moveNode(journey: Journey, legId: string, node: number, at: Point): Journey {
-  return produce(journey, (draft) => {
-    const course = theTraveller(draft).legs.find((leg) => leg.id === legId)?.course
-    const target = course?.kind === 'drawn' ? course.nodes[node] : undefined
-    if (target) target.at = at
-  })
 }
 
 /**

@@ -54,8 +54,12 @@ export const stopSchema = z.strictObject({
   label: labelSchema.prefault({}),
 })
 
+export const NODE_KINDS = ['corner', 'smooth', 'symmetric'] as const
+
 export const nodeSchema = z.strictObject({
   at: point,
+  /** How its handles hang together: not at all, in one line, or in one line and of one length. */
+  kind: z.enum(NODE_KINDS).default('smooth'),
   /** Handles, as offsets from `at`, towards the node before and the node after. */
   before: point,
   after: point,
@@ -202,6 +206,9 @@ export type Pin = z.output<typeof pinSchema>
 export type Label = z.output<typeof labelSchema>
 export type Side = (typeof SIDES)[number]
 export type CourseShape = z.output<typeof courseSchema>
+export type DrawnCourse = Extract<CourseShape, { kind: 'drawn' }>
+export type CourseNode = z.output<typeof nodeSchema>
+export type NodeKind = (typeof NODE_KINDS)[number]
 export type Ink = z.output<typeof inkSchema>
 export type Glow = z.output<typeof glowSchema>
 export type VehicleChoice = z.output<typeof vehicleSchema>

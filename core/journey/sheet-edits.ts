@@ -161,7 +161,12 @@ function withGroundMoved(journey: Journey, move: (p: Point) => Point, staying?: 
         if (course.kind !== 'drawn') return
         course.leave = handle(before.get(visits[i]!.stop)!, course.leave)
         course.arrive = handle(before.get(visits[i + 1]!.stop)!, course.arrive)
-        course.nodes = course.nodes.map(({ at, before, after }) => ({ at: move(at), before: handle(at, before), after: handle(at, after) }))
+        course.nodes = course.nodes.map(({ at, kind, before, after }) => ({
+          at: move(at),
+          kind,
+          before: handle(at, before),
+          after: handle(at, after),
+        }))
       })
     }
     for (const stop of draft.stops) stop.at = move(stop.at)

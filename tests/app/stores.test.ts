@@ -1,6 +1,7 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it } from 'vitest'
-import { addStop, editLeg, editStop, removeStop, rename, setFrame, setLayover, setSeconds } from '#core/journey/edits'
+import { addStop, editLeg, editStop, rename, setFrame, setLayover, setSeconds } from '#core/journey/edits'
+import { removeStop } from '#core/journey/trip-edits'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'

@@ -145,7 +145,7 @@ describe('vehicles', () => {
 
   it('does not turn round until 10 degrees past the vertical', () => {
     // A course that swings to 97 degrees and back: within the hysteresis, so it faces right throughout.
-    const nodes = [{ at: { x: 800, y: 500 }, before: { x: 8, y: -60 }, after: { x: -8, y: 60 } }]
+    const nodes = [{ at: { x: 800, y: 500 }, kind: 'smooth' as const, before: { x: 8, y: -60 }, after: { x: -8, y: 60 } }]
     const swing = journeyOver(
       [
         [700, 300],

@@ -3,13 +3,17 @@ import { mdiChevronRight } from '@mdi/js'
 import { computed } from 'vue'
 import type { Aspect } from '#core/journey/create'
 import { FRAME_SIZES } from '#core/journey/create'
+import type { RouteFormat } from '#core/formats/route'
+import { ROUTE_FORMATS, routeOf } from '#core/formats/route'
 import { editTraveller, setFrame, setSeconds, setShareExponent } from '#core/journey/edits'
+import { reverseTrip } from '#core/journey/trip-edits'
 import type { FrameRate } from '#core/pace/rate'
 import { FRAME_RATES, rateLabel } from '#core/pace/rate'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
+import { saveText } from '~/services/save-text'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 import ItineraryList from './ItineraryList.vue'
@@ -42,6 +46,12 @@ function setSize(value: string) {
   editor.edit((j) => setFrame(j, { ...j.frame, width: width!, height: height! }))
 }
 const setRate = (rate: FrameRate) => editor.edit((j) => setFrame(j, { ...j.frame, rate }))
+
+/** Hands the whole route over as a file of an open format. */
+function saveRoute(format: RouteFormat) {
+  const route = routeOf(editor.compiled!, editor.geo?.toLonLat)
+  saveText(`${journey.value.name}${format.ending}`, format.write(route))
+}
 
 const shares = [
   { value: '0', title: 'Equal' },
@@ -113,7 +123,27 @@ const next = computed(() => {
     <h3>Itinerary</h3>
     <ItineraryList />
 
-    <div class="buttons"><v-btn size="small" variant="outlined" @click="emit('credits')">Credits …</v-btn></div>
+    <div class="buttons">
+      <v-btn v-if="traveller.legs.length > 0" size="small" variant="outlined" data-testid="reverse-trip" @click="editor.edit(reverseTrip)">
+        Turn the trip round
+      </v-btn>
+      <v-menu v-if="traveller.legs.length > 0">
+        <template #activator="{ props: menu }">
+          <v-btn v-bind="menu" size="small" variant="outlined" data-testid="save-route">Save the route …</v-btn>
+        </template>
+        <v-list density="compact">
+          <v-list-item
+            v-for="format in ROUTE_FORMATS"
+            :key="format.ending"
+            :title="format.title"
+            :disabled="format.onEarth && !editor.geo"
+            :subtitle="format.onEarth && !editor.geo ? 'Needs a sheet whose place on the Earth is known' : undefined"
+            @click="saveRoute(format)"
+          />
+        </v-list>
+      </v-menu>
+      <v-btn size="small" variant="outlined" @click="emit('credits')">Credits …</v-btn>
+    </div>
 
     <h3>Pace</h3>
     <ChoiceRow

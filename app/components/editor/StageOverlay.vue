@@ -6,12 +6,13 @@ import { inkLengthAt } from '#core/frame/motion'
 import type { Course } from '#core/geometry/course'
 import { pieceAt, pointAt } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
-import { bendLeg, editStop, moveNode } from '#core/journey/edits'
+import { bendLeg, editStop } from '#core/journey/edits'
 import type { Stop } from '#core/journey/schema'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
+import CourseOverlay from './CourseOverlay.vue'
 import type { StageSpace } from './stage-space'
 import { toStage } from './stage-space'
 
@@ -57,7 +58,6 @@ const planned = computed(() => {
 })
 
 const middleOf = (leg: CompiledLeg): Point => toStage(props.space, pointAt(leg.course, leg.course.length / 2))
-const nodesOf = (leg: CompiledLeg) => (leg.leg.course.kind === 'drawn' ? leg.leg.course.nodes : [])
 
 /** The outline of what the camera sees, as it lies on the table. */
 const outline = computed(() => {
@@ -91,11 +91,6 @@ function pressMiddle(event: PointerEvent, leg: CompiledLeg) {
   drag(event, middle, (through) => editor.edit((journey) => bendLeg(journey, leg.leg.id, through), gesture))
 }
 
-function pressNode(event: PointerEvent, leg: CompiledLeg, node: number, at: Point) {
-  const gesture = `node ${leg.leg.id} ${node}`
-  drag(event, at, (to) => editor.edit((journey) => moveNode(journey, leg.leg.id, node, to), gesture))
-}
-
 const selectLeg = (id: string) => editor.select({ kind: 'leg', id })
 </script>
 
@@ -121,16 +116,7 @@ const selectLeg = (id: string) => editor.select({ kind: 'leg', id })
 
     <template v-for="leg in legs" :key="leg.leg.id">
       <template v-if="leg.leg.course.kind === 'drawn'">
-        <g
-          v-for="(node, i) in leg.leg.id === selectedId ? nodesOf(leg) : []"
-          :key="i"
-          class="handle node"
-          :transform="`translate(${toStage(space, node.at).x} ${toStage(space, node.at).y})`"
-          @pointerdown="pressNode($event, leg, i, node.at)"
-        >
-          <circle class="grab" r="13" />
-          <rect x="-5" y="-5" width="10" height="10" />
-        </g>
+        <CourseOverlay v-if="leg.leg.id === selectedId" :space="space" :leg="leg.leg" :course="leg.leg.course" />
       </template>
       <g
         v-else-if="leg.course.length > 0"
@@ -213,6 +199,8 @@ polyline {
   pointer-events: auto;
   cursor: move;
 }
+.placing :deep(.grip),
+.placing :deep(.pull),
 .placing .hit,
 .placing .handle {
   pointer-events: none;
@@ -220,14 +208,12 @@ polyline {
 .grab {
   fill: transparent;
 }
-.bend path,
-.node rect {
+.bend path {
   fill: #fdf8ec;
   stroke: #14233a;
   stroke-width: 1.5;
 }
-.bend.selected path,
-.node rect {
+.bend.selected path {
   fill: #ff8a70;
 }
 .ring-under {

@@ -5,11 +5,15 @@ import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { zoomedAbout } from '#core/camera/view'
 import type { View } from '#core/camera/view'
 import { frameAt, onTable, withTracing } from '#core/frame/frame-at'
+import { nearestOnChain } from '#core/geometry/nearest'
 import type { Point } from '#core/geometry/point'
+import { distance } from '#core/geometry/point'
+import { legCubics } from '#core/journey/course-edits'
 import type { LonLat } from '#core/geo/lon-lat'
 import { addStop, setCamera } from '#core/journey/edits'
 import type { Sheet } from '#core/journey/schema'
 import { cropSheet, editSheet, straightenSheet } from '#core/journey/sheet-edits'
+import { insertStop } from '#core/journey/trip-edits'
 import { centreSharpness } from '#core/sheet/framing'
 import { groundToSheet, placeByTwoPoints } from '#core/sheet/place'
 import { createPainter } from '#draw/painter'
@@ -20,6 +24,7 @@ import { loadFrameFonts } from '~/services/frame-fonts'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
+import DrawingOverlay from './DrawingOverlay.vue'
 import SheetOverlay from './SheetOverlay.vue'
 import StageOverlay from './StageOverlay.vue'
 import type { StageSpace } from './stage-space'
@@ -103,15 +108,15 @@ function press(event: PointerEvent) {
     },
     end(dragged, release) {
       editor.endGesture()
-      if (!dragged) click(fromStage(space.value, placeOf(release)))
+      if (!dragged) click(fromStage(space.value, placeOf(release)), release.ctrlKey)
     },
   })
 }
 
 /** What a click on the ground does, by the tool. */
-function click(at: Point) {
+function click(at: Point, ctrlKey: boolean) {
   const sheet = editor.selectedSheet
-  if (stage.tool === 'stop') placeStop(at)
+  if (stage.tool === 'stop') placeStop(at, undefined, !ctrlKey)
   else if (stage.tool === 'control-point' && sheet) stage.spot = groundToSheet(sheet.place, at)
   else if (stage.tool === 'align' && sheet) align(sheet, at)
   else if (editor.selection.kind !== 'sheet') editor.select({ kind: 'journey' })
@@ -147,9 +152,24 @@ function pressRubber(event: PointerEvent, tool: 'straighten' | 'crop') {
   })
 }
 
-function placeStop(at: Point, name?: string) {
+/** A click on a course puts the stop into that leg; anywhere else, or with Ctrl held, the trip goes on to it. */
+function placeStop(at: Point, name?: string, mayInsert = false) {
   const ids = { stop: nanoid(10), leg: nanoid(10) }
-  if (editor.edit((journey) => addStop(journey, at, ids, name))) editor.select({ kind: 'stop', id: ids.stop })
+  const leg = mayInsert ? legAt(at) : undefined
+  const done = editor.edit((journey) => (leg ? insertStop(journey, leg.id, leg.spot, ids) : addStop(journey, at, ids, name)))
+  if (done) editor.select({ kind: 'stop', id: ids.stop })
+}
+
+/** The leg whose course lies under a spot, away from its stops. */
+function legAt(p: Point) {
+  const reach = 9 / (stage.view.zoom * space.value.scale)
+  for (const { leg } of editor.itinerary?.legs ?? []) {
+    const cubics = legCubics(editor.journey!, leg.id)
+    const spot = nearestOnChain(cubics, p)
+    const ends = [cubics[0]![0], cubics.at(-1)![3]]
+    if (spot.distance < reach && ends.every((end) => distance(end, p) > 2 * reach)) return { id: leg.id, spot }
+  }
+  return undefined
 }
 
 /** A place found by name becomes a stop at its spot on the map. */
@@ -202,6 +222,7 @@ useEventListener(board, 'wheel', turnWheel, { passive: false })
       <canvas ref="canvas" data-testid="stage-canvas" role="img" aria-label="The journey at the present moment" />
       <SheetOverlay v-if="!playback.playing && (editor.selection.kind === 'sheet' || rubber)" :space="space" :rubber="rubber" />
       <StageOverlay v-if="!playback.playing" :space="space" :size="size" />
+      <DrawingOverlay v-if="!playback.playing && (stage.tool === 'draw' || stage.tool === 'freehand')" :space="space" />
       <span class="which" aria-live="polite">{{ stage.mode === 'lens' ? 'Lens: what the film shows' : 'Table: the whole sheet' }}</span>
       <span v-if="sharpness !== undefined" class="sharpness figures" :class="{ soft: sharpness < 1 }" data-testid="stage-sharpness">
         <template v-if="sharpness === Infinity">Sharp at any zoom</template>

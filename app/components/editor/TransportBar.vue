@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import {
   mdiCursorDefaultOutline,
+  mdiDraw,
   mdiMapMarkerPlusOutline,
   mdiPause,
   mdiPlay,
@@ -8,6 +9,7 @@ import {
   mdiSkipPrevious,
   mdiStepBackward,
   mdiStepForward,
+  mdiVectorPolyline,
 } from '@mdi/js'
 import { rateLabel } from '#core/pace/rate'
 import { timecode } from '#core/pace/timecode'
@@ -31,9 +33,30 @@ const stage = useStage()
         :pressed="stage.tool === 'select'"
         @click="stage.setTool('select')"
       />
-      <ToolButton :icon="mdiMapMarkerPlusOutline" label="Place stops" keys="S" :pressed="stage.tool === 'stop'" @click="stage.toggleTool()"
+      <ToolButton
+        :icon="mdiMapMarkerPlusOutline"
+        label="Place stops"
+        keys="S"
+        :pressed="stage.tool === 'stop'"
+        @click="stage.toggleTool('stop')"
         >Place stops</ToolButton
       >
+      <ToolButton
+        :icon="mdiVectorPolyline"
+        label="Draw the route node by node"
+        keys="D"
+        :pressed="stage.tool === 'draw'"
+        data-testid="tool-draw"
+        @click="stage.toggleTool('draw')"
+      />
+      <ToolButton
+        :icon="mdiDraw"
+        label="Draw the route freehand"
+        keys="F"
+        :pressed="stage.tool === 'freehand'"
+        data-testid="tool-freehand"
+        @click="stage.toggleTool('freehand')"
+      />
     </div>
     <div class="group looks" role="radiogroup" aria-label="Ways to look">
       <v-tooltip

@@ -1,0 +1,123 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue'
+import type { Point } from '#core/geometry/point'
+import { legCubics, legEnds, removeNodes, roundCorners, setNodeKind, sharpNodes, smoothed } from '#core/journey/course-edits'
+import { editLeg } from '#core/journey/edits'
+import type { CourseShape, DrawnCourse, Leg, NodeKind } from '#core/journey/schema'
+import ChoiceRow from '~/components/fields/ChoiceRow.vue'
+import FieldRow from '~/components/fields/FieldRow.vue'
+import NumberField from '~/components/fields/NumberField.vue'
+import NumberSlider from '~/components/fields/NumberSlider.vue'
+import { useFieldEdits } from '~/composables/use-field-edits'
+import { useEditor } from '~/stores/editor'
+import { useStage } from '~/stores/stage'
+
+/** What can be done to a drawn course: its chosen nodes, how smooth it is, and its sharp corners. */
+const props = defineProps<{ leg: Leg; course: DrawnCourse }>()
+const editor = useEditor()
+const stage = useStage()
+const { change, done } = useFieldEdits(() => `course ${props.leg.id}`)
+
+const chosen = computed(() => [...stage.nodes].filter((i) => i < props.course.nodes.length))
+const kind = computed(() => {
+  const kinds = new Set(chosen.value.map((i) => props.course.nodes[i]!.kind))
+  return kinds.size === 1 ? [...kinds][0]! : ('' as NodeKind)
+})
+const KINDS = [
+  { value: 'corner', title: 'Corner' },
+  { value: 'smooth', title: 'Smooth' },
+  { value: 'symmetric', title: 'Symmetric' },
+] as const
+const one = computed(() => (chosen.value.length === 1 ? props.course.nodes[chosen.value[0]!] : undefined))
+function moveOne(at: Point) {
+  const i = chosen.value[0]!
+  const nodes = props.course.nodes.map((node, k) => (k === i ? { ...node, at } : node))
+  change('place', (journey) => editLeg(journey, props.leg.id, { course: { ...props.course, nodes } }))
+}
+function remove() {
+  if (editor.edit((journey) => removeNodes(journey, props.leg.id, stage.nodes))) stage.nodes = new Set()
+}
+
+/** The course that smoothing starts from: what was there before the slider was moved, so that moving it back brings that back. */
+const rough = shallowRef<{ course: CourseShape; points: Point[] }>()
+const smoothing = ref(0)
+let ours: CourseShape | undefined
+watch(
+  () => props.course,
+  (course) => {
+    if (course === ours) return
+    rough.value = undefined
+    smoothing.value = 0
+  },
+)
+/** In reference pixels, as they are seen in the film. */
+function smooth(value: number) {
+  if (!rough.value) {
+    const { points } = editor.itinerary!.legs.find(({ leg }) => leg.id === props.leg.id)!.course
+    rough.value = {
+      course: props.course,
+      points: Array.from({ length: points.length / 2 }, (_, i) => ({ x: points[2 * i]!, y: points[2 * i + 1]! })),
+    }
+  }
+  const base = rough.value
+  smoothing.value = value
+  change('smooth', (journey) => {
+    const course = smoothed(base.course, legEnds(journey, props.leg.id)!, base.points, value / editor.compiled!.view.zoom)
+    return editLeg(journey, props.leg.id, { course })
+  })
+  ours = editor.selectedLeg?.course
+}
+
+const sharp = computed(() => sharpNodes(legCubics(editor.journey!, props.leg.id)).length)
+/** Wide enough that a vehicle of the leg's size turns without spinning; in reference pixels. */
+const radius = computed(() => Math.round((props.leg.vehicle?.size ?? 80) * 0.5))
+const round = () => editor.edit((journey) => roundCorners(journey, props.leg.id, radius.value / editor.compiled!.view.zoom))
+</script>
+
+<template>
+  <p class="quiet figures">
+    {{ course.nodes.length }} nodes<template v-if="chosen.length > 0">, {{ chosen.length }} chosen</template>. Double-click the line for
+    another, pull it to bend it.
+  </p>
+  <template v-if="chosen.length > 0">
+    <ChoiceRow
+      label="Node"
+      :model-value="kind"
+      :choices="KINDS"
+      @change="(value) => editor.edit((j) => setNodeKind(j, leg.id, stage.nodes, value))"
+    />
+    <FieldRow v-if="one" label="Ground" role="group">
+      <div class="pair">
+        <NumberField label="x" :model-value="one.at.x" :precision="1" @change="(x) => moveOne({ ...one!.at, x })" @done="done" />
+        <NumberField label="y" :model-value="one.at.y" :precision="1" @change="(y) => moveOne({ ...one!.at, y })" @done="done" />
+      </div>
+    </FieldRow>
+    <div class="buttons">
+      <v-btn size="small" variant="outlined" @click="remove">Delete {{ chosen.length === 1 ? 'node' : 'nodes' }}</v-btn>
+    </div>
+  </template>
+  <NumberSlider label="Smooth" :model-value="smoothing" :min="0" :max="60" unit="px" @change="smooth" @done="done" />
+  <p v-if="sharp > 0" class="flag" role="status">
+    {{ sharp === 1 ? 'One corner is' : `${sharp} corners are` }} so sharp that a vehicle would spin.
+    <button type="button" data-testid="round-corners" @click="round">Round {{ sharp === 1 ? 'it' : 'them' }}</button>
+  </p>
+</template>
+
+<style scoped>
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+.flag {
+  margin-top: 6px;
+  padding-left: 10px;
+  border-left: 4px solid rgb(var(--v-theme-warning));
+}
+.flag button {
+  min-height: 24px;
+  text-decoration: underline;
+  color: var(--sea);
+  cursor: pointer;
+}
+</style>

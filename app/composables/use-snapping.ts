@@ -1,0 +1,43 @@
+import { legCubics } from '#core/journey/course-edits'
+import { nearestOnChain } from '#core/geometry/nearest'
+import type { Point } from '#core/geometry/point'
+import { distance } from '#core/geometry/point'
+import type { StageSpace } from '~/components/editor/stage-space'
+import { useEditor } from '~/stores/editor'
+
+/** How near something must be to be snapped to, in CSS pixels. */
+export const SNAP = 12
+
+/** With Shift, lines from the last node go in steps of this angle. */
+const STEP = Math.PI / 12
+
+/** What a spot was snapped to. */
+export interface Snapped {
+  at: Point
+  stop?: string
+}
+
+/** Snaps spots on the ground to stops and to the courses of other legs; Ctrl suspends that, Shift keeps to 15-degree steps from the last node. */
+export function useSnapping(space: () => StageSpace) {
+  const editor = useEditor()
+  const gu = (css: number) => css / (space().view.zoom * space().scale)
+
+  function snap(p: Point, keys: { ctrlKey: boolean; shiftKey: boolean }, from?: Point, exceptLeg?: string): Snapped {
+    if (keys.shiftKey && from) {
+      const angle = STEP * Math.round(Math.atan2(p.y - from.y, p.x - from.x) / STEP)
+      const along = (p.x - from.x) * Math.cos(angle) + (p.y - from.y) * Math.sin(angle)
+      return { at: { x: from.x + along * Math.cos(angle), y: from.y + along * Math.sin(angle) } }
+    }
+    if (keys.ctrlKey) return { at: p }
+    const stop = editor.journey!.stops.find(({ at }) => distance(at, p) < gu(SNAP))
+    if (stop) return { at: stop.at, stop: stop.id }
+    for (const { leg } of editor.itinerary?.legs ?? []) {
+      if (leg.id === exceptLeg) continue
+      const near = nearestOnChain(legCubics(editor.journey!, leg.id), p)
+      if (near.distance < gu(SNAP) * 0.6) return { at: near.at }
+    }
+    return { at: p }
+  }
+
+  return { snap, gu }
+}

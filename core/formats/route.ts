@@ -1,0 +1,139 @@
+import type { CompiledJourney } from '../frame/compile'
+import type { LonLat } from '../geo/lon-lat'
+import type { Point } from '../geometry/point'
+import { cubicsOf } from '../frame/course'
+import type { Cubic } from '../geometry/cubic'
+import { JourneyError } from '../journey/error'
+
+/** A route as other programs want it: on the Earth where that is known, and on the ground. */
+export interface Route {
+  name: string
+  stops: { name: string; at: LonLat | undefined }[]
+  legs: { name: string; line: LonLat[]; cubics: Cubic[] }[]
+}
+
+/** The route of a journey's first traveller; `toLonLat` says where ground points lie on the Earth, if that is known. */
+export function routeOf({ journey, travellers }: CompiledJourney, toLonLat: ((p: Point) => LonLat | undefined) | undefined): Route {
+  const { visits, legs } = travellers[0]!
+  const nameOf = (i: number) => visits[i]!.stop.name || `Stop ${i + 1}`
+  return {
+    name: journey.name,
+    stops: visits.map(({ stop }, i) => ({ name: nameOf(i), at: toLonLat?.(stop.at) })),
+    legs: legs.map(({ leg, course: { points } }, i) => {
+      const line: LonLat[] = []
+      for (let k = 0; toLonLat && k + 1 < points.length; k += 2) {
+        const at = toLonLat({ x: points[k]!, y: points[k + 1]! })
+        if (!at)
+          throw new JourneyError(
+            `The leg from ${nameOf(i)} to ${nameOf(i + 1)} leaves the part of the map that lies on the Earth: save it as SVG instead.`,
+          )
+        line.push(at)
+      }
+      return { name: `${nameOf(i)} to ${nameOf(i + 1)}`, line, cubics: cubicsOf(leg.course, visits[i]!.stop.at, visits[i + 1]!.stop.at) }
+    }),
+  }
+}
+
+const escape = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')
+
+/** Seven decimals are about a centimetre. */
+const degrees = (value: number): string => String(Number(value.toFixed(7)))
+
+/** GPX 1.1 (Topografix): stops as waypoints, each leg as a track. */
+export function writeGpx({ name, stops, legs }: Route): string {
+  const spot = (tag: string, { lat, lon }: LonLat, inside = '') => `<${tag} lat="${degrees(lat)}" lon="${degrees(lon)}">${inside}</${tag}>`
+  const waypoints = stops.flatMap((stop) => (stop.at ? [spot('wpt', stop.at, `<name>${escape(stop.name)}</name>`)] : []))
+  const tracks = legs.map(
+    (leg) => `<trk><name>${escape(leg.name)}</name><trkseg>${leg.line.map((at) => spot('trkpt', at)).join('')}</trkseg></trk>`,
+  )
+  return `<?xml version="1.0" encoding="UTF-8"?>
+<gpx version="1.1" creator="Zephyrine" xmlns="http://www.topografix.com/GPX/1/1">
+<metadata><name>${escape(name)}</name></metadata>
+${[...waypoints, ...tracks].join('\n')}
+</gpx>
+`
+}
+
+/** KML 2.3 (OGC 12-007r2): stops as points, legs as lines. */
+export function writeKml({ name, stops, legs }: Route): string {
+  const tuple = ({ lon, lat }: LonLat) => `${degrees(lon)},${degrees(lat)}`
+  const placemark = (title: string, geometry: string) => `<Placemark><name>${escape(title)}</name>${geometry}</Placemark>`
+  const points = stops.flatMap((stop) =>
+    stop.at ? [placemark(stop.name, `<Point><coordinates>${tuple(stop.at)}</coordinates></Point>`)] : [],
+  )
+  const lines = legs.map((leg) =>
+    placemark(leg.name, `<LineString><tessellate>1</tessellate><coordinates>${leg.line.map(tuple).join(' ')}</coordinates></LineString>`),
+  )
+  return `<?xml version="1.0" encoding="UTF-8"?>
+<kml xmlns="http://www.opengis.net/kml/2.2">
+<Document><name>${escape(name)}</name>
+${[...points, ...lines].join('\n')}
+</Document>
+</kml>
+`
+}
+
+/** A line cut where it crosses the antimeridian, as RFC 7946, section 3.1.9, asks. */
+export function cutAtAntimeridian(line: readonly LonLat[]): LonLat[][] {
+  const parts: LonLat[][] = [[]]
+  line.forEach((at, i) => {
+    const before = line[i - 1]
+    if (before && Math.abs(at.lon - before.lon) > 180) {
+      const edge = before.lon > 0 ? 180 : -180
+      const ahead = at.lon + 2 * edge
+      const lat = before.lat + ((at.lat - before.lat) * (edge - before.lon)) / (ahead - before.lon)
+      parts.at(-1)!.push({ lon: edge, lat })
+      parts.push([{ lon: -edge, lat }])
+    }
+    parts.at(-1)!.push(at)
+  })
+  return parts
+}
+
+/** GeoJSON (RFC 7946): stops as points, legs as lines, in one collection. */
+export function writeGeoJson({ stops, legs }: Route): string {
+  const position = ({ lon, lat }: LonLat) => [Number(degrees(lon)), Number(degrees(lat))]
+  const feature = (name: string, geometry: unknown) => ({ type: 'Feature', properties: { name }, geometry })
+  const points = stops.flatMap((stop) => (stop.at ? [feature(stop.name, { type: 'Point', coordinates: position(stop.at) })] : []))
+  const lines = legs.map((leg) => {
+    const parts = cutAtAntimeridian(leg.line).map((part) => part.map(position))
+    return feature(
+      leg.name,
+      parts.length === 1 ? { type: 'LineString', coordinates: parts[0] } : { type: 'MultiLineString', coordinates: parts },
+    )
+  })
+  return `${JSON.stringify({ type: 'FeatureCollection', features: [...points, ...lines] }, null, 1)}\n`
+}
+
+/** An SVG of the courses in ground units, each leg a path of its own. */
+export function writeSvg({ name, legs }: Route): string {
+  const all = legs.flatMap((leg) => leg.cubics.flat())
+  const [xs, ys] = [all.map((p) => p.x), all.map((p) => p.y)]
+  const [left, top] = [Math.min(...xs), Math.min(...ys)]
+  const size = [Math.max(...xs) - left, Math.max(...ys) - top].map((v) => Math.max(1, v).toFixed(2))
+  const xy = ({ x, y }: Point) => `${Number(x.toFixed(2))} ${Number(y.toFixed(2))}`
+  const paths = legs.map((leg) => {
+    const d = leg.cubics.map(([a, b, c, end], i) => `${i === 0 ? `M${xy(a)}` : ''}C${xy(b)} ${xy(c)} ${xy(end)}`).join('')
+    return `<path d="${d}"><title>${escape(leg.name)}</title></path>`
+  })
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${left.toFixed(2)} ${top.toFixed(2)} ${size.join(' ')}" fill="none" stroke="#000" stroke-width="8">
+<title>${escape(name)}</title>
+${paths.join('\n')}
+</svg>
+`
+}
+
+export interface RouteFormat {
+  title: string
+  ending: string
+  /** Whether the format is about places on the Earth. */
+  onEarth: boolean
+  write: (route: Route) => string
+}
+
+export const ROUTE_FORMATS: readonly RouteFormat[] = [
+  { title: 'GPX', ending: '.gpx', onEarth: true, write: writeGpx },
+  { title: 'KML', ending: '.kml', onEarth: true, write: writeKml },
+  { title: 'GeoJSON', ending: '.geojson', onEarth: true, write: writeGeoJson },
+  { title: 'SVG paths', ending: '.svg', onEarth: false, write: writeSvg },
+]

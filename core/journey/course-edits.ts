@@ -1,0 +1,264 @@
+import { cubicsOf } from '../frame/course'
+import type { Cubic } from '../geometry/cubic'
+import { cubicPoint, reversedCubic, splitCubic } from '../geometry/cubic'
+import { fitStroke } from '../geometry/fit-stroke'
+import type { OnChain } from '../geometry/nearest'
+import type { Point } from '../geometry/point'
+import { add, distance, scaleBy, subtract } from '../geometry/point'
+import { editLeg } from './edits'
+import { JourneyError } from './error'
+import type { CourseNode, CourseShape, DrawnCourse, Journey, NodeKind } from './schema'
+import { LIMITS } from './schema'
+
+/** Changes to the course of a leg, node by node: pure functions, journey in, journey out, as in edits.ts. */
+
+/** Handles whose directions differ by less than this, in radians, make a smooth node. */
+const SMOOTH = 0.02
+
+/** A chain of cubics as a drawn course; its ends are the stops. */
+export function drawnCourse(cubics: readonly Cubic[]): DrawnCourse {
+  const nodes = cubics.slice(1).map((next, i): CourseNode => {
+    const [, , into, at] = cubics[i]!
+    const [before, after] = [subtract(into, at), subtract(next[1], at)]
+    return { at, kind: kindOf(before, after), before, after }
+  })
+  if (nodes.length > LIMITS.nodes)
+    throw new JourneyError(`A course has at most ${LIMITS.nodes} nodes: draw it in several legs, or smooth it more.`)
+  const [first, last] = [cubics[0]!, cubics.at(-1)!]
+  return { kind: 'drawn', leave: subtract(first[1], first[0]), nodes, arrive: subtract(last[2], last[3]) }
+}
+
+function kindOf(before: Point, after: Point): NodeKind {
+  const [a, b] = [Math.hypot(before.x, before.y), Math.hypot(after.x, after.y)]
+  if (a === 0 || b === 0) return 'corner'
+  const along = -(before.x * after.x + before.y * after.y) / (a * b)
+  return along > Math.cos(SMOOTH) ? 'smooth' : 'corner'
+}
+
+/** The ends of a leg on the ground; undefined if there is no such leg. */
+export function legEnds(journey: Journey, id: string): [Point, Point] | undefined {
+  for (const { legs, visits } of journey.travellers) {
+    const i = legs.findIndex((leg) => leg.id === id)
+    const place = (k: number) => journey.stops.find((stop) => stop.id === visits[k]?.stop)?.at
+    const [a, b] = [place(i), place(i + 1)]
+    if (i >= 0 && a && b) return [a, b]
+  }
+  return undefined
+}
+
+const shapeOf = (journey: Journey, id: string): CourseShape | undefined =>
+  journey.travellers.flatMap((traveller) => traveller.legs).find((leg) => leg.id === id)?.course
+
+/** The cubics of a leg's course. */
+export function legCubics(journey: Journey, id: string): Cubic[] {
+  const [ends, shape] = [legEnds(journey, id), shapeOf(journey, id)]
+  return ends && shape ? cubicsOf(shape, ...ends) : []
+}
+
+/** Gives a leg a drawn course of the very shape it has. */
+export function makeDrawn(journey: Journey, id: string): Journey {
+  const cubics = legCubics(journey, id)
+  return cubics.length === 0 || shapeOf(journey, id)!.kind === 'drawn' ? journey : editLeg(journey, id, { course: drawnCourse(cubics) })
+}
+
+/** Gives a leg a course through nodes, corners and smooth ones as they were drawn. */
+export const setNodes = (journey: Journey, id: string, { leave, nodes, arrive }: Omit<DrawnCourse, 'kind'>): Journey =>
+  editLeg(journey, id, { course: { kind: 'drawn', leave, nodes, arrive } })
+
+/**
+ * Gives a leg the course of a stroke drawn by hand from its first stop to its second: fitted with few nodes.
+ * @param tolerance how far the course may lie off the stroke, in gu
+ */
+export function drawStroke(journey: Journey, id: string, stroke: readonly Point[], tolerance: number): Journey {
+  const ends = legEnds(journey, id)
+  if (!ends || stroke.length === 0) return journey
+  return editLeg(journey, id, { course: drawnCourse(fitStroke([ends[0], ...stroke, ends[1]], tolerance)) })
+}
+
+/** Redraws the part of a leg's course between the spots where a stroke begins and ends; the rest stays as it is. */
+export function redrawPart(journey: Journey, id: string, stroke: readonly Point[], from: OnChain, to: OnChain, tolerance: number): Journey {
+  const cubics = legCubics(journey, id)
+  if (cubics.length === 0 || stroke.length < 2) return journey
+  const isForward = from.segment < to.segment || (from.segment === to.segment && from.u <= to.u)
+  const [first, last] = isForward ? [from, to] : [to, from]
+  const points = isForward ? stroke : [...stroke].reverse()
+  const before = [...cubics.slice(0, first.segment), splitCubic(cubics[first.segment]!, first.u)[0]]
+  const after = [splitCubic(cubics[last.segment]!, last.u)[1], ...cubics.slice(last.segment + 1)]
+  const between = fitStroke([first.at, ...points, last.at], tolerance)
+  const chain = [...before, ...between, ...after].filter(([a, , , d]) => distance(a, d) > 1e-9)
+  return editLeg(journey, id, { course: drawnCourse(chain) })
+}
+
+/** A smoother course: fitted anew to what it is now, with at most `tolerance` between the two, in gu. */
+export function smoothed(course: CourseShape, ends: readonly [Point, Point], points: readonly Point[], tolerance: number): CourseShape {
+  return tolerance <= 0 ? course : drawnCourse(fitStroke([ends[0], ...points, ends[1]], tolerance))
+}
+
+/** Puts a node on a leg's course, which keeps its shape exactly. */
+export function insertNode(journey: Journey, id: string, { segment, u }: Pick<OnChain, 'segment' | 'u'>): Journey {
+  const cubics = legCubics(journey, id)
+  const cubic = cubics[segment]
+  if (!cubic) return journey
+  const course = drawnCourse([...cubics.slice(0, segment), ...splitCubic(cubic, u), ...cubics.slice(segment + 1)])
+  return editLeg(journey, id, { course: keepKinds(course, shapeOf(journey, id)!) })
+}
+
+/** Nodes that were there before keep the kind they had, whatever their handles look like now. */
+function keepKinds(course: DrawnCourse, old: CourseShape): DrawnCourse {
+  if (old.kind !== 'drawn') return course
+  const kinds = new Map(old.nodes.map((node) => [`${node.at.x} ${node.at.y}`, node.kind]))
+  return { ...course, nodes: course.nodes.map((node) => ({ ...node, kind: kinds.get(`${node.at.x} ${node.at.y}`) ?? node.kind })) }
+}
+
+/** Changes the nodes of a drawn leg; other legs are left alone. */
+function withNodes(journey: Journey, id: string, change: (course: DrawnCourse) => DrawnCourse): Journey {
+  const course = shapeOf(journey, id)
+  return course?.kind === 'drawn' ? editLeg(journey, id, { course: change(course) }) : journey
+}
+
+/** Takes nodes away; the handles of those beside them stay, so that the course bends much as it did. */
+export const removeNodes = (journey: Journey, id: string, gone: ReadonlySet<number>): Journey =>
+  withNodes(journey, id, (course) => ({ ...course, nodes: course.nodes.filter((_, i) => !gone.has(i)) }))
+
+/** Moves nodes, their handles with them. */
+export const moveNodes = (journey: Journey, id: string, moved: ReadonlySet<number>, by: Point): Journey =>
+  withNodes(journey, id, (course) => ({
+    ...course,
+    nodes: course.nodes.map((node, i) => (moved.has(i) ? { ...node, at: add(node.at, by) } : node)),
+  }))
+
+/** Makes nodes corners, smooth or symmetric; handles are brought into line as that asks, and made where there are none. */
+export function setNodeKind(journey: Journey, id: string, chosen: ReadonlySet<number>, kind: NodeKind): Journey {
+  const ends = legEnds(journey, id)
+  if (!ends) return journey
+  return withNodes(journey, id, (course) => {
+    const places = [ends[0], ...course.nodes.map((node) => node.at), ends[1]]
+    return { ...course, nodes: course.nodes.map((node, i) => (chosen.has(i) ? ofKind(node, kind, places[i]!, places[i + 2]!) : node)) }
+  })
+}
+
+/** A handle's length where there was none: a third of the way to the neighbour. */
+const THIRD = 1 / 3
+
+function ofKind(node: CourseNode, kind: NodeKind, previous: Point, next: Point): CourseNode {
+  if (kind === 'corner') return { ...node, kind }
+  const length = (p: Point) => Math.hypot(p.x, p.y)
+  // Along the handles if there are any, else along the line between the neighbours.
+  const handles = subtract(node.after, node.before)
+  const chord = subtract(next, previous)
+  const along = length(handles) > 0 ? handles : length(chord) > 0 ? chord : { x: 1, y: 0 }
+  const unit = scaleBy(along, 1 / length(along))
+  const before = length(node.before) || THIRD * distance(node.at, previous)
+  const after = length(node.after) || THIRD * distance(node.at, next)
+  const [into, out] = kind === 'symmetric' ? [(before + after) / 2, (before + after) / 2] : [before, after]
+  return { ...node, kind, before: scaleBy(unit, -into), after: scaleBy(unit, out) }
+}
+
+/** Which handle: of the first stop, of the last, or of a node on its near or far side. */
+export type HandleOf = { of: 'leave' } | { of: 'arrive' } | { of: 'before' | 'after'; node: number }
+
+/** Pulls a handle to an offset from its node; the other one follows as the node's kind asks. */
+export function pullHandle(journey: Journey, id: string, handle: HandleOf, to: Point): Journey {
+  return withNodes(journey, id, (course) => {
+    if (handle.of === 'leave' || handle.of === 'arrive') return { ...course, [handle.of]: to }
+    return { ...course, nodes: course.nodes.map((node, i) => (i === handle.node ? pulled(node, handle.of, to) : node)) }
+  })
+}
+
+function pulled(node: CourseNode, side: 'before' | 'after', to: Point): CourseNode {
+  const other = side === 'before' ? 'after' : 'before'
+  const length = Math.hypot(to.x, to.y)
+  if (node.kind === 'corner' || length === 0) return { ...node, [side]: to }
+  const opposite = node.kind === 'symmetric' ? length : Math.hypot(node[other].x, node[other].y)
+  return { ...node, [side]: to, [other]: scaleBy(to, -opposite / length) }
+}
+
+/**
+ * Pulls a spot of a leg's course to where it is to be, bending the one segment it lies on; handles move so that smooth ends stay smooth.
+ * Source of the shares: the cubic's own weights at that parameter (Bernstein form), the smaller move of both handles that does it.
+ */
+export function pullSegment(journey: Journey, id: string, { segment, u }: Pick<OnChain, 'segment' | 'u'>, by: Point): Journey {
+  const drawn = makeDrawn(journey, id)
+  const k1 = 3 * (1 - u) * (1 - u) * u
+  const k2 = 3 * (1 - u) * u * u
+  const share = k1 * k1 + k2 * k2
+  if (share === 0) return journey
+  const course = shapeOf(drawn, id)
+  if (course?.kind !== 'drawn') return journey
+  const [first, second] = [scaleBy(by, k1 / share), scaleBy(by, k2 / share)]
+  const start: HandleOf = segment === 0 ? { of: 'leave' } : { of: 'after', node: segment - 1 }
+  const end: HandleOf = segment === course.nodes.length ? { of: 'arrive' } : { of: 'before', node: segment }
+  return pullHandle(pullHandle(drawn, id, start, add(handleOf(course, start), first)), id, end, add(handleOf(course, end), second))
+}
+
+export function handleOf(course: DrawnCourse, handle: HandleOf): Point {
+  return handle.of === 'leave' || handle.of === 'arrive' ? course[handle.of] : course.nodes[handle.node]![handle.of]
+}
+
+/** The turn at a node, in radians: 0 straight on, π back. */
+export function turnAt(cubics: readonly Cubic[], node: number): number {
+  const [before, after] = [cubics[node], cubics[node + 1]]
+  if (!before || !after) return 0
+  const into = directionAtEnd(before)
+  const out = scaleBy(directionAtEnd(reversedCubic(after)), -1)
+  const cos = (into.x * out.x + into.y * out.y) / (Math.hypot(into.x, into.y) * Math.hypot(out.x, out.y) || 1)
+  return Math.acos(Math.min(1, Math.max(-1, cos)))
+}
+
+/** The direction in which a cubic ends, by the last of its points that lies apart from its end. */
+function directionAtEnd([a, b, c, d]: Cubic): Point {
+  const from = [c, b, a].find((p) => distance(p, d) > 1e-9) ?? a
+  return subtract(d, from)
+}
+
+/** A corner sharper than this spins a vehicle, in radians. */
+export const SHARP = (50 * Math.PI) / 180
+
+/** Numbers of the nodes at which a leg's course turns so sharply that a vehicle would spin. */
+export const sharpNodes = (cubics: readonly Cubic[]): number[] => cubics.slice(1).flatMap((_, i) => (turnAt(cubics, i) > SHARP ? [i] : []))
+
+/**
+ * Rounds the sharp corners of a leg with a radius in gu; where two corners are too near each other for it, each takes what there is.
+ * A corner between straight lines becomes an arc, the fillet; one between curves a bend that leaves and joins them in their own direction.
+ */
+export function roundCorners(journey: Journey, id: string, radius: number): Journey {
+  const cubics = legCubics(journey, id)
+  const sharp = new Set(sharpNodes(cubics))
+  if (sharp.size === 0 || radius <= 0) return journey
+  const rounded: Cubic[] = []
+  let rest: Cubic = cubics[0]!
+  cubics.slice(1).forEach((next, i) => {
+    if (!sharp.has(i)) {
+      rounded.push(rest)
+      rest = next
+      return
+    }
+    const turn = turnAt(cubics, i)
+    const cut = Math.min(radius * Math.tan(turn / 2), 0.45 * distance(rest[0], rest[3]), 0.45 * distance(next[0], next[3]))
+    const [before] = splitCubic(rest, 1 - parameterAt(reversedCubic(rest), cut))
+    const [, after] = splitCubic(next, parameterAt(next, cut))
+    const corner = next[0]
+    // Handle of an arc's cubic: (4/3) tan(angle/4) of the radius, which here is the cut over tan(angle/2).
+    const reach = ((4 / 3) * Math.tan(turn / 4)) / Math.tan(turn / 2)
+    rounded.push(before, [
+      before[3],
+      add(before[3], scaleBy(subtract(corner, before[3]), reach)),
+      add(after[0], scaleBy(subtract(corner, after[0]), reach)),
+      after[0],
+    ])
+    rest = after
+  })
+  rounded.push(rest)
+  return editLeg(journey, id, { course: drawnCourse(rounded) })
+}
+
+/** The parameter at which a cubic has got so far from its start; within half of its chord it gets ever further. By bisection. */
+function parameterAt(cubic: Cubic, reach: number): number {
+  let [low, high] = [0, 1]
+  for (let i = 0; i < 50; i++) {
+    const middle = (low + high) / 2
+    if (distance(cubicPoint(cubic, middle), cubic[0]) < reach) low = middle
+    else high = middle
+  }
+  return low
+}
