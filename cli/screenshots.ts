@@ -45,6 +45,23 @@ try {
   await shot('stop-details')
   await page.getByTestId('bend-seaplane').click()
   await shot('leg-details')
+  await page.keyboard.press('d')
+  const stage = (await page.getByTestId('stage').boundingBox())!
+  await page.mouse.click(stage.x + 590, stage.y + 400)
+  await page.mouse.move(stage.x + 760, stage.y + 370)
+  await page.mouse.down()
+  await page.mouse.move(stage.x + 820, stage.y + 330, { steps: 4 })
+  await page.mouse.up()
+  await page.mouse.move(stage.x + 860, stage.y + 250)
+  await page.waitForTimeout(500)
+  writeFileSync(
+    `${OUT}/draw-a-leg.png`,
+    await sharp(await page.screenshot())
+      .png({ palette: true, quality: 90, effort: 9 })
+      .toBuffer(),
+  )
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'Select and move' }).click()
   await page.getByRole('button', { name: 'Sheet', exact: true }).click()
   await page.getByRole('radio', { name: 'Night ink' }).click()
   await painted(page)

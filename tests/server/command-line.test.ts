@@ -222,3 +222,42 @@ describe('npm run places', () => {
     expect(stderr).toMatch(message)
   })
 })
+
+describe('npm run track', () => {
+  const file = (name: string, text: string) => {
+    writeFileSync(join(folder, name), text)
+    return join(folder, name)
+  }
+  const trackPoint = (lat: number, lon: number) => `<trkpt lat="${lat}" lon="${lon}"/>`
+  const gpx = (body: string) => `<gpx version="1.1" xmlns="http://www.topografix.com/GPX/1/1">${body}</gpx>`
+
+  it('says what a track amounts to, in one line of JSON', async () => {
+    const path = file('way.gpx', gpx(`<trk><trkseg>${trackPoint(47, 8)}${trackPoint(47.00001, 8.1)}${trackPoint(47, 8.2)}</trkseg></trk>`))
+    const { code, stdout } = await command('cli/track.ts', [path, '--simplify', '50'])
+    expect(code).toBe(0)
+    expect(stdout.trim().split('\n')).toHaveLength(1)
+    expect(lastLine(stdout)).toMatchObject({
+      points: 3,
+      kept: 2,
+      segments: 1,
+      bounds: [8, 47, 8.2, 47.00001],
+      movingSeconds: null,
+      stops: [],
+    })
+  })
+
+  it.each<[string, () => string[], RegExp]>([
+    ['no file', () => [], /^The path of the track is missing\./],
+    ['a file that is not there', () => [join(folder, 'gone.gpx')], /cannot be read: check the path/],
+    [
+      'swapped coordinates',
+      () => [file('swapped.gpx', gpx(`<trk><trkseg>${trackPoint(151, -33)}${trackPoint(152, -33)}</trkseg></trk>`))],
+      /seem to be swapped/,
+    ],
+    ['a tolerance that is none', () => [join(folder, 'way.gpx'), '--simplify', 'much'], /--simplify should be a distance in metres/],
+  ])('refuses %s with one sentence and exit code 2', async (_what, options, message) => {
+    const { code, stdout, stderr } = await command('cli/track.ts', options())
+    expect([code, stdout]).toEqual([2, ''])
+    expect(stderr).toMatch(message)
+  })
+})
