@@ -214,6 +214,11 @@ async function measurePreview(): Promise<void> {
       return took
     }, steps)
     line('scrubbing in the preview, 960 x 540', rate(steps, ms), 'target: at least 30 fps')
+    await page.getByRole('button', { name: 'Leg 2', exact: true }).click()
+    const asked = now()
+    await page.keyboard.press('p')
+    await page.getByText(/^Found: /).waitFor()
+    line('finding a road of 1260 px on a sheet of 6400', `${((now() - asked) / 1000).toFixed(2)} s`, 'target: under 2 s')
   } finally {
     await browser.close()
     server.kill('SIGKILL')

@@ -90,6 +90,8 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
         return () => stage.toggleTool('draw')
       case 'f':
         return () => stage.toggleTool('freehand')
+      case 'p':
+        return () => stage.toggleTool('follow')
     }
     return undefined
   }

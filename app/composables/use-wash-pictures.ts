@@ -5,7 +5,7 @@ import { WASH_PRESETS } from '#core/sheet/wash'
 import { washedImage } from '#draw/sheet'
 import type { SheetPicture } from '#draw/studio'
 import { createSurface } from '~/services/browser-studio'
-import { tileAddress } from '~/services/api'
+import { tileAddress } from '~/services/addresses'
 
 /** Size of the pictures, for screens of twice the usual density. */
 const WIDTH = 124

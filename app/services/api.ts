@@ -3,7 +3,6 @@ import type { LonLat } from '#core/geo/lon-lat'
 import { parseJourney } from '#core/journey/parse'
 import type { DrawnMap, Journey, Sheet } from '#core/journey/schema'
 import { frameSchema, georeferenceSchema } from '#core/journey/schema'
-import type { TileAddress } from '#core/sheet/pyramid'
 
 /** The server's routes, with what comes back checked. Every failure is an ApiError with a sentence for the person at the screen. */
 export class ApiError extends Error {
@@ -112,8 +111,6 @@ export function watchExport(id: string, listener: (record: ExportRecord) => void
   }
   return () => source.close()
 }
-
-export const tileAddress = (hash: string, { level, column, row }: TileAddress) => `/api/images/${hash}/tiles/${level}/${column}/${row}`
 
 const importId = z.object({ id: z.string() })
 const CANCELLED = 'The import was cancelled.'

@@ -6,7 +6,7 @@ import { coarsestLevel, TILE, tileSize } from '#core/sheet/pyramid'
 import type { TilePicture } from '#draw/mosaic'
 import { layMosaic, pictureOf, wholeTile } from '#draw/mosaic'
 import type { SheetPicture, Studio, Surface } from '#draw/studio'
-import { tileAddress } from './api'
+import { tileAddress } from './addresses'
 
 export function createSurface(width: number, height: number, isRead = false): Surface {
   const canvas = new OffscreenCanvas(width, height)

@@ -26,6 +26,7 @@ async function command(script: string, options: readonly string[]): Promise<{ co
 const render = (...options: string[]) => command('cli/render.ts', options)
 const sheet = (...options: string[]) => command('cli/sheet.ts', options)
 const places = (...options: string[]) => command('cli/places.ts', options)
+const follow = (...options: string[]) => command('cli/follow.ts', options)
 const lastLine = (text: string) => JSON.parse(text.trim().split('\n').at(-1)!) as Record<string, unknown>
 
 describe('npm run render', () => {
@@ -259,5 +260,58 @@ describe('npm run track', () => {
     const { code, stdout, stderr } = await command('cli/track.ts', options())
     expect([code, stdout]).toEqual([2, ''])
     expect(stderr).toMatch(message)
+  })
+})
+
+describe('npm run follow', () => {
+  it('prints the course found along the picture', async () => {
+    const { code, stdout } = await follow('--sheet', 'demo', '--from', '2230,2500', '--to', '2752,1600', '--colour', '#fbf3dc')
+    expect(code).toBe(0)
+    const { colour, length, onRoad, points } = lastLine(stdout) as {
+      colour: string
+      length: number
+      onRoad: number
+      points: [number, number][]
+    }
+    expect(colour).toBe('#fbf3dc')
+    expect(onRoad).toBeGreaterThan(0.97)
+    expect([points[0], points.at(-1)]).toEqual([
+      [2230, 2500],
+      [2752, 1600],
+    ])
+    const sum = points.slice(1).reduce((total, [x, y], i) => total + Math.hypot(x - points[i]![0], y - points[i]![1]), 0)
+    expect(Math.abs(sum - length)).toBeLessThan(0.01 * length)
+  })
+
+  it('follows a road on a map file, and says when there is none', async () => {
+    const path = join(folder, 'one-road.png')
+    const road = '<svg width="600" height="400"><rect width="600" height="400" fill="#7a9c68"/>'
+    const line = '<path d="M40 60C200 60 300 340 560 340" fill="none" stroke="#f4e6c0" stroke-width="7"/></svg>'
+    await sharp(Buffer.from(road + line))
+      .png()
+      .toFile(path)
+    const found = await follow('--sheet', path, '--from', '42,60', '--to', '558,340')
+    expect(found.code).toBe(0)
+    expect(lastLine(found.stdout).width).toBeGreaterThan(4)
+    const lost = await follow('--sheet', path, '--from', '42,60', '--to', '580,30', '--colour', '#f4e6c0')
+    expect(lost.code).toBe(3)
+    expect(lost.stdout).toBe('')
+    expect(lost.stderr.trim()).toMatch(
+      /^The road is lost for \d+ px of the sheet\.$|^There is no road of this colour between these spots\.$/,
+    )
+  })
+
+  it.each([
+    [['--from', '1,1', '--to', '2,2'], /--sheet is missing/],
+    [['--sheet', 'demo', '--from', '1', '--to', '2,2'], /--from should be a spot/],
+    [['--sheet', 'demo', '--from', '1,1'], /--to should be a spot/],
+    [['--sheet', 'demo', '--from', '1,1', '--to', '9000,2'], /beyond the map/],
+    [['--sheet', 'demo', '--from', '1,1', '--to', '2,2', '--colour', 'red'], /--colour should be like/],
+    [['--sheet', '/nowhere.png', '--from', '1,1', '--to', '2,2'], /cannot be read/],
+  ])('refuses %j in one sentence', async (options, message) => {
+    const { code, stderr } = await follow(...options)
+    expect(code).toBe(2)
+    expect(stderr.trim()).toMatch(message)
+    expect(stderr.trim().split('\n')).toHaveLength(1)
   })
 })

@@ -51,6 +51,15 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
     <div class="buttons">
       <v-btn size="small" variant="outlined" :active="stage.tool === 'draw'" @click="stage.toggleTool('draw')">Draw anew</v-btn>
       <v-btn size="small" variant="outlined" :active="stage.tool === 'freehand'" @click="stage.toggleTool('freehand')">By hand</v-btn>
+      <v-btn
+        size="small"
+        variant="outlined"
+        :active="stage.tool === 'follow'"
+        :disabled="editor.journey!.sheets.length === 0"
+        data-testid="along-picture"
+        @click="stage.toggleTool('follow')"
+        >Along the picture</v-btn
+      >
     </div>
     <h3>Vehicle</h3>
     <VehicleFields :leg="leg" />

@@ -13,6 +13,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['S', 'Place stops'],
   ['D', 'Draw the route node by node; Enter finishes, Backspace takes a node back'],
   ['F', 'Draw the route freehand'],
+  ['P', 'Follow the road in the picture; Enter takes the way that was found'],
   ['Ctrl', 'Held while drawing: do not snap; Shift: keep to steps of 15 degrees'],
   ['/', 'Find a place by name'],
   ['Esc', 'Back to selecting; then select nothing'],

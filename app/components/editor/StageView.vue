@@ -25,6 +25,7 @@ import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
 import DrawingOverlay from './DrawingOverlay.vue'
+import FollowOverlay from './FollowOverlay.vue'
 import SheetOverlay from './SheetOverlay.vue'
 import StageOverlay from './StageOverlay.vue'
 import type { StageSpace } from './stage-space'
@@ -223,6 +224,7 @@ useEventListener(board, 'wheel', turnWheel, { passive: false })
       <SheetOverlay v-if="!playback.playing && (editor.selection.kind === 'sheet' || rubber)" :space="space" :rubber="rubber" />
       <StageOverlay v-if="!playback.playing" :space="space" :size="size" />
       <DrawingOverlay v-if="!playback.playing && (stage.tool === 'draw' || stage.tool === 'freehand')" :space="space" />
+      <FollowOverlay v-if="!playback.playing && stage.tool === 'follow'" :space="space" />
       <span class="which" aria-live="polite">{{ stage.mode === 'lens' ? 'Lens: what the film shows' : 'Table: the whole sheet' }}</span>
       <span v-if="sharpness !== undefined" class="sharpness figures" :class="{ soft: sharpness < 1 }" data-testid="stage-sharpness">
         <template v-if="sharpness === Infinity">Sharp at any zoom</template>

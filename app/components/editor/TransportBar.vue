@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import {
+  mdiAutoFix,
   mdiCursorDefaultOutline,
   mdiDraw,
   mdiMapMarkerPlusOutline,
@@ -56,6 +57,14 @@ const stage = useStage()
         :pressed="stage.tool === 'freehand'"
         data-testid="tool-freehand"
         @click="stage.toggleTool('freehand')"
+      />
+      <ToolButton
+        :icon="mdiAutoFix"
+        label="Follow the road in the picture"
+        keys="P"
+        :pressed="stage.tool === 'follow'"
+        data-testid="tool-follow"
+        @click="stage.toggleTool('follow')"
       />
     </div>
     <div class="group looks" role="radiogroup" aria-label="Ways to look">

@@ -1,0 +1,158 @@
+import { computed, onScopeDispose, ref, shallowRef } from 'vue'
+import type { Rgb } from '#core/follow/oklab'
+import type { Cubic } from '#core/geometry/cubic'
+import { nearestOnChain } from '#core/geometry/nearest'
+import type { Point } from '#core/geometry/point'
+import { distance } from '#core/geometry/point'
+import type { Sheet } from '#core/journey/schema'
+import { groundToSheet, sheetToGround, usedPart } from '#core/sheet/place'
+import { askFollower, FollowError } from '~/services/follow'
+import { useEditor } from '~/stores/editor'
+
+/** How the search for a road stands. */
+export type FollowState =
+  | { kind: 'idle' }
+  | { kind: 'looking'; share: number }
+  | { kind: 'found'; course: Cubic[]; onRoad: number }
+  | { kind: 'lost'; reason: string; at: Point | null }
+
+/** Finds the road that is to be seen on the map between two ground points, over the spots that were clicked on the way. */
+export function useFollow() {
+  const editor = useEditor()
+  const ends = shallowRef<readonly [Point, Point]>()
+  const vias = shallowRef<readonly Point[]>([])
+  /** The colour of the road: chosen, or found by itself. */
+  const colour = shallowRef<Rgb | null>(null)
+  const isChosen = ref(false)
+  const state = shallowRef<FollowState>({ kind: 'idle' })
+  let control: AbortController | undefined
+
+  const through = computed(() => (ends.value ? [ends.value[0], ...vias.value, ends.value[1]] : []))
+
+  /** The uppermost sheet on which all the spots lie. */
+  function sheetUnder(points: readonly Point[]): Sheet | undefined {
+    const holds = (sheet: Sheet) => {
+      const { left, top, right, bottom } = usedPart(sheet)
+      return points.every((p) => {
+        const { x, y } = groundToSheet(sheet.place, p)
+        return x >= left && x < right && y >= top && y < bottom
+      })
+    }
+    return editor.journey!.sheets.findLast(holds)
+  }
+
+  function stop() {
+    control?.abort()
+    control = undefined
+    if (state.value.kind === 'looking') state.value = { kind: 'idle' }
+  }
+
+  function clear() {
+    stop()
+    ends.value = undefined
+    vias.value = []
+    state.value = { kind: 'idle' }
+  }
+
+  const lost = (reason: string) => (state.value = { kind: 'lost', reason, at: null })
+
+  async function look() {
+    stop()
+    const sheet = sheetUnder(through.value)
+    if (!ends.value) return
+    if (!sheet) return void lost('No one map lies under both ends: there is no road to be seen.')
+    const own = new AbortController()
+    control = own
+    state.value = { kind: 'looking', share: 0 }
+    const { image, width, height, place } = sheet
+    const spots = through.value.map((p) => groundToSheet(place, p))
+    try {
+      const { followed } = await askFollower(
+        { image, width, height, ask: { kind: 'way', through: spots, colour: isChosen.value ? colour.value : null } },
+        (share) => (state.value = { kind: 'looking', share }),
+        own.signal,
+      )
+      if (!isChosen.value) colour.value = followed.colour
+      if (followed.found) {
+        const onGround = ([a, b, c, d]: Cubic) =>
+          [sheetToGround(place, a), sheetToGround(place, b), sheetToGround(place, c), sheetToGround(place, d)] as const
+        state.value = { kind: 'found', course: followed.course.map(onGround), onRoad: followed.onRoad }
+      } else state.value = { kind: 'lost', reason: followed.reason, at: followed.at && sheetToGround(place, followed.at) }
+    } catch (error) {
+      if (own.signal.aborted) return
+      if (!(error instanceof FollowError)) throw error
+      lost(error.message)
+    }
+  }
+
+  /** Begins a search between two ground points. */
+  function begin(from: Point, to: Point) {
+    clear()
+    ends.value = [from, to]
+    void look()
+  }
+
+  /** Has the way go over a spot as well, between the others as they come along it. */
+  function addVia(p: Point) {
+    const spots = through.value
+    const course = state.value.kind === 'found' ? state.value.course : undefined
+    const along = (q: Point) => {
+      if (!course) return 0
+      const { segment, u } = nearestOnChain(course, q)
+      return segment + u
+    }
+    let at = vias.value.length
+    if (course) at = vias.value.filter((via) => along(via) < along(p)).length
+    else {
+      // Without a way yet it goes where the detour over it is the shortest.
+      const detour = (i: number) => distance(spots[i]!, p) + distance(p, spots[i + 1]!) - distance(spots[i]!, spots[i + 1]!)
+      for (let i = 0; i < spots.length - 1; i++) if (detour(i) < detour(at)) at = i
+    }
+    vias.value = [...vias.value.slice(0, at), p, ...vias.value.slice(at)]
+    void look()
+  }
+
+  function moveVia(i: number, p: Point) {
+    vias.value = vias.value.map((via, k) => (k === i ? p : via))
+  }
+
+  function removeVia(i: number) {
+    vias.value = vias.value.filter((_, k) => k !== i)
+    void look()
+  }
+
+  /** Takes the colour of the road from a spot of the map. */
+  async function pick(p: Point) {
+    stop()
+    const sheet = sheetUnder([p])
+    if (!sheet) return void lost('There is no map here to pick a colour from.')
+    const { image, width, height, place } = sheet
+    control = new AbortController()
+    const { signal } = control
+    try {
+      const answer = await askFollower(
+        { image, width, height, ask: { kind: 'colour', at: groundToSheet(place, p) } },
+        () => undefined,
+        signal,
+      )
+      colour.value = answer.colour
+      isChosen.value = true
+      void look()
+    } catch (error) {
+      if (signal.aborted) return
+      if (!(error instanceof FollowError)) throw error
+      lost(error.message)
+    }
+  }
+
+  /** Has the colour found by itself again. */
+  function forgetColour() {
+    isChosen.value = false
+    colour.value = null
+    void look()
+  }
+
+  onScopeDispose(stop)
+
+  return { ends, vias, colour, isChosen, state, begin, look, clear, stop, addVia, moveVia, removeVia, pick, forgetColour }
+}

@@ -1,0 +1,81 @@
+import type { Point } from '../geometry/point'
+import { distance } from '../geometry/point'
+
+/** How like the road the picture is at a spot, 0..255; in whatever pixels the line is given in. */
+export type Likeness = (x: number, y: number) => number
+
+/** Points along a line at equal steps of about `step`; the ends stay. */
+export function resampled(points: readonly Point[], step: number): Point[] {
+  const samples: Point[] = [points[0]!]
+  let due = step
+  for (let i = 1; i < points.length; i++) {
+    const [a, b] = [points[i - 1]!, points[i]!]
+    const length = distance(a, b)
+    while (due <= length) {
+      samples.push({ x: a.x + ((b.x - a.x) * due) / length, y: a.y + ((b.y - a.y) * due) / length })
+      due += step
+    }
+    due -= length
+  }
+  const last = points.at(-1)!
+  if (samples.length > 1 && distance(samples.at(-1)!, last) < step / 2) samples.pop()
+  samples.push(last)
+  return samples
+}
+
+/** The line with each point in the middle of its neighbours up to `reach` points away; fewer near the ends, which stay. */
+export function smoothedLine(points: readonly Point[], reach: number): Point[] {
+  const n = points.length
+  const sums = [{ x: 0, y: 0 }]
+  for (const { x, y } of points) sums.push({ x: sums.at(-1)!.x + x, y: sums.at(-1)!.y + y })
+  return points.map((p, i) => {
+    const k = Math.min(reach, i, n - 1 - i)
+    if (k === 0) return p
+    const [low, high] = [sums[i - k]!, sums[i + k + 1]!]
+    return { x: (high.x - low.x) / (2 * k + 1), y: (high.y - low.y) / (2 * k + 1) }
+  })
+}
+
+/** The unit normal of a line at one of its points, from the neighbours some points away. */
+function normalAt(points: readonly Point[], i: number, reach: number): Point {
+  const [a, b] = [points[Math.max(0, i - reach)]!, points[Math.min(points.length - 1, i + reach)]!]
+  const length = distance(a, b) || 1
+  return { x: -(b.y - a.y) / length, y: (b.x - a.x) / length }
+}
+
+/** Looks this like the road or more: on it. */
+export const ON_ROAD = 110
+
+/** Middle width of the road under a line, in its pixels: the median over its points on the road; 0 where none is. */
+export function roadWidth(points: readonly Point[], like: Likeness, most: number): number {
+  const widths: number[] = []
+  for (let i = 0; i < points.length; i += 2) {
+    const p = points[i]!
+    if (like(p.x, p.y) < ON_ROAD) continue
+    const n = normalAt(points, i, 4)
+    let width = 1
+    for (const side of [-1, 1]) for (let k = 1; k <= most / 2 && like(p.x + n.x * k * side, p.y + n.y * k * side) >= ON_ROAD; k++) width++
+    widths.push(width)
+  }
+  return widths.sort((a, b) => a - b)[widths.length >> 1] ?? 0
+}
+
+/** Moves the points of a line across it to the middle of the road under them, by the centroid of what is like the road within `reach`. */
+export function centred(points: readonly Point[], like: Likeness, reach: number): Point[] {
+  const steps = Math.max(2, Math.ceil(reach * 2))
+  return points.map((p, i) => {
+    if (i === 0 || i === points.length - 1) return p
+    const n = normalAt(points, i, Math.max(3, Math.round(reach)))
+    let [weight, offset] = [0, 0]
+    for (let k = -steps; k <= steps; k++) {
+      const d = (k / steps) * reach
+      const w = like(p.x + n.x * d, p.y + n.y * d) ** 2
+      weight += w
+      offset += w * d
+    }
+    // Where there is next to nothing of the road, the line stays where it is.
+    if (weight < 128 ** 2) return p
+    const by = offset / weight
+    return { x: p.x + n.x * by, y: p.y + n.y * by }
+  })
+}

@@ -1,0 +1,135 @@
+import type { OkLab, Rgb } from './oklab'
+import { colourDistance, okLab } from './oklab'
+
+/** A rectangle of pixels of one level of an image: where it lies on that level, and how large it is. */
+export interface PixelRect {
+  x: number
+  y: number
+  width: number
+  height: number
+}
+
+/** Pixels as a canvas gives them: RGBA, row by row. */
+export interface Pixels extends PixelRect {
+  rgba: Uint8ClampedArray
+}
+
+/** How like the road each pixel looks, 0..255, and what a step onto it costs, 1..255; 0 is not to be entered. */
+export interface RoadRaster extends PixelRect {
+  likeness: Uint8Array
+  cost: Uint8Array
+}
+
+/** A colour this far from the road's, as OKLab has it, is like it by 1/e. */
+const SPREAD = 0.07
+
+/** Colours are looked up by this many bits of each channel. */
+const BITS = 6
+
+let shades: OkLab[] | undefined
+
+/** All colours that differ by their upper bits, in the order of these; computed when they are first asked for. */
+function allShades(): OkLab[] {
+  const steps = 1 << BITS
+  const middles = Array.from({ length: steps }, (_, i) => ((i + 0.5) * 256) / steps)
+  return (shades ??= middles.flatMap((r) => middles.flatMap((g) => middles.map((b) => okLab([r, g, b])))))
+}
+
+/** How like a colour every other one looks, 0..255, by the upper bits of red, green and blue. */
+export function likenessTable(colour: Rgb): Uint8Array {
+  const target = okLab(colour)
+  const all = allShades()
+  const table = new Uint8Array(all.length)
+  for (let i = 0; i < table.length; i++) table[i] = 255 * Math.exp(-((colourDistance(all[i]!, target) / SPREAD) ** 2)) + 0.5
+  return table
+}
+
+/** How like the road each pixel looks, 0..255; what is transparent is no road. */
+export function likenessOf(rgba: Uint8ClampedArray, table: Uint8Array): Uint8Array {
+  const shift = 8 - BITS
+  const likeness = new Uint8Array(rgba.length / 4)
+  for (let i = 0, k = 0; i < likeness.length; i++, k += 4) {
+    if (rgba[k + 3]! < 128) continue
+    likeness[i] = table[((rgba[k]! >> shift) << (2 * BITS)) | ((rgba[k + 1]! >> shift) << BITS) | (rgba[k + 2]! >> shift)]!
+  }
+  return likeness
+}
+
+/** A step along the road costs this much, one off it at least COST_OFF, so that even a long way round by road is better than a short cut. */
+const COST_ON = 4
+const COST_OFF = 130
+/** Added where there is much of the colour all around, as in fields or snow: a road is narrow. */
+const COST_BROAD = 60
+/** Added on the edges of things; the middle of a road has none. */
+const COST_EDGE = 40
+
+/** Breadth is judged over squares of so many cells of so many pixels to either side: a road fills less than half of one. */
+const CELL = 4
+const CELLS_AROUND = 3
+
+/** Reads off the pixels what steps on them cost to someone who follows a road of a colour. */
+export function roadRaster({ rgba, ...rect }: Pixels, table: Uint8Array): RoadRaster {
+  const { width, height } = rect
+  const likeness = likenessOf(rgba, table)
+  const columns = Math.ceil(width / CELL)
+  const around = meanAround(likeness, width, height)
+  const cost = new Uint8Array(likeness.length)
+  for (let y = 0; y < height; y++) {
+    const cells = Math.floor(y / CELL) * columns
+    const isInside = y > 0 && y < height - 1
+    for (let x = 0; x < width; x++) {
+      const i = y * width + x
+      const like = likeness[i]! / 255
+      const broad = like > 0 ? Math.min(1, Math.max(0, (around[cells + Math.floor(x / CELL)]! - 128) / 90)) : 0
+      // Green is most of what is seen as lightness, and near enough for finding edges.
+      const green = 4 * i + 1
+      const dx = x > 0 && x < width - 1 ? rgba[green + 4]! - rgba[green - 4]! : 0
+      const dy = isInside ? rgba[green + 4 * width]! - rgba[green - 4 * width]! : 0
+      const edge = Math.min(1, (Math.abs(dx) + Math.abs(dy)) / 200)
+      cost[i] = COST_ON + (COST_OFF - COST_ON) * (1 - like) + COST_BROAD * broad * like + COST_EDGE * edge
+    }
+  }
+  return { ...rect, likeness, cost }
+}
+
+/** For each cell of pixels the mean over the square of cells around it; what lies beyond the border counts as nothing. */
+function meanAround(likeness: Uint8Array, width: number, height: number): Float32Array {
+  const [columns, rows] = [Math.ceil(width / CELL), Math.ceil(height / CELL)]
+  // Sums over all cells above and to the left: a square's sum is read off its corners. Source: F. Crow, Summed-area tables for texture mapping (1984).
+  const sums = new Float64Array((columns + 1) * (rows + 1))
+  for (let y = 0; y < height; y++) {
+    const row = (Math.floor(y / CELL) + 1) * (columns + 1) + 1
+    for (let x = 0; x < width; x++) sums[row + Math.floor(x / CELL)]! += likeness[y * width + x]!
+  }
+  for (let i = columns + 1; i < sums.length; i++) {
+    const isFirst = i % (columns + 1) === 0
+    if (!isFirst) sums[i]! += sums[i - 1]! + sums[i - columns - 1]! - sums[i - columns - 2]!
+  }
+  const area = ((2 * CELLS_AROUND + 1) * CELL) ** 2
+  const means = new Float32Array(columns * rows)
+  for (let row = 0; row < rows; row++) {
+    const top = Math.max(0, row - CELLS_AROUND) * (columns + 1)
+    const bottom = Math.min(rows, row + CELLS_AROUND + 1) * (columns + 1)
+    for (let column = 0; column < columns; column++) {
+      const left = Math.max(0, column - CELLS_AROUND)
+      const right = Math.min(columns, column + CELLS_AROUND + 1)
+      means[row * columns + column] = (sums[bottom + right]! - sums[bottom + left]! - sums[top + right]! + sums[top + left]!) / area
+    }
+  }
+  return means
+}
+
+/** The raster seen from further off: each cell of `factor` by `factor` pixels as cheap as its cheapest, so that narrow roads are not lost. */
+export function pooledCost({ width, height, cost }: RoadRaster, factor: number): { width: number; height: number; cost: Uint8Array } {
+  const [columns, rows] = [Math.ceil(width / factor), Math.ceil(height / factor)]
+  const pooled = new Uint8Array(columns * rows)
+  for (let y = 0; y < height; y++) {
+    const row = Math.floor(y / factor) * columns
+    for (let x = 0; x < width; x++) {
+      const cell = row + Math.floor(x / factor)
+      const value = cost[y * width + x]!
+      if (value > 0 && (pooled[cell] === 0 || value < pooled[cell]!)) pooled[cell] = value
+    }
+  }
+  return { width: columns, height: rows, cost: pooled }
+}
