@@ -80,47 +80,51 @@ export async function followRoad(source: PictureSource, request: FollowRequest, 
   const level = Math.min(coarsestLevel(source), Math.max(0, wanted))
   const pixels = await source.read(level, onLevel(source, region, level))
   onProgress(0.3)
-  const colour = request.colour ?? (await findColour(source, region, level, pixels, through))
-  if (!colour) return { found: false, colour, reason: 'No colour of a road is found at both spots.', at: null }
+  const colours = request.colour ? [request.colour] : await likelyColours(source, region, level, pixels, through)
   onProgress(0.6)
   const scale = 2 ** level
-  const line = lineThrough(roadRaster(pixels, likenessTable(colour)), spotsAt(through, level))
-  if (!line) return { found: false, colour, reason: 'The spots lie beyond the edge of the sheet.', at: null }
   const least = request.colour ? SHARE.chosen : SHARE.guessed
-  const fault = faultOf(line, least)
-  if (fault) {
-    const px = Math.round(fault.length * scale)
-    const reason =
-      line.width === 0 || line.share < least / 2
-        ? 'There is no road of this colour between these spots.'
-        : `The road is lost for ${px} px of the sheet.`
-    return { found: false, colour, reason, at: { x: fault.at.x * scale, y: fault.at.y * scale } }
+  let failure: Followed = { found: false, colour: null, reason: 'No colour of a road is found at both spots.', at: null }
+  for (const colour of colours) {
+    const line = lineThrough(roadRaster(pixels, likenessTable(colour)), spotsAt(through, level))
+    const fault = faultOf(line, least)
+    if (!fault) {
+      const course = await refined(source, level, line, colour, onProgress)
+      onProgress(1)
+      return { found: true, course, colour, onRoad: line.share, width: line.width * scale }
+    }
+    if (failure.colour) continue
+    const isHopeless = line.width === 0 || line.share < least / 2
+    const reason = isHopeless
+      ? 'There is no road of this colour between these spots.'
+      : `The road is lost for ${Math.round(fault.length * scale)} px of the sheet.`
+    failure = { found: false, colour, reason, at: { x: fault.at.x * scale, y: fault.at.y * scale } }
   }
-  const course = await refined(source, level, line, colour, onProgress)
-  onProgress(1)
-  return { found: true, course, colour, onRoad: line.share, width: line.width * scale }
+  return failure
 }
 
 const spotsAt = (points: readonly Point[], level: number): Point[] => points.map(({ x, y }) => ({ x: x / 2 ** level, y: y / 2 ** level }))
 
-/** Of the colours near all the spots the one by which there is the best way through them, seen from a level further off, where there is one. */
-async function findColour(
+/** So many of the colours that a road might have are tried in earnest. */
+const MOST_TRIED = 3
+
+/** Of the colours near all the spots those by which there are the best ways through them, seen from a level further off, where there is one. */
+async function likelyColours(
   source: PictureSource,
   region: PixelRect,
   level: number,
   pixels: Pixels,
   through: readonly Point[],
-): Promise<Rgb | null> {
+): Promise<Rgb[]> {
   const candidates = roadColours(pixels, spotsAt(through, level))
-  if (candidates.length < 2) return candidates[0] ?? null
   // Small images have no coarser level, and need none.
   const coarser = Math.min(level + 1, Math.max(level, coarsestLevel(source)))
   const coarse = coarser === level ? pixels : await source.read(coarser, onLevel(source, region, coarser))
-  const tried = candidates.map((colour) => ({
-    colour,
-    score: lineThrough(roadRaster(coarse, likenessTable(colour)), spotsAt(through, coarser))?.score ?? -Infinity,
-  }))
-  return tried.reduce((best, next) => (next.score > best.score ? next : best)).colour
+  return candidates
+    .map((colour) => ({ colour, score: lineThrough(roadRaster(coarse, likenessTable(colour)), spotsAt(through, coarser)).score }))
+    .sort((a, b) => b.score - a.score)
+    .slice(0, MOST_TRIED)
+    .map(({ colour }) => colour)
 }
 
 /** The colour of a picture at a spot, in its pixels; held within it. */
@@ -167,15 +171,13 @@ interface Line {
   score: number
 }
 
-function lineThrough(raster: RoadRaster, spots: readonly Point[]): Line | undefined {
+/** The way through some spots of a raster, whose cells can all be entered. */
+function lineThrough(raster: RoadRaster, spots: readonly Point[]): Line {
   const coarse = pooledCost(raster, POOL)
   const points: Point[] = [spots[0]!]
   for (let i = 1; i < spots.length; i++) {
-    const cells = leastCostPath(coarse, cellOf(coarse, raster, spots[i - 1]!, POOL), cellOf(coarse, raster, spots[i]!, POOL))
-    if (!cells) return undefined
-    const part = fineWay(raster, coarse.width, cells, spots[i - 1]!, spots[i]!)
-    if (!part) return undefined
-    points.push(...part.slice(1))
+    const cells = leastCostPath(coarse, cellOf(coarse, raster, spots[i - 1]!, POOL), cellOf(coarse, raster, spots[i]!, POOL))!
+    points.push(...fineWay(raster, coarse.width, cells, spots[i - 1]!, spots[i]!).slice(1))
   }
   const like = likenessIn(raster)
   const rough = smoothedLine(resampled(points, 1), 2)
@@ -196,7 +198,7 @@ function cellOf(grid: Size, { x, y }: PixelRect, p: Point, factor: number): numb
 }
 
 /** The cheapest way pixel by pixel within the corridor round a way over coarse cells. */
-function fineWay(raster: RoadRaster, columns: number, cells: readonly number[], a: Point, b: Point): Point[] | undefined {
+function fineWay(raster: RoadRaster, columns: number, cells: readonly number[], a: Point, b: Point): Point[] {
   const xs = cells.map((cell) => cell % columns)
   const ys = cells.map((cell) => Math.floor(cell / columns))
   const [[west, east], [north, south]] = [extent(xs), extent(ys)]
@@ -215,8 +217,7 @@ function fineWay(raster: RoadRaster, columns: number, cells: readonly number[], 
   })
   const grid = { width, height, cost }
   const origin = { x: raster.x + left, y: raster.y + top, width, height }
-  const path = leastCostPath(grid, cellOf(grid, origin, a, 1), cellOf(grid, origin, b, 1))
-  if (!path) return undefined
+  const path = leastCostPath(grid, cellOf(grid, origin, a, 1), cellOf(grid, origin, b, 1))!
   const points = path.map((i) => ({ x: origin.x + (i % width) + 0.5, y: origin.y + Math.floor(i / width) + 0.5 }))
   return [a, ...points.slice(1, -1), b]
 }
