@@ -37,7 +37,7 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
 
   function removeSelected() {
     const { selectedStop: stop, selectedLeg: leg } = editor
-    if (stop && editor.edit((journey) => removeStop(journey, stop.id))) editor.select({ kind: 'journey' })
+    if (stop && editor.edit((journey) => removeStop(journey, stop.id, editor.traveller!.id))) editor.select({ kind: 'journey' })
     else if (leg && editor.edit((journey) => removeNodes(journey, leg.id, stage.nodes))) stage.nodes = new Set()
   }
 

@@ -31,7 +31,7 @@ export function useSnapping(space: () => StageSpace) {
     if (keys.ctrlKey) return { at: p }
     const stop = editor.journey!.stops.find(({ at }) => distance(at, p) < gu(SNAP))
     if (stop) return { at: stop.at, stop: stop.id }
-    for (const { leg } of editor.itinerary?.legs ?? []) {
+    for (const { leg } of editor.compiled?.travellers.flatMap(({ legs }) => legs) ?? []) {
       if (leg.id === exceptLeg) continue
       const near = nearestOnChain(legCubics(editor.journey!, leg.id), p)
       if (near.distance < gu(SNAP) * 0.6) return { at: near.at }

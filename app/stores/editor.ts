@@ -3,8 +3,9 @@ import { computed, ref, shallowRef } from 'vue'
 import { compile } from '#core/frame/compile'
 import { groundGeo } from '#core/geo/ground'
 import { JourneyError } from '#core/journey/error'
+import { findLeg, travellerOf } from '#core/journey/lookup'
 import { parseJourney } from '#core/journey/parse'
-import type { Journey, Leg, Sheet, Stop } from '#core/journey/schema'
+import type { Journey, Leg, Sheet, Stop, Traveller } from '#core/journey/schema'
 
 export type Selection = { kind: 'journey' } | { kind: 'sheet'; id?: string } | { kind: 'stop'; id: string } | { kind: 'leg'; id: string }
 
@@ -24,15 +25,17 @@ export const useEditor = defineStore('editor', () => {
   let gesture: string | undefined
 
   const compiled = computed(() => (journey.value ? compile(journey.value) : undefined))
-  const traveller = computed(() => journey.value?.travellers[0])
-  const itinerary = computed(() => compiled.value?.travellers[0])
+  /** The traveller that is worked on, and its compiled trip. */
+  const travellerId = ref('')
+  const traveller = computed(() => journey.value && travellerOf(journey.value, travellerId.value))
+  const itinerary = computed(() => compiled.value?.travellers.find((trip) => trip.traveller === traveller.value))
   const selectedStop = computed<Stop | undefined>(() => {
     const { value } = selection
     return value.kind === 'stop' ? journey.value?.stops.find((stop) => stop.id === value.id) : undefined
   })
   const selectedLeg = computed<Leg | undefined>(() => {
     const { value } = selection
-    return value.kind === 'leg' ? traveller.value?.legs.find((leg) => leg.id === value.id) : undefined
+    return value.kind === 'leg' && journey.value ? findLeg(journey.value, value.id)?.leg : undefined
   })
 
   /** The sheet that the details show: the one that was chosen, or the lowest. */
@@ -50,6 +53,7 @@ export const useEditor = defineStore('editor', () => {
     past.value = []
     future.value = []
     selection.value = { kind: 'journey' }
+    travellerId.value = ''
     refusal.value = ''
     gesture = undefined
   }
@@ -106,9 +110,22 @@ export const useEditor = defineStore('editor', () => {
     if (selection.value.kind === 'leg' && !selectedLeg.value) selection.value = { kind: 'journey' }
   }
 
-  const select = (next: Selection) => {
+  /** Selects something, and with a leg or a stop the traveller it belongs to. */
+  function select(next: Selection) {
     gesture = undefined
     selection.value = next
+    if (!journey.value) return
+    if (next.kind === 'leg') travellerId.value = findLeg(journey.value, next.id)?.traveller.id ?? travellerId.value
+    if (next.kind === 'stop') {
+      const visits = ({ visits: all }: Traveller) => all.some(({ stop }) => stop === next.id)
+      if (!traveller.value || !visits(traveller.value)) travellerId.value = journey.value.travellers.find(visits)?.id ?? travellerId.value
+    }
+  }
+
+  /** Has the work go on with a traveller, and lets go of what belongs to another. */
+  function chooseTraveller(id: string) {
+    travellerId.value = id
+    select({ kind: 'journey' })
   }
 
   return {
@@ -131,5 +148,6 @@ export const useEditor = defineStore('editor', () => {
     undo,
     redo,
     select,
+    chooseTraveller,
   }
 })

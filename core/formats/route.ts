@@ -4,6 +4,7 @@ import type { Point } from '../geometry/point'
 import { cubicsOf } from '../frame/course'
 import type { Cubic } from '../geometry/cubic'
 import { JourneyError } from '../journey/error'
+import type { Stop } from '../journey/schema'
 
 /** A route as other programs want it: on the Earth where that is known, and on the ground. */
 export interface Route {
@@ -12,25 +13,29 @@ export interface Route {
   legs: { name: string; line: LonLat[]; cubics: Cubic[] }[]
 }
 
-/** The route of a journey's first traveller; `toLonLat` says where ground points lie on the Earth, if that is known. */
+/** The routes of all travellers that are shown; `toLonLat` says where ground points lie on the Earth, if that is known. */
 export function routeOf({ journey, travellers }: CompiledJourney, toLonLat: ((p: Point) => LonLat | undefined) | undefined): Route {
-  const { visits, legs } = travellers[0]!
-  const nameOf = (i: number) => visits[i]!.stop.name || `Stop ${i + 1}`
+  const nameOf = (stop: Stop) => stop.name || `Stop ${journey.stops.indexOf(stop) + 1}`
+  const shown = travellers.filter(({ traveller }) => traveller.shown)
+  const stops = new Set(shown.flatMap(({ visits }) => visits.map(({ stop }) => stop)))
   return {
     name: journey.name,
-    stops: visits.map(({ stop }, i) => ({ name: nameOf(i), at: toLonLat?.(stop.at) })),
-    legs: legs.map(({ leg, course: { points } }, i) => {
-      const line: LonLat[] = []
-      for (let k = 0; toLonLat && k + 1 < points.length; k += 2) {
-        const at = toLonLat({ x: points[k]!, y: points[k + 1]! })
-        if (!at)
-          throw new JourneyError(
-            `The leg from ${nameOf(i)} to ${nameOf(i + 1)} leaves the part of the map that lies on the Earth: save it as SVG instead.`,
-          )
-        line.push(at)
-      }
-      return { name: `${nameOf(i)} to ${nameOf(i + 1)}`, line, cubics: cubicsOf(leg.course, visits[i]!.stop.at, visits[i + 1]!.stop.at) }
-    }),
+    stops: [...stops].map((stop) => ({ name: nameOf(stop), at: toLonLat?.(stop.at) })),
+    legs: shown.flatMap(({ visits, legs }) =>
+      legs.map(({ leg, course: { points } }, i) => {
+        const [from, to] = [visits[i]!.stop, visits[i + 1]!.stop]
+        const line: LonLat[] = []
+        for (let k = 0; toLonLat && k + 1 < points.length; k += 2) {
+          const at = toLonLat({ x: points[k]!, y: points[k + 1]! })
+          if (!at)
+            throw new JourneyError(
+              `The leg from ${nameOf(from)} to ${nameOf(to)} leaves the part of the map that lies on the Earth: save it as SVG instead.`,
+            )
+          line.push(at)
+        }
+        return { name: `${nameOf(from)} to ${nameOf(to)}`, line, cubics: cubicsOf(leg.course, from.at, to.at) }
+      }),
+    ),
   }
 }
 

@@ -29,6 +29,8 @@ export interface CompiledJourney {
   reference: Size
   view: View
   travellers: CompiledTraveller[]
+  /** The stops that are seen in the film, each with the first arrival at it. */
+  marks: CompiledMark[]
   /** The sheets and areas of the film, and when they are shown; tracing sheets are not among them. */
   sheets: { sheet: Sheet; shown: CompiledSpan }[]
   areas: { area: Area; shown: CompiledSpan }[]
@@ -44,6 +46,9 @@ export interface CompiledVisit {
   stop: Stop
   arrive: number
   leave: number
+}
+
+export interface CompiledMark extends CompiledVisit {
   labelPlace: LabelPlace
 }
 
@@ -70,7 +75,9 @@ export function compile(journey: Journey): CompiledJourney {
   const lastTime = frameTime(frames - 1, rate)
   const reference = referenceSize(journey.frame)
   const travellers = journey.travellers.map((traveller) => compileTraveller(journey, traveller))
-  const stops = new Map(travellers.flatMap(({ visits }) => visits.map(({ stop, arrive, leave }) => [stop.id, { arrive, leave }])))
+  const marks = marksOf(travellers.filter(({ traveller }) => traveller.shown))
+  // What hangs on a stop that only a hidden traveller visits still has its moment.
+  const moments = new Map([...marksOf(travellers), ...marks].map((mark) => [mark.stop.id, mark]))
   const film = journey.sheets.filter((sheet) => !sheet.tracing)
   const [first] = film
   return {
@@ -81,9 +88,21 @@ export function compile(journey: Journey): CompiledJourney {
     reference,
     view: first && journey.ground.edge === 'held' ? heldIn(first, journey.camera, reference) : journey.camera,
     travellers,
-    sheets: film.map((sheet) => ({ sheet, shown: compileSpan(sheet.shown, stops, lastTime) })),
-    areas: journey.areas.map((area) => ({ area, shown: compileSpan(area.shown, stops, lastTime) })),
+    marks,
+    sheets: film.map((sheet) => ({ sheet, shown: compileSpan(sheet.shown, moments, lastTime) })),
+    areas: journey.areas.map((area) => ({ area, shown: compileSpan(area.shown, moments, lastTime) })),
   }
+}
+
+/** The stops of some travellers in the order of their trips; one that several visit is marked when the first of them arrives. */
+function marksOf(travellers: readonly CompiledTraveller[]): CompiledMark[] {
+  const marks = new Map<string, CompiledMark>()
+  for (const visit of travellers.flatMap(({ visits }) => visits)) {
+    const known = marks.get(visit.stop.id)
+    if (!known || visit.arrive < known.arrive)
+      marks.set(visit.stop.id, { ...visit, labelPlace: labelPlace(visit.stop.pin, visit.stop.label) })
+  }
+  return [...marks.values()]
 }
 
 function compileTraveller(journey: Journey, traveller: Traveller): CompiledTraveller {
@@ -109,7 +128,6 @@ function compileTraveller(journey: Journey, traveller: Traveller): CompiledTrave
       stop: stops[i]!,
       arrive: frameTime(visit.arrive, rate),
       leave: frameTime(visit.leave, rate),
-      labelPlace: labelPlace(stops[i]!.pin, stops[i]!.label),
     })),
     legs: traveller.legs.map((leg, i) => {
       const course = courses[i]!

@@ -1,6 +1,6 @@
 import type { View } from '../camera/view'
 import { creditLine } from '../sheet/credits'
-import type { CompiledJourney, CompiledTraveller } from './compile'
+import type { CompiledJourney, CompiledMark, CompiledTraveller } from './compile'
 import type { CreditItem, Frame, FrameItem, InkItem, LabelItem, PinItem, VehicleItem } from './frame'
 import { labelAppearanceAt, pinAppearanceAt } from './marks'
 import type { Motion } from './motion'
@@ -9,14 +9,15 @@ import { visibilityAt } from './span'
 
 /** The frame of a compiled journey at a time in seconds, held within the film. The same time gives the same frame, however one got there. */
 export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
-  const { journey, lastTime, travellers } = compiled
+  const { journey, lastTime, marks } = compiled
   const time = Math.min(Math.max(seconds, 0), lastTime)
+  const travellers = compiled.travellers.filter(({ traveller }) => traveller.shown)
   const motions = travellers.map((traveller) => motionAt(traveller, time, lastTime))
   const items: FrameItem[] = ground(compiled, time)
   for (const traveller of travellers) items.push(...inks(traveller, time, lastTime))
-  for (const traveller of travellers) items.push(...pins(traveller, time, lastTime))
+  items.push(...pins(marks, time, lastTime))
   travellers.forEach((traveller, i) => items.push(...vehicle(traveller, motions[i])))
-  for (const traveller of travellers) items.push(...labels(traveller, time, lastTime))
+  items.push(...labels(marks, time, lastTime))
   items.push(...credits(compiled, time))
   return {
     time,
@@ -80,15 +81,15 @@ function inks(traveller: CompiledTraveller, time: number, lastTime: number): Ink
   })
 }
 
-function pins({ visits }: CompiledTraveller, time: number, lastTime: number): PinItem[] {
-  return visits.flatMap(({ stop, arrive }) => {
+function pins(marks: readonly CompiledMark[], time: number, lastTime: number): PinItem[] {
+  return marks.flatMap(({ stop, arrive }) => {
     const seen = stop.pin.shape === 'none' ? undefined : pinAppearanceAt(time, arrive, lastTime)
     return seen ? [{ kind: 'pin', stop: stop.id, at: stop.at, pin: stop.pin, ...seen } satisfies PinItem] : []
   })
 }
 
-function labels({ visits }: CompiledTraveller, time: number, lastTime: number): LabelItem[] {
-  return visits.flatMap(({ stop, arrive, labelPlace: place }) => {
+function labels(marks: readonly CompiledMark[], time: number, lastTime: number): LabelItem[] {
+  return marks.flatMap(({ stop, arrive, labelPlace: place }) => {
     const { label, name } = stop
     const seen = label.shown && name !== '' ? labelAppearanceAt(time, arrive, lastTime) : undefined
     if (!seen) return []

@@ -1,4 +1,5 @@
 import fitCurve from 'fit-curve'
+import simplify from 'simplify-js'
 import type { Cubic } from './cubic'
 import { lineCubic } from './cubic'
 import type { Point } from './point'
@@ -26,10 +27,21 @@ export function fitStroke(points: readonly Point[], tolerance: number): Cubic[] 
     const part = thinned.slice(start, end + 1).map(({ x, y }): [number, number] => [x, y])
     // The package counts errors squared.
     const fitted = fitCurve(part, tolerance * tolerance) as [number, number][][]
-    cubics.push(...fitted.map((curve) => curve.map(([x, y]) => ({ x, y })) as unknown as Cubic))
+    const isSound = fitted.every((curve) => curve.every(([x, y]) => Number.isFinite(x) && Number.isFinite(y)))
+    cubics.push(
+      ...(isSound
+        ? fitted.map((curve) => curve.map(([x, y]) => ({ x, y })) as unknown as Cubic)
+        : straightThrough(thinned.slice(start, end + 1), tolerance)),
+    )
     start = end
   }
   return cubics
+}
+
+/** Straight pieces, for the rare stroke that turns back on itself so exactly that it has no tangent anywhere, of which the package makes no numbers. */
+function straightThrough(points: readonly Point[], tolerance: number): Cubic[] {
+  const kept = simplify([...points], tolerance, true)
+  return kept.slice(1).map((to, i) => lineCubic(kept[i]!, to))
 }
 
 /** Leaves out points that lie nearer than `least` to the one before; the last is kept. */

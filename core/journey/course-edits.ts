@@ -7,6 +7,7 @@ import type { Point } from '../geometry/point'
 import { add, distance, scaleBy, subtract } from '../geometry/point'
 import { editLeg } from './edits'
 import { JourneyError } from './error'
+import { findLeg, legEnds } from './lookup'
 import type { CourseNode, CourseShape, DrawnCourse, Journey, NodeKind } from './schema'
 import { LIMITS } from './schema'
 
@@ -35,19 +36,7 @@ function kindOf(before: Point, after: Point): NodeKind {
   return along > Math.cos(SMOOTH) ? 'smooth' : 'corner'
 }
 
-/** The ends of a leg on the ground; undefined if there is no such leg. */
-export function legEnds(journey: Journey, id: string): [Point, Point] | undefined {
-  for (const { legs, visits } of journey.travellers) {
-    const i = legs.findIndex((leg) => leg.id === id)
-    const place = (k: number) => journey.stops.find((stop) => stop.id === visits[k]?.stop)?.at
-    const [a, b] = [place(i), place(i + 1)]
-    if (i >= 0 && a && b) return [a, b]
-  }
-  return undefined
-}
-
-const shapeOf = (journey: Journey, id: string): CourseShape | undefined =>
-  journey.travellers.flatMap((traveller) => traveller.legs).find((leg) => leg.id === id)?.course
+const shapeOf = (journey: Journey, id: string): CourseShape | undefined => findLeg(journey, id)?.leg.course
 
 /** The cubics of a leg's course. */
 export function legCubics(journey: Journey, id: string): Cubic[] {

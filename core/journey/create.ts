@@ -1,6 +1,6 @@
 import { referenceSize } from '../camera/view'
 import type { FrameFormat, Journey } from './schema'
-import { groundSchema, JOURNEY_FORMAT, JOURNEY_VERSION } from './schema'
+import { groundSchema, JOURNEY_FORMAT, JOURNEY_VERSION, travellerSchema } from './schema'
 
 /** Frame sizes on offer: [name, width, height]. 4:5 and 9:16 are what upright feeds show (common practice, no source). */
 export const FRAME_SIZES = {
@@ -52,6 +52,6 @@ export function createJourney(name: string, frame: FrameFormat = DEFAULT_FRAME, 
     camera: { centre: { x: reference.width / 2, y: reference.height / 2 }, zoom: 1 },
     shareExponent: 0.5,
     stops: [],
-    travellers: [{ id: 'traveller', startDelay: 0, visits: [], legs: [], atEnd: 'leaves' }],
+    travellers: [travellerSchema.parse({ id: 'traveller', visits: [], legs: [] })],
   }
 }

@@ -4,12 +4,14 @@ import { referenceSize } from '../camera/view'
 import { bowThrough } from '../geometry/bow'
 import type { Point } from '../geometry/point'
 import { fillingView } from '../sheet/framing'
-import type { CourseShape, FrameFormat, Journey, Label, Leg, Pin, Span, Stop, Traveller } from './schema'
+import { findLeg, legEnds, travellerOf } from './lookup'
+import type { CourseShape, FrameFormat, Journey, Label, Leg, Pin, Span, Stop } from './schema'
 import { labelSchema, legSchema, pinSchema } from './schema'
 
 /**
  * Every change to a journey is one of these pure functions: journey in, journey out, the parts not touched shared between the two.
- * They are what undo, autosave and partial recompiling rest on. New ids are the caller's to choose.
+ * They are what undo, autosave and partial recompiling rest on. New ids are the caller's to choose. Where a traveller is not named, the first
+ * one is meant.
  */
 
 /** Seconds of rest at new stops: a pin needs about one to appear (common practice, no source), but short films get by with a share of theirs. */
@@ -17,8 +19,6 @@ function usualLayovers(seconds: number) {
   const share = (most: number, part: number) => Math.min(most, Math.round(seconds * part * 100) / 100)
   return { first: share(0.6, 0.05), between: share(1, 0.05), last: share(2, 0.15) }
 }
-
-const theTraveller = (journey: Journey): Traveller => journey.travellers[0]!
 
 export const rename = (journey: Journey, name: string): Journey => ({ ...journey, name })
 
@@ -39,23 +39,57 @@ export function setFrame(journey: Journey, frame: FrameFormat): Journey {
   return { ...journey, frame, camera: { ...journey.camera, zoom: journey.camera.zoom * factor } }
 }
 
-/** Adds a stop at the end of the trip, and the leg that leads to it, dressed like the leg before. One with a name was found in the list of places. */
-export function addStop(journey: Journey, at: Point, ids: { stop: string; leg: string }, name?: string): Journey {
+/**
+ * Adds a stop at the end of a traveller's trip, and the leg that leads to it, dressed like the leg before. One with a name was found in the list
+ * of places.
+ */
+export function addStop(
+  journey: Journey,
+  at: Point,
+  ids: { stop: string; leg: string },
+  { name, traveller: who }: { name?: string | undefined; traveller?: string } = {},
+): Journey {
+  const last = travellerOf(journey, who).visits.at(-1)?.stop ?? journey.stops.at(-1)?.id
+  const previous = journey.stops.find((stop) => stop.id === last)
+  const stop: Stop = {
+    id: ids.stop,
+    name: name ?? `Stop ${journey.stops.length + 1}`,
+    at,
+    found: name !== undefined,
+    pin: previous ? { ...previous.pin } : pinSchema.parse({}),
+    label: previous ? { ...previous.label } : labelSchema.parse({}),
+  }
+  return visitStop({ ...journey, stops: [...journey.stops, stop] }, ids.stop, ids.leg, who)
+}
+
+/** Has a traveller's trip go on to a stop that is there already, such as another one's. */
+export function visitStop(journey: Journey, stop: string, leg: string, who?: string): Journey {
   return produce(journey, (draft) => {
-    const traveller = theTraveller(draft)
+    const traveller = travellerOf(draft, who)
     const usual = usualLayovers(draft.seconds)
-    const previous = draft.stops.find((stop) => stop.id === traveller.visits.at(-1)?.stop)
-    const pin: Pin = previous ? { ...previous.pin } : pinSchema.parse({})
-    const label: Label = previous ? { ...previous.label } : labelSchema.parse({})
-    draft.stops.push({ id: ids.stop, name: name ?? `Stop ${draft.stops.length + 1}`, at, found: name !== undefined, pin, label })
     if (traveller.visits.length > 0) {
       const model = traveller.legs.at(-1)
-      traveller.legs.push(model ? dressedLike(model, ids.leg) : legSchema.parse({ id: ids.leg }))
+      traveller.legs.push(model ? dressedLike(model, leg) : legSchema.parse({ id: leg, ink: { colour: traveller.colour } }))
       const before = traveller.visits.at(-1)!
       if (before.layover === usual.last) before.layover = traveller.visits.length === 1 ? usual.first : usual.between
     }
-    traveller.visits.push({ stop: ids.stop, layover: usual.last })
+    traveller.visits.push({ stop, layover: usual.last })
   })
+}
+
+/**
+ * Has a traveller's trip go on to a spot: to the stop that lies just there, if it is another traveller's (so that they meet), else to a new one.
+ * A trip that comes back to one of its own stops has a stop of its own there, as it is reached at another time.
+ */
+export function goOnTo(
+  journey: Journey,
+  at: Point,
+  ids: { stop: string; leg: string },
+  options: { name?: string | undefined; traveller?: string } = {},
+): Journey {
+  const own = travellerOf(journey, options.traveller).visits.map((visit) => visit.stop)
+  const met = journey.stops.find((stop) => stop.at.x === at.x && stop.at.y === at.y && !own.includes(stop.id))
+  return met ? visitStop(journey, met.id, ids.leg, options.traveller) : addStop(journey, at, ids, options)
 }
 
 function dressedLike(model: Leg, id: string): Leg {
@@ -89,22 +123,22 @@ export function dressStopsLike(journey: Journey, id: string): Journey {
   })
 }
 
-/** Moves the visit at one place in the itinerary to another. */
-export function moveVisit(journey: Journey, from: number, to: number): Journey {
-  const order = theTraveller(journey).visits.map((visit) => visit.stop)
+/** Moves the visit at one place in a traveller's itinerary to another. */
+export function moveVisit(journey: Journey, from: number, to: number, who?: string): Journey {
+  const order = travellerOf(journey, who).visits.map((visit) => visit.stop)
   const [moved] = order.splice(from, 1)
   if (moved === undefined) return journey
   order.splice(to, 0, moved)
-  return arrange(journey, order)
+  return arrange(journey, order, who)
 }
 
 /**
- * Puts the stops into a new order, leaving out those not named. A leg whose two ends stay neighbours is kept as it is; the
- * others take over the dress of the leg that had their place, and a bow where that leg was drawn.
+ * Puts a traveller's stops into a new order, leaving out those not named; a stop that nobody visits any more is gone. A leg whose two ends stay
+ * neighbours is kept as it is; the others take over the dress of the leg that had their place, and a bow where that leg was drawn.
  */
-export function arrange(journey: Journey, order: readonly string[]): Journey {
+export function arrange(journey: Journey, order: readonly string[], who?: string): Journey {
   return produce(journey, (draft) => {
-    const traveller = theTraveller(draft)
+    const traveller = travellerOf(draft, who)
     const { legs, visits } = traveller
     const used = new Set<string>()
     const legBetween = (a: string, b: string) =>
@@ -127,9 +161,15 @@ export function arrange(journey: Journey, order: readonly string[]): Journey {
       layovers.splice(gone === visits.length - 1 && gone > 0 ? gone - 1 : gone, 1)
     }
     traveller.visits = order.map((stop, i) => ({ stop, layover: layovers[i]! }))
-    draft.stops = draft.stops.filter((stop) => order.includes(stop.id))
-    for (const { shown } of [...draft.sheets, ...draft.areas]) if (shown) letGoOfStops(shown, order)
+    dropUnvisited(draft)
   })
+}
+
+/** Takes out of a draft the stops that nobody visits, and what hung on them. */
+export function dropUnvisited(draft: Journey): void {
+  const visited = draft.travellers.flatMap(({ visits }) => visits.map((visit) => visit.stop))
+  draft.stops = draft.stops.filter((stop) => visited.includes(stop.id))
+  for (const { shown } of [...draft.sheets, ...draft.areas]) if (shown) letGoOfStops(shown, visited)
 }
 
 /** What was to be shown from or until a stop that is no longer there is shown from the start or until the end. */
@@ -143,7 +183,7 @@ export type LegPatch = Partial<Pick<Leg, 'course' | 'travel' | 'easing' | 'vehic
 /** Changes the given fields of a leg. */
 export function editLeg(journey: Journey, id: string, patch: LegPatch): Journey {
   return produce(journey, (draft) => {
-    const leg = theTraveller(draft).legs.find((l) => l.id === id)
+    const leg = findLeg(draft, id)?.leg
     if (!leg) return
     const { ink, ...rest } = patch
     Object.assign(leg, rest)
@@ -151,12 +191,13 @@ export function editLeg(journey: Journey, id: string, patch: LegPatch): Journey 
   })
 }
 
-/** Gives all legs the ink of one of them. */
+/** Gives all legs of a traveller the ink of one of them. */
 export function inkLegsLike(journey: Journey, id: string): Journey {
   return produce(journey, (draft) => {
-    const { legs } = theTraveller(draft)
-    const model = legs.find((leg) => leg.id === id)
-    if (model) for (const leg of legs) leg.ink = { ...model.ink, glow: model.ink.glow && { ...model.ink.glow } }
+    const found = findLeg(draft, id)
+    if (!found) return
+    const { ink } = found.leg
+    for (const leg of found.traveller.legs) leg.ink = { ...ink, glow: ink.glow && { ...ink.glow } }
   })
 }
 
@@ -165,46 +206,37 @@ const STRAIGHT_BOW = 0.005
 
 /** Bends a leg so that its middle lies as far off the chord as the given ground point. */
 export function bendLeg(journey: Journey, id: string, through: Point): Journey {
-  const traveller = theTraveller(journey)
-  const i = traveller.legs.findIndex((leg) => leg.id === id)
-  const place = (k: number) => journey.stops.find((stop) => stop.id === traveller.visits[k]?.stop)?.at
-  const [a, b] = [place(i), place(i + 1)]
-  if (i < 0 || !a || !b) return journey
-  const bow = Math.min(1, Math.max(-1, bowThrough(a, b, through)))
+  const ends = legEnds(journey, id)
+  if (!ends) return journey
+  const bow = Math.min(1, Math.max(-1, bowThrough(...ends, through)))
   const course: CourseShape = Math.abs(bow) < STRAIGHT_BOW ? { kind: 'straight' } : { kind: 'bowed', bow }
   return editLeg(journey, id, { course })
 }
 
 /**
  * Sets a travel time by its end on the pace strip: what lies before stays where it is, so earlier legs keep the times they have now.
- * @param current the travel times in effect, in seconds, of all legs
+ * @param current the travel times in effect, in seconds, of all the traveller's legs
  */
-export function dragTravel(journey: Journey, leg: number, travel: number, current: readonly number[]): Journey {
-  return produce(holdBefore(journey, leg, current), (draft) => {
-    const target = theTraveller(draft).legs[leg]
+export function dragTravel(journey: Journey, leg: number, travel: number, current: readonly number[], who?: string): Journey {
+  return produce(holdBefore(journey, leg, current, who), (draft) => {
+    const target = travellerOf(draft, who).legs[leg]
     if (target) target.travel = travel
   })
 }
 
 /** Sets a layover by its end on the pace strip, in the same way. */
-export const dragLayover = (journey: Journey, visit: number, layover: number, current: readonly number[]): Journey =>
-  setLayover(holdBefore(journey, visit, current), visit, layover)
+export const dragLayover = (journey: Journey, visit: number, layover: number, current: readonly number[], who?: string): Journey =>
+  setLayover(holdBefore(journey, visit, current, who), visit, layover, who)
 
-const holdBefore = (journey: Journey, leg: number, current: readonly number[]): Journey =>
+const holdBefore = (journey: Journey, leg: number, current: readonly number[], who?: string): Journey =>
   produce(journey, (draft) => {
-    for (const [i, earlier] of theTraveller(draft).legs.slice(0, leg).entries()) earlier.travel ??= current[i]!
+    for (const [i, earlier] of travellerOf(draft, who).legs.slice(0, leg).entries()) earlier.travel ??= current[i]!
   })
 
-/** Sets the seconds spent at the visit with this place in the itinerary. */
-export function setLayover(journey: Journey, visit: number, layover: number): Journey {
+/** Sets the seconds spent at the visit with this place in a traveller's itinerary. */
+export function setLayover(journey: Journey, visit: number, layover: number, who?: string): Journey {
   return produce(journey, (draft) => {
-    const target = theTraveller(draft).visits[visit]
+    const target = travellerOf(draft, who).visits[visit]
     if (target) target.layover = layover
-  })
-}
-
-export function editTraveller(journey: Journey, patch: Partial<Pick<Traveller, 'startDelay' | 'atEnd'>>): Journey {
-  return produce(journey, (draft) => {
-    Object.assign(theTraveller(draft), patch)
   })
 }

@@ -118,6 +118,11 @@ export const legSchema = z.strictObject({
 
 export const travellerSchema = z.strictObject({
   id,
+  name: z.string().trim().max(60).default(''),
+  /** What its new legs and vehicles have. */
+  colour: colour.default('#d8412f'),
+  /** Whether it is in the film. */
+  shown: z.boolean().default(true),
   startDelay: seconds.default(0),
   visits: z.array(z.strictObject({ stop: id, layover: seconds })).max(LIMITS.stops),
   legs: z.array(legSchema).max(LIMITS.stops),
@@ -143,7 +148,8 @@ export const journeySchema = z
     /** Travel time is shared out by length to this power: 0 equally, 1 by distance. */
     shareExponent: unit.default(0.5),
     stops: z.array(stopSchema).max(LIMITS.stops).default([]),
-    travellers: z.array(travellerSchema).length(1),
+    /** From the lowest to the uppermost. They may share stops. */
+    travellers: z.array(travellerSchema).min(1).max(LIMITS.travellers),
   })
   .superRefine(checkReferences)
 
@@ -154,7 +160,7 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
     if (known.has(stop.id)) complain(['stops', i, 'id'], `is "${stop.id}", which another stop has already`)
     known.add(stop.id)
   })
-  const uniqueIds = (list: readonly { id: string }[], field: 'sheets' | 'areas', what: string) => {
+  const uniqueIds = (list: readonly { id: string }[], field: 'sheets' | 'areas' | 'travellers', what: string) => {
     const seen = new Set<string>()
     list.forEach((entry, i) => {
       if (seen.has(entry.id)) complain([field, i, 'id'], `is "${entry.id}", which another ${what} has already`)
@@ -163,6 +169,7 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
   }
   uniqueIds(journey.sheets, 'sheets', 'sheet')
   uniqueIds(journey.areas, 'areas', 'area')
+  uniqueIds(journey.travellers, 'travellers', 'traveller')
   const checkSpan = (shown: Span | null, path: PropertyKey[]) => {
     for (const end of ['from', 'to'] as const) {
       const moment = shown?.[end]

@@ -3,9 +3,11 @@ import { cubicsOf } from '../frame/course'
 import { courseOf } from '../geometry/course'
 import { reversedCubic, splitCubic } from '../geometry/cubic'
 import type { OnChain } from '../geometry/nearest'
+import type { Point } from '../geometry/point'
 import { drawnCourse, legCubics } from './course-edits'
 import { arrange } from './edits'
-import type { CourseShape, Journey, Leg, Stop } from './schema'
+import { travellerOf } from './lookup'
+import type { CourseShape, Journey, Leg, Stop, Traveller } from './schema'
 
 /** Changes to the shape of the trip, which leave the courses as they were drawn: pure functions, journey in, journey out. */
 
@@ -57,16 +59,18 @@ export function insertStop(
   })
 }
 
-/** Takes a stop out of the trip. The courses that led to it and from it are joined into one, of the first one's look; their times add up. */
-export function removeStop(journey: Journey, id: string): Journey {
-  const traveller = journey.travellers.find(({ visits }) => visits.some((visit) => visit.stop === id))
+/**
+ * Takes a stop out of a traveller's trip, the first one's who visits it where none is named. The courses that led to it and from it are joined into
+ * one, of the first one's look; their times add up.
+ */
+export function removeStop(journey: Journey, id: string, who?: string): Journey {
+  const visitors = journey.travellers.filter(({ visits }) => visits.some((visit) => visit.stop === id))
+  const traveller = visitors.find((visitor) => visitor.id === who) ?? visitors[0]
   if (!traveller) return journey
   const { visits, legs } = traveller
   const i = visits.findIndex((visit) => visit.stop === id)
-  const arranged = arrange(
-    journey,
-    visits.flatMap(({ stop }) => (stop === id ? [] : [stop])),
-  )
+  const order = visits.flatMap(({ stop }) => (stop === id ? [] : [stop]))
+  const arranged = arrange(journey, order, traveller.id)
   const [into, out] = [legs[i - 1], legs[i]]
   if (!into || !out) return arranged
   const place = (k: number) => journey.stops.find((stop) => stop.id === visits[k]!.stop)!.at
@@ -90,26 +94,20 @@ function joinedCourse(into: CourseShape, out: CourseShape, cubics: () => Paramet
   return drawnCourse(cubics())
 }
 
-/** Turns the trip round: the last stop becomes the first, every course is travelled the other way, in the times it took. */
-export function reverseTrip(journey: Journey): Journey {
-  return {
-    ...journey,
-    travellers: journey.travellers.map((traveller) => {
-      const { visits, legs } = traveller
-      const place = (k: number) => journey.stops.find((stop) => stop.id === visits[k]!.stop)!.at
-      const turned = legs.map((leg, i): Leg => {
-        const { course } = leg
-        if (course.kind === 'straight') return leg
-        if (course.kind === 'bowed') return { ...leg, course: { ...course, bow: -course.bow } }
-        const kinds = course.nodes.map((node) => node.kind).reverse()
-        const reversed = drawnCourse(
-          cubicsOf(course, place(i), place(i + 1))
-            .map(reversedCubic)
-            .reverse(),
-        )
-        return { ...leg, course: { ...reversed, nodes: reversed.nodes.map((node, k) => ({ ...node, kind: kinds[k]! })) } }
-      })
-      return { ...traveller, visits: [...visits].reverse(), legs: turned.reverse() }
-    }),
-  }
+/** Turns a traveller's trip round: the last stop becomes the first, every course is travelled the other way, in the times it took. */
+export function reverseTrip(journey: Journey, who?: string): Journey {
+  const traveller = travellerOf(journey, who)
+  const { visits, legs } = traveller
+  const place = (k: number) => journey.stops.find((stop) => stop.id === visits[k]!.stop)!.at
+  const turned = legs.map((leg, i): Leg => ({ ...leg, course: reversedCourse(leg.course, place(i), place(i + 1)) }))
+  const reversed: Traveller = { ...traveller, visits: [...visits].reverse(), legs: turned.reverse() }
+  return { ...journey, travellers: journey.travellers.map((other) => (other === traveller ? reversed : other)) }
+}
+
+function reversedCourse(course: CourseShape, a: Point, b: Point): CourseShape {
+  if (course.kind === 'straight') return course
+  if (course.kind === 'bowed') return { ...course, bow: -course.bow }
+  const kinds = course.nodes.map((node) => node.kind).reverse()
+  const reversed = drawnCourse(cubicsOf(course, a, b).map(reversedCubic).reverse())
+  return { ...reversed, nodes: reversed.nodes.map((node, k) => ({ ...node, kind: kinds[k]! })) }
 }

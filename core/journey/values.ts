@@ -5,6 +5,7 @@ export const LIMITS = {
   side: 4096,
   seconds: 600,
   stops: 200,
+  travellers: 12,
   nodes: 2000,
   coordinate: 1e7,
   sheets: 20,
@@ -13,6 +14,9 @@ export const LIMITS = {
   /** Points in the outlines of one area. */
   outline: 40_000,
 } as const
+
+/** The colours of the house, which new things take and fields offer first. */
+export const HOUSE_COLOURS = ['#d8412f', '#17646b', '#27406b', '#c9962b', '#14233a', '#fbf6ea'] as const
 
 /** The kinds of value that several parts of the journey document are made of. */
 export const id = z.string().regex(/^[\w-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')

@@ -11,6 +11,7 @@ import type { Point } from '#core/geometry/point'
 import { distance } from '#core/geometry/point'
 import * as edits from '#core/journey/course-edits'
 import { editLeg } from '#core/journey/edits'
+import { legEnds } from '#core/journey/lookup'
 import { parseJourney } from '#core/journey/parse'
 import type { CourseShape, DrawnCourse, Journey } from '#core/journey/schema'
 import { insertStop, removeStop, reverseTrip } from '#core/journey/trip-edits'
@@ -318,7 +319,7 @@ describe('the trip', () => {
         expect(() => compile(parseJourney(JSON.parse(JSON.stringify(journey))))).not.toThrow()
         const cubics = edits.legCubics(journey, 'l1')
         expect(cubics.every((curve) => curve.every(({ x, y }) => Number.isFinite(x) && Number.isFinite(y)))).toBe(true)
-        const [a, b] = edits.legEnds(journey, 'l1')!
+        const [a, b] = legEnds(journey, 'l1')!
         expect([cubics[0]![0], cubics.at(-1)![3]]).toEqual([a, b])
         expect(JSON.stringify(start)).toBe(frozen)
       }),

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Point } from '#core/geometry/point'
-import { legCubics, legEnds, removeNodes, roundCorners, setNodeKind, sharpNodes, smoothed } from '#core/journey/course-edits'
+import { legCubics, removeNodes, roundCorners, setNodeKind, sharpNodes, smoothed } from '#core/journey/course-edits'
 import { editLeg } from '#core/journey/edits'
+import { legEnds } from '#core/journey/lookup'
 import type { CourseShape, DrawnCourse, Leg, NodeKind } from '#core/journey/schema'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'

@@ -29,7 +29,7 @@ onMounted(() => {
 onBeforeUnmount(() => sortable?.destroy())
 
 function move(from: number, to: number) {
-  if (to >= 0 && to < stops.value.length) editor.edit((journey) => moveVisit(journey, from, to))
+  if (to >= 0 && to < stops.value.length) editor.edit((journey) => moveVisit(journey, from, to, editor.traveller!.id))
 }
 </script>
 

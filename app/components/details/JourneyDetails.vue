@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import { mdiChevronRight } from '@mdi/js'
+import { nanoid } from 'nanoid'
 import { computed } from 'vue'
 import type { Aspect } from '#core/journey/create'
 import { FRAME_SIZES } from '#core/journey/create'
 import type { RouteFormat } from '#core/formats/route'
 import { ROUTE_FORMATS, routeOf } from '#core/formats/route'
-import { editTraveller, setFrame, setSeconds, setShareExponent } from '#core/journey/edits'
+import { setFrame, setSeconds, setShareExponent } from '#core/journey/edits'
+import { addTraveller, editTraveller, nameOfTraveller } from '#core/journey/traveller-edits'
 import { reverseTrip } from '#core/journey/trip-edits'
+import { LIMITS } from '#core/journey/schema'
 import type { FrameRate } from '#core/pace/rate'
 import { FRAME_RATES, rateLabel } from '#core/pace/rate'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
@@ -17,6 +20,7 @@ import { saveText } from '~/services/save-text'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 import ItineraryList from './ItineraryList.vue'
+import TravellerList from './TravellerList.vue'
 
 const emit = defineEmits<{ import: []; draw: []; credits: [] }>()
 const editor = useEditor()
@@ -51,6 +55,14 @@ const setRate = (rate: FrameRate) => editor.edit((j) => setFrame(j, { ...j.frame
 function saveRoute(format: RouteFormat) {
   const route = routeOf(editor.compiled!, editor.geo?.toLonLat)
   saveText(`${journey.value.name}${format.ending}`, format.write(route))
+}
+
+/** A traveller more, whose trip is drawn next. */
+function another() {
+  const id = nanoid(10)
+  if (!editor.edit((j) => addTraveller(j, id))) return
+  editor.chooseTraveller(id)
+  stage.setTool('stop')
 }
 
 const shares = [
@@ -120,12 +132,32 @@ const next = computed(() => {
     </FieldRow>
     <p class="quiet figures">{{ editor.compiled!.frames }} frames</p>
 
-    <h3>Itinerary</h3>
-    <ItineraryList />
+    <template v-if="journey.travellers.length > 1">
+      <h3>Travellers</h3>
+      <TravellerList />
+    </template>
+
+    <h3>{{ journey.travellers.length > 1 ? `Itinerary of ${nameOfTraveller(journey, traveller)}` : 'Itinerary' }}</h3>
+    <ItineraryList :key="traveller.id" />
 
     <div class="buttons">
-      <v-btn v-if="traveller.legs.length > 0" size="small" variant="outlined" data-testid="reverse-trip" @click="editor.edit(reverseTrip)">
+      <v-btn
+        v-if="traveller.legs.length > 0"
+        size="small"
+        variant="outlined"
+        data-testid="reverse-trip"
+        @click="editor.edit((j) => reverseTrip(j, traveller.id))"
+      >
         Turn the trip round
+      </v-btn>
+      <v-btn
+        v-if="traveller.legs.length > 0 && journey.travellers.length < LIMITS.travellers"
+        size="small"
+        variant="outlined"
+        data-testid="add-traveller"
+        @click="another"
+      >
+        Another traveller
       </v-btn>
       <v-menu v-if="traveller.legs.length > 0">
         <template #activator="{ props: menu }">
@@ -159,7 +191,7 @@ const next = computed(() => {
         { value: 'leaves', title: 'Vehicle leaves' },
         { value: 'stays', title: 'Vehicle stays' },
       ]"
-      @change="(atEnd) => editor.edit((j) => editTraveller(j, { atEnd }))"
+      @change="(atEnd) => editor.edit((j) => editTraveller(j, { atEnd }, traveller.id))"
     />
     <FieldRow v-slot="{ id }" label="Start after">
       <NumberField
@@ -170,7 +202,7 @@ const next = computed(() => {
         :step="0.1"
         :precision="2"
         unit="s"
-        @change="(value) => change('delay', (j) => editTraveller(j, { startDelay: value }))"
+        @change="(value) => change('delay', (j) => editTraveller(j, { startDelay: value }, traveller.id))"
         @done="done"
       />
     </FieldRow>

@@ -23,6 +23,10 @@ const patch = (field: string, values: StopPatch) => change(field, (journey) => e
 
 const visits = computed(() => editor.traveller!.visits)
 const place = computed(() => visits.value.findIndex((visit) => visit.stop === props.stop.id))
+/** Whether another traveller comes here as well. */
+const isShared = computed(
+  () => editor.journey!.travellers.filter((other) => other.visits.some((visit) => visit.stop === props.stop.id)).length > 1,
+)
 /** Where the stop lies on the Earth, if that is known of the ground. */
 const onEarth = computed(() => editor.geo?.toLonLat(props.stop.at))
 const coordinateProblem = ref('')
@@ -53,8 +57,14 @@ const PINS: readonly { value: Pin['shape']; title: string }[] = [
     />
     <p class="quiet figures order">
       Stop {{ place + 1 }} of {{ visits.length }}
-      <button type="button" :disabled="place === 0" @click="editor.edit((j) => moveVisit(j, place, place - 1))">earlier</button>
-      <button type="button" :disabled="place === visits.length - 1" @click="editor.edit((j) => moveVisit(j, place, place + 1))">
+      <button type="button" :disabled="place === 0" @click="editor.edit((j) => moveVisit(j, place, place - 1, editor.traveller!.id))">
+        earlier
+      </button>
+      <button
+        type="button"
+        :disabled="place === visits.length - 1"
+        @click="editor.edit((j) => moveVisit(j, place, place + 1, editor.traveller!.id))"
+      >
         later
       </button>
     </p>
@@ -66,7 +76,7 @@ const PINS: readonly { value: Pin['shape']; title: string }[] = [
       :step="0.1"
       :precision="2"
       unit="s"
-      @change="(value) => change('layover', (j) => setLayover(j, place, value))"
+      @change="(value) => change('layover', (j) => setLayover(j, place, value, editor.traveller!.id))"
       @done="done"
     />
 
@@ -166,9 +176,9 @@ const PINS: readonly { value: Pin['shape']; title: string }[] = [
         variant="outlined"
         color="error"
         :prepend-icon="mdiDeleteOutline"
-        @click="editor.edit((j) => removeStop(j, stop.id)) && editor.select({ kind: 'journey' })"
+        @click="editor.edit((j) => removeStop(j, stop.id, editor.traveller!.id)) && editor.select({ kind: 'journey' })"
       >
-        Delete stop
+        {{ isShared ? 'Leave out of this trip' : 'Delete stop' }}
       </v-btn>
     </div>
   </div>

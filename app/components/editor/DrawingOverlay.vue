@@ -5,8 +5,9 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { nearestOnChain } from '#core/geometry/nearest'
 import type { Point } from '#core/geometry/point'
 import { distance, scaleBy, subtract } from '#core/geometry/point'
-import { drawStroke, legCubics, legEnds, redrawPart, setNodes } from '#core/journey/course-edits'
-import { addStop } from '#core/journey/edits'
+import { drawStroke, legCubics, redrawPart, setNodes } from '#core/journey/course-edits'
+import { goOnTo } from '#core/journey/edits'
+import { legEnds } from '#core/journey/lookup'
 import type { CourseNode, Journey } from '#core/journey/schema'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { SNAP, useSnapping } from '~/composables/use-snapping'
@@ -108,9 +109,10 @@ function finish() {
 function goOn(to: Point, draw: (journey: Journey, legId: string) => Journey) {
   const ids = { stop: nanoid(10), leg: nanoid(10) }
   const first = begun.value
+  const who = { traveller: editor.traveller!.id }
   editor.edit((journey) => {
-    const begunAt = first && journey.stops.length === 0 ? addStop(journey, first, { stop: nanoid(10), leg: nanoid(10) }) : journey
-    return draw(addStop(begunAt, to, ids), ids.leg)
+    const begunAt = first ? goOnTo(journey, first, { stop: nanoid(10), leg: nanoid(10) }, who) : journey
+    return draw(goOnTo(begunAt, to, ids, who), ids.leg)
   })
   clear()
 }

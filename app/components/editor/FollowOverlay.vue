@@ -5,8 +5,9 @@ import { nanoid } from 'nanoid'
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { hexOf } from '#core/follow/oklab'
 import type { Point } from '#core/geometry/point'
-import { drawnCourse, legEnds } from '#core/journey/course-edits'
-import { addStop, editLeg } from '#core/journey/edits'
+import { drawnCourse } from '#core/journey/course-edits'
+import { editLeg, goOnTo } from '#core/journey/edits'
+import { legEnds } from '#core/journey/lookup'
 import { useFollow } from '~/composables/use-follow'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { useSnapping } from '~/composables/use-snapping'
@@ -77,10 +78,11 @@ function take() {
   const [from, to] = ends.value
   const selected = leg.value
   const ids = { stop: nanoid(10), leg: nanoid(10) }
+  const who = { traveller: editor.traveller!.id }
   const done = editor.edit((journey) => {
     if (selected) return editLeg(journey, selected.id, { course })
-    const begunAt = journey.stops.length === 0 ? addStop(journey, from, { stop: nanoid(10), leg: nanoid(10) }) : journey
-    return editLeg(addStop(begunAt, to, ids), ids.leg, { course })
+    const begunAt = begun.value ? goOnTo(journey, from, { stop: nanoid(10), leg: nanoid(10) }, who) : journey
+    return editLeg(goOnTo(begunAt, to, ids, who), ids.leg, { course })
   })
   if (!done) return
   follow.clear()

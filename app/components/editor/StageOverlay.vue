@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { toGround } from '#core/camera/view'
-import type { CompiledLeg } from '#core/frame/compile'
+import type { CompiledLeg, CompiledTraveller } from '#core/frame/compile'
 import { inkLengthAt } from '#core/frame/motion'
 import type { Course } from '#core/geometry/course'
 import { pieceAt, pointAt } from '#core/geometry/course'
@@ -24,7 +24,19 @@ const playback = usePlayback()
 const stage = useStage()
 
 const legs = computed(() => editor.itinerary?.legs ?? [])
-const stops = computed(() => editor.itinerary?.visits.map((visit) => visit.stop) ?? [])
+/** The trips of the other travellers, which are only hinted at. */
+const others = computed(() => editor.compiled?.travellers.filter((trip) => trip !== editor.itinerary && trip.traveller.shown) ?? [])
+const hinted = computed(() =>
+  others.value.flatMap((trip) => {
+    const ahead = plannedOf(trip)
+    return trip.legs.map((leg, i) => ({ leg, ahead: ahead[i]! }))
+  }),
+)
+/** All stops that are to be seen, those of the traveller that is worked on first. */
+const stops = computed(() => {
+  const trips = editor.itinerary ? [editor.itinerary, ...others.value] : others.value
+  return [...new Set(trips.flatMap(({ visits }) => visits.map(({ stop }) => stop)))]
+})
 const selectedId = computed(() => ('id' in editor.selection ? editor.selection.id : undefined))
 
 /** Ground to stage for a whole group, so that long courses are written down only once. */
@@ -43,19 +55,18 @@ function polyline(course: Course): string {
   return text
 }
 
-/** The planned line of each leg: what of its course is not inked yet, '' where all of it is. */
-const planned = computed(() => {
-  const { itinerary, compiled } = editor
-  if (!itinerary || !compiled) return []
-  return itinerary.legs.map(({ course }, i) => {
-    const head = inkLengthAt(itinerary, i, playback.time, compiled.lastTime)
+/** The planned line of each leg of a trip: what of its course is not inked yet, '' where all of it is. */
+function plannedOf(trip: CompiledTraveller): string[] {
+  return trip.legs.map(({ course }, i) => {
+    const head = inkLengthAt(trip, i, playback.time, editor.compiled!.lastTime)
     if (head <= 0) return polyline(course)
     if (head >= course.length) return ''
     const from = pointAt(course, head)
     const rest = course.points.subarray(2 * pieceAt(course, head) + 2)
     return `${from.x},${from.y} ${rest.join(',')}`
   })
-})
+}
+const planned = computed(() => (editor.itinerary ? plannedOf(editor.itinerary) : []))
 
 const middleOf = (leg: CompiledLeg): Point => toStage(props.space, pointAt(leg.course, leg.course.length / 2))
 
@@ -105,6 +116,10 @@ const selectLeg = (id: string) => editor.select({ kind: 'leg', id })
     </g>
 
     <g :transform="groundTransform">
+      <g v-for="{ leg, ahead } in hinted" :key="leg.leg.id" class="leg other">
+        <polyline class="planned" :points="ahead" />
+        <polyline class="hit" :points="polyline(leg.course)" @pointerdown.stop="selectLeg(leg.leg.id)" />
+      </g>
       <g v-for="(leg, i) in legs" :key="leg.leg.id" class="leg" :class="{ selected: leg.leg.id === selectedId }">
         <template v-if="leg.leg.id === selectedId || planned[i] !== ''">
           <polyline class="under" :points="leg.leg.id === selectedId ? polyline(leg.course) : planned[i]" />
@@ -188,6 +203,10 @@ polyline {
   stroke: #ff8a70;
   stroke-width: 2.4;
   stroke-dasharray: none;
+}
+.other .planned {
+  stroke-dasharray: 2 6;
+  opacity: 0.75;
 }
 .hit {
   stroke: transparent;

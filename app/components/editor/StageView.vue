@@ -10,7 +10,7 @@ import type { Point } from '#core/geometry/point'
 import { distance } from '#core/geometry/point'
 import { legCubics } from '#core/journey/course-edits'
 import type { LonLat } from '#core/geo/lon-lat'
-import { addStop, setCamera } from '#core/journey/edits'
+import { goOnTo, setCamera } from '#core/journey/edits'
 import type { Sheet } from '#core/journey/schema'
 import { cropSheet, editSheet, straightenSheet } from '#core/journey/sheet-edits'
 import { insertStop } from '#core/journey/trip-edits'
@@ -19,6 +19,7 @@ import { groundToSheet, placeByTwoPoints } from '#core/sheet/place'
 import { createPainter } from '#draw/painter'
 import PlaceSearch from '~/components/places/PlaceSearch.vue'
 import { followPointer } from '~/composables/use-pointer-drag'
+import { useSnapping } from '~/composables/use-snapping'
 import { createBrowserStudio } from '~/services/browser-studio'
 import { loadFrameFonts } from '~/services/frame-fonts'
 import { useEditor } from '~/stores/editor'
@@ -51,6 +52,8 @@ const space = computed<StageSpace>(() => ({
   reference: stage.reference,
   scale: size.value.width / stage.reference.width,
 }))
+
+const { snap } = useSnapping(() => space.value)
 
 const ready = ref(false)
 let dirty = false
@@ -153,12 +156,15 @@ function pressRubber(event: PointerEvent, tool: 'straighten' | 'crop') {
   })
 }
 
-/** A click on a course puts the stop into that leg; anywhere else, or with Ctrl held, the trip goes on to it. */
+/** A click on a course puts the stop into that leg; anywhere else, or with Ctrl held, the trip goes on to it, or to another traveller's stop there. */
 function placeStop(at: Point, name?: string, mayInsert = false) {
   const ids = { stop: nanoid(10), leg: nanoid(10) }
   const leg = mayInsert ? legAt(at) : undefined
-  const done = editor.edit((journey) => (leg ? insertStop(journey, leg.id, leg.spot, ids) : addStop(journey, at, ids, name)))
-  if (done) editor.select({ kind: 'stop', id: ids.stop })
+  const met = mayInsert ? snap(at, { ctrlKey: false, shiftKey: false }).stop : undefined
+  const to = met ? editor.journey!.stops.find((stop) => stop.id === met)!.at : at
+  const traveller = editor.traveller!.id
+  const done = editor.edit((journey) => (leg ? insertStop(journey, leg.id, leg.spot, ids) : goOnTo(journey, to, ids, { name, traveller })))
+  if (done) editor.select({ kind: 'stop', id: leg ? ids.stop : editor.traveller!.visits.at(-1)!.stop })
 }
 
 /** The leg whose course lies under a spot, away from its stops. */

@@ -1,11 +1,10 @@
 <script setup lang="ts">
+import { HOUSE_COLOURS } from '#core/journey/values'
 import FieldRow from './FieldRow.vue'
 
 /** A colour: one of six of the house, or any other. Emits `change` while it is looked for and `done` when it is found. */
 const props = defineProps<{ label: string; modelValue: string }>()
 const emit = defineEmits<{ change: [value: string]; done: [] }>()
-
-const HOUSE = ['#d8412f', '#17646b', '#27406b', '#c9962b', '#14233a', '#fbf6ea']
 
 function pick(value: string) {
   if (value !== props.modelValue) emit('change', value.toLowerCase())
@@ -16,7 +15,7 @@ function pick(value: string) {
   <FieldRow :label="label" role="group">
     <div class="swatches">
       <button
-        v-for="colour in HOUSE"
+        v-for="colour in HOUSE_COLOURS"
         :key="colour"
         type="button"
         :class="{ chosen: colour === modelValue }"

@@ -22,8 +22,8 @@ function momentOf(value: string, offset: number): Moment {
 
 const moments = computed(() => [
   { value: 'start', title: 'Start of the film' },
-  ...editor.traveller!.visits.flatMap(({ stop: id }) => {
-    const name = editor.journey!.stops.find((stop) => stop.id === id)!.name || 'a stop'
+  ...editor.journey!.stops.flatMap(({ id, name: given }) => {
+    const name = given || 'a stop'
     return [
       { value: `arrival ${id}`, title: `Arrival at ${name}` },
       { value: `departure ${id}`, title: `Departure from ${name}` },

@@ -54,11 +54,11 @@ function scrub(event: PointerEvent) {
 
 function setTravel(leg: number, travel: number, gesture: string) {
   const times = travelTimes.value
-  editor.edit((journey) => dragTravel(journey, leg, travel, times), gesture)
+  editor.edit((journey) => dragTravel(journey, leg, travel, times, editor.traveller!.id), gesture)
 }
 function setLayover(visit: number, layover: number, gesture: string) {
   const times = travelTimes.value
-  editor.edit((journey) => dragLayover(journey, visit, layover, times), gesture)
+  editor.edit((journey) => dragLayover(journey, visit, layover, times, editor.traveller!.id), gesture)
 }
 
 function zoomBy(factor: number) {

@@ -1,0 +1,24 @@
+import type { Point } from '../geometry/point'
+import type { Journey, Leg, Traveller } from './schema'
+
+/** The traveller with an id; the first one if there is none, or none is named. */
+export const travellerOf = ({ travellers }: Pick<Journey, 'travellers'>, id?: string): Traveller =>
+  travellers.find((traveller) => traveller.id === id) ?? travellers[0]!
+
+/** A leg, whose it is, and the how manieth of its legs. */
+export function findLeg(journey: Journey, id: string): { traveller: Traveller; leg: Leg; index: number } | undefined {
+  for (const traveller of journey.travellers) {
+    const index = traveller.legs.findIndex((leg) => leg.id === id)
+    if (index >= 0) return { traveller, leg: traveller.legs[index]!, index }
+  }
+  return undefined
+}
+
+/** The ends of a leg on the ground; undefined if there is no such leg. */
+export function legEnds(journey: Journey, id: string): [Point, Point] | undefined {
+  const found = findLeg(journey, id)
+  if (!found) return undefined
+  const place = (k: number) => journey.stops.find((stop) => stop.id === found.traveller.visits[k]?.stop)?.at
+  const [a, b] = [place(found.index), place(found.index + 1)]
+  return a && b && [a, b]
+}
