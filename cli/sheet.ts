@@ -56,7 +56,7 @@ function georeferenceOf({ worldFile, points }: Arguments, image: ImageRecord): G
 }
 
 function described(georeference: Georeference, image: ImageRecord) {
-  const geo = geoSheet(georeference)
+  const geo = geoSheet(georeference, image)
   const { residuals } = geo
   return {
     kind: georeference.kind === 'points' ? geo.kind : georeference.source,

@@ -3,6 +3,10 @@ import { parseJourney } from '#core/journey/parse'
 import type { Journey, JourneyInput, Sheet } from '#core/journey/schema'
 import { JOURNEY_FORMAT, JOURNEY_VERSION, sheetSchema } from '#core/journey/schema'
 import { fillingView } from '#core/sheet/framing'
+import type { Course } from '#core/geometry/course'
+import { writePoints } from '#core/journey/track-line'
+import simplify from 'simplify-js'
+import { ferryCourses, railwayCourse, roadCourses } from './courses'
 import { COAST_ROAD, CONTROL_POINTS, RAILWAY, SOUND_CROSSING, TOWNS } from './places'
 
 /** The sheet of the Lantern Isles, as it lies in an empty stretch of the southern Indian Ocean. The degrees are rounded, as if read off a chart. */
@@ -16,6 +20,23 @@ export const demoSheet = (image: { hash: string; width: number; height: number }
     georeference: { kind: 'points', points: CONTROL_POINTS },
     credit: { title: 'Lantern Isles', author: 'Zephyrine', licence: 'CC0 1.0', source: 'made up for the demo' },
   })
+
+/** Networks are kept to so many ground units. */
+const NETWORK_TOLERANCE = 1
+
+/** The roads, the railway and the ferries of the Lantern Isles, along which legs can be led. */
+function demoNetworks(): JourneyInput['networks'] {
+  const lines = (courses: readonly Course[], speed: number) =>
+    courses.map(({ points }) => {
+      const all = Array.from({ length: points.length / 2 }, (_, i) => ({ x: points[2 * i]!, y: points[2 * i + 1]! }))
+      return { points: writePoints(simplify(all, NETWORK_TOLERANCE, true).flatMap(({ x, y }) => [x, y])), speed }
+    })
+  return [
+    { id: 'roads', name: 'Roads of the Isles', mode: 'road', lines: lines(roadCourses(), 60) },
+    { id: 'railway', name: 'Great Wick Railway', mode: 'rail', lines: lines([railwayCourse()], 80) },
+    { id: 'ferries', name: 'Lantern ferries', mode: 'water', lines: lines(ferryCourses(), 25) },
+  ]
+}
 
 /** The journey that the demo opens with: round the Lantern Isles in 24 seconds. */
 export function demoJourney(sheet: Sheet): Journey {
@@ -67,6 +88,7 @@ export function demoJourney(sheet: Sheet): Journey {
         label: { ...label, side: 'top' },
       },
     ],
+    networks: demoNetworks(),
     travellers: [
       {
         id: 'traveller',

@@ -1,32 +1,15 @@
 import type { SKRSContext2D } from '@napi-rs/canvas'
-import { cubicsOf } from '#core/frame/course'
-import { courseOf, pointAt } from '#core/geometry/course'
+import { pointAt } from '#core/geometry/course'
 import type { Course } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
 import { distance } from '#core/geometry/point'
-import type { CourseShape } from '#core/journey/schema'
+import { railwayCourse, roadCourses } from './courses'
 import { seeded } from './noise'
 import { woodland } from './paint-terrain'
-import { COAST_ROAD, RAILWAY, ROADS, SHEET, TOWNS } from './places'
+import { SHEET, TOWNS } from './places'
 import type { HeightField } from './terrain'
 
 type Context = SKRSContext2D
-
-/** A smooth curve through points: Catmull-Rom tangents as Bezier handles. */
-function through(points: readonly Point[]): Course {
-  const handle = (i: number): Point => {
-    const a = points[Math.max(0, i - 1)]!
-    const b = points[Math.min(points.length - 1, i + 1)]!
-    return { x: (b.x - a.x) / 6, y: (b.y - a.y) / 6 }
-  }
-  const minus = (p: Point): Point => ({ x: -p.x, y: -p.y })
-  const nodes = points.slice(1, -1).map((at, i) => ({ at, kind: 'smooth' as const, before: minus(handle(i + 1)), after: handle(i + 1) }))
-  const shape: CourseShape = { kind: 'drawn', leave: handle(0), nodes, arrive: minus(handle(points.length - 1)) }
-  return courseOf(cubicsOf(shape, points[0]!, points.at(-1)!))
-}
-
-export const roadCourses = (): Course[] => [courseOf(cubicsOf(COAST_ROAD, TOWNS.quillhaven.at, TOWNS.oarsend.at)), ...ROADS.map(through)]
-export const railwayCourse = (): Course => courseOf(cubicsOf(RAILWAY, TOWNS.harrowmere.at, TOWNS.quillhaven.at))
 
 /** Draws fields, trees, roads, the railway and towns over the terrain. */
 export function paintFeatures(context: Context, relief: HeightField): void {

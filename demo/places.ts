@@ -126,6 +126,14 @@ export const ROADS: readonly (readonly Point[])[] = [
   [TOWNS.lampwick.at, at(3430, 1990), at(3560, 1960), at(3700, 2010), at(3760, 2120)],
 ]
 
+/** Ferries: chains of points over the water, from harbour to harbour. */
+export const FERRIES: readonly (readonly Point[])[] = [
+  [TOWNS.oarsend.at, at(2960, 1735), at(3110, 1920), TOWNS.lampwick.at],
+  [at(3760, 2120), at(3960, 2260), at(4180, 2420), at(4520, 2560), TOWNS.saltern.at],
+  [at(3760, 2120), at(4020, 1760), at(4080, 1330), at(4250, 1060), TOWNS.cinderford.at],
+  [at(5290, 1230), at(5380, 1600), at(5560, 1980), TOWNS.thatchley.at],
+]
+
 /** Where five of the towns lie on the Earth, at 25 m to the pixel, rounded as if read off a chart. */
 export const CONTROL_POINTS = [
   { id: 'harrowmere', name: 'Harrowmere', at: TOWNS.harrowmere.at, lon: 84.259, lat: -38.452 },

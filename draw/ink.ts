@@ -69,7 +69,15 @@ function trace(context: CanvasRenderingContext2D, { view, reference }: CanvasSpa
   const dy = reference.height / 2 - view.centre.y * view.zoom
   context.beginPath()
   context.moveTo(points[0]! * view.zoom + dx, points[1]! * view.zoom + dy)
-  for (let i = 1; i <= last; i++) context.lineTo(points[2 * i]! * view.zoom + dx, points[2 * i + 1]! * view.zoom + dy)
+  let next = 0
+  for (let i = 1; i <= last; i++) {
+    const [x, y] = [points[2 * i]! * view.zoom + dx, points[2 * i + 1]! * view.zoom + dy]
+    if (course.breaks[next] !== i - 1) context.lineTo(x, y)
+    else {
+      context.moveTo(x, y)
+      next++
+    }
+  }
   const end = toScreen(view, reference, pointAt(course, head))
   context.lineTo(end.x, end.y)
 }

@@ -1,5 +1,4 @@
-import { legCubics } from '#core/journey/course-edits'
-import { nearestOnChain } from '#core/geometry/nearest'
+import { nearestOnCourse } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
 import { distance } from '#core/geometry/point'
 import type { StageSpace } from '~/components/editor/stage-space'
@@ -31,9 +30,9 @@ export function useSnapping(space: () => StageSpace) {
     if (keys.ctrlKey) return { at: p }
     const stop = editor.journey!.stops.find(({ at }) => distance(at, p) < gu(SNAP))
     if (stop) return { at: stop.at, stop: stop.id }
-    for (const { leg } of editor.compiled?.travellers.flatMap(({ legs }) => legs) ?? []) {
+    for (const { leg, course } of editor.compiled?.travellers.flatMap(({ legs }) => legs) ?? []) {
       if (leg.id === exceptLeg) continue
-      const near = nearestOnChain(legCubics(editor.journey!, leg.id), p)
+      const near = nearestOnCourse(course, p)
       if (near.distance < gu(SNAP) * 0.6) return { at: near.at }
     }
     return { at: p }

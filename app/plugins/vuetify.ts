@@ -62,6 +62,7 @@ export default defineNuxtPlugin((app) => {
         VSelect: { ...compact, color: 'primary' },
         VAutocomplete: { ...compact, color: 'primary' },
         VSlider: { color: 'primary', hideDetails: true, thumbSize: 16, trackSize: 3 },
+        VRangeSlider: { color: 'primary', hideDetails: true, thumbSize: 16, trackSize: 3 },
         VSwitch: { color: 'primary', density: 'compact', hideDetails: true, inset: true },
         VBtn: { style: 'text-transform: none; letter-spacing: 0' },
         VTooltip: { openDelay: 500, location: 'bottom' },

@@ -10,7 +10,7 @@ import { useEditor } from './editor'
 const TABLE_MARGIN = 0.9
 
 /** What a click or a drag on the stage does. */
-export type Tool = 'select' | 'stop' | 'draw' | 'freehand' | 'follow' | 'control-point' | 'straighten' | 'crop' | 'align'
+export type Tool = 'select' | 'stop' | 'draw' | 'freehand' | 'follow' | 'control-point' | 'straighten' | 'crop' | 'align' | 'match-track'
 
 /** How the stage is looked at, and what a click on it does. */
 export const useStage = defineStore('stage', () => {

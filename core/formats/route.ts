@@ -1,7 +1,7 @@
 import type { CompiledJourney } from '../frame/compile'
 import type { LonLat } from '../geo/lon-lat'
 import type { Point } from '../geometry/point'
-import { cubicsOf } from '../frame/course'
+import { courseGround, cubicsOf } from '../frame/course'
 import type { Cubic } from '../geometry/cubic'
 import { JourneyError } from '../journey/error'
 import type { Stop } from '../journey/schema'
@@ -16,6 +16,7 @@ export interface Route {
 /** The routes of all travellers that are shown; `toLonLat` says where ground points lie on the Earth, if that is known. */
 export function routeOf({ journey, travellers }: CompiledJourney, toLonLat: ((p: Point) => LonLat | undefined) | undefined): Route {
   const nameOf = (stop: Stop) => stop.name || `Stop ${journey.stops.indexOf(stop) + 1}`
+  const ground = courseGround(journey)
   const shown = travellers.filter(({ traveller }) => traveller.shown)
   const stops = new Set(shown.flatMap(({ visits }) => visits.map(({ stop }) => stop)))
   return {
@@ -33,7 +34,7 @@ export function routeOf({ journey, travellers }: CompiledJourney, toLonLat: ((p:
             )
           line.push(at)
         }
-        return { name: `${nameOf(from)} to ${nameOf(to)}`, line, cubics: cubicsOf(leg.course, from.at, to.at) }
+        return { name: `${nameOf(from)} to ${nameOf(to)}`, line, cubics: cubicsOf(leg.course, from.at, to.at, ground) }
       }),
     ),
   }
@@ -110,6 +111,8 @@ export function writeGeoJson({ stops, legs }: Route): string {
   return `${JSON.stringify({ type: 'FeatureCollection', features: [...points, ...lines] }, null, 1)}\n`
 }
 
+const isJump = (before: Cubic | undefined, { x, y }: Point): boolean => !before || before[3].x !== x || before[3].y !== y
+
 /** An SVG of the courses in ground units, each leg a path of its own. */
 export function writeSvg({ name, legs }: Route): string {
   const all = legs.flatMap((leg) => leg.cubics.flat())
@@ -118,7 +121,9 @@ export function writeSvg({ name, legs }: Route): string {
   const size = [Math.max(...xs) - left, Math.max(...ys) - top].map((v) => Math.max(1, v).toFixed(2))
   const xy = ({ x, y }: Point) => `${Number(x.toFixed(2))} ${Number(y.toFixed(2))}`
   const paths = legs.map((leg) => {
-    const d = leg.cubics.map(([a, b, c, end], i) => `${i === 0 ? `M${xy(a)}` : ''}C${xy(b)} ${xy(c)} ${xy(end)}`).join('')
+    const d = leg.cubics
+      .map(([a, b, c, end], i) => `${isJump(leg.cubics[i - 1], a) ? `M${xy(a)}` : ''}C${xy(b)} ${xy(c)} ${xy(end)}`)
+      .join('')
     return `<path d="${d}"><title>${escape(leg.name)}</title></path>`
   })
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${left.toFixed(2)} ${top.toFixed(2)} ${size.join(' ')}" fill="none" stroke="#000" stroke-width="8">

@@ -4,11 +4,11 @@ import type { Track } from './track'
 import { readTrack, TRACK_LIMITS } from './track'
 
 /** Reads a file of tracks as it comes: text, or KMZ, which is KML in a ZIP. @throws as readTrack */
-export function readTrackFile(bytes: Uint8Array, name: string, swap = false): Track {
+export function readTrackFile(bytes: Uint8Array, name: string, swap = false, onProgress?: (share: number) => void): Track {
   if (bytes.length === 0) throw new JourneyError(`“${name}” is empty.`)
   const isZip = bytes[0] === 0x50 && bytes[1] === 0x4b
   const text = strFromU8(isZip ? kmlOf(bytes, name) : bytes)
-  return readTrack(text, name, swap)
+  return readTrack(text, name, swap, onProgress)
 }
 
 /** The first KML of a KMZ (OGC 12-007r2, annex C). What it says it holds is looked at before it is unpacked. */

@@ -28,16 +28,17 @@ export class SwappedError extends JourneyError {}
  * Reads GPX 1.1 (tracks, routes, waypoints), KML 2.3 (lines, points, gx:Track) or GeoJSON (RFC 7946), told by its content.
  *
  * @param swap read latitude for longitude and the other way round
+ * @param onProgress told the share of the text that is read, 0..1
  * @throws SwappedError where swapping would help, JourneyError that says what is wrong where
  */
-export function readTrack(text: string, name: string, swap = false): Track {
+export function readTrack(text: string, name: string, swap = false, onProgress: (share: number) => void = () => undefined): Track {
   const start = text
     .slice(0, 2000)
     .replace(/^\uFEFF/, '')
     .trimStart()
   const collector = new Collector(name, swap)
   if (start.startsWith('{')) readGeoJson(text, name, collector)
-  else if (start.startsWith('<')) readXml(text, name, collector)
+  else if (start.startsWith('<')) readXml(text, name, collector, onProgress)
   else throw new JourneyError(`“${name}” is neither GPX, KML nor GeoJSON: save the track in one of these formats.`)
   return collector.finish()
 }
@@ -106,8 +107,11 @@ class Collector {
 // eslint-disable-next-line no-restricted-globals -- parsing a time reads no clock
 const seconds = (text: string): number => Date.parse(text.trim()) / 1000
 
+/** Characters that are read at a time. */
+const CHUNK = 1 << 20
+
 /** GPX and KML, read as a stream of tags, so that a million points need no tree in memory. */
-function readXml(text: string, name: string, collector: Collector): void {
+function readXml(text: string, name: string, collector: Collector, onProgress: (share: number) => void): void {
   const parser = new SaxesParser({ xmlns: false, position: true })
   const fail = (message: string): never => {
     throw new JourneyError(`“${name}” ${message}`)
@@ -127,7 +131,7 @@ function readXml(text: string, name: string, collector: Collector): void {
   )
   parser.on('doctype', (doctype) => void (/<!ENTITY/i.test(doctype) && fail('uses XML entities of its own, which are not read.')))
   parser.on('opentag', ({ name: tag, attributes }) => {
-    const local = tag.replace(/^\w+:/, '')
+    const local = localName(tag)
     if (!root) {
       root = local
       if (root !== 'gpx' && root !== 'kml') fail(`is neither GPX nor KML: its outermost element is <${tag.slice(0, 40)}>.`)
@@ -145,7 +149,7 @@ function readXml(text: string, name: string, collector: Collector): void {
   parser.on('text', write)
   parser.on('cdata', write)
   parser.on('closetag', ({ name: tag }) => {
-    const local = tag.replace(/^\w+:/, '')
+    const local = localName(tag)
     if (root === 'gpx') closeGpx(local)
     else closeKml(local)
     words = ''
@@ -180,8 +184,15 @@ function readXml(text: string, name: string, collector: Collector): void {
     }
     if (mark.inside !== 'Point') collector.endSegment()
   }
-  parser.write(text).close()
+  for (let at = 0; at < text.length; at += CHUNK) {
+    parser.write(text.slice(at, at + CHUNK))
+    onProgress(Math.min(1, (at + CHUNK) / text.length))
+  }
+  parser.close()
 }
+
+/** Without its namespace's prefix. */
+const localName = (tag: string): string => (tag.includes(':') ? tag.slice(tag.indexOf(':') + 1) : tag)
 
 const numberOf = (text: string | undefined): number => (text === undefined || text.trim() === '' ? NaN : Number(text))
 

@@ -2,15 +2,17 @@ import type { Size, View } from '../camera/view'
 import { outputScale, referenceSize } from '../camera/view'
 import type { Course } from '../geometry/course'
 import { joinCourses } from '../geometry/course'
-import type { Area, Easing, Journey, Leg, Sheet, Stop, Traveller, VehicleChoice } from '../journey/schema'
+import type { Area, Journey, Leg, Sheet, Stop, Traveller, VehicleChoice } from '../journey/schema'
 import type { Progress } from '../pace/easing'
+import { readTimes } from '../journey/track-line'
 import { cubicBezier, hermite, NAMED_CURVES } from '../pace/easing'
+import { recorded } from '../pace/recorded'
 import type { Visit } from '../pace/schedule'
 import { schedule } from '../pace/schedule'
 import { frameCount, frameTime } from '../pace/rate'
 import { heldIn } from '../sheet/framing'
 import { artworkOf } from '../vehicles/catalogue'
-import { compiledCourse } from './course'
+import { compiledCourse, courseGround } from './course'
 import type { Run } from './heading'
 import { runOf, SMOOTHING } from './heading'
 import type { LabelPlace } from './marks'
@@ -109,7 +111,8 @@ function compileTraveller(journey: Journey, traveller: Traveller): CompiledTrave
   const { rate } = journey.frame
   const byId = new Map(journey.stops.map((stop) => [stop.id, stop]))
   const stops = traveller.visits.map((visit) => byId.get(visit.stop)!)
-  const courses = traveller.legs.map((leg, i) => compiledCourse(leg.course, stops[i]!.at, stops[i + 1]!.at))
+  const ground = courseGround(journey)
+  const courses = traveller.legs.map((leg, i) => compiledCourse(leg.course, stops[i]!.at, stops[i + 1]!.at, ground))
   const visits = schedule(
     {
       startDelay: traveller.startDelay,
@@ -138,7 +141,7 @@ function compileTraveller(journey: Journey, traveller: Traveller): CompiledTrave
         course,
         depart: frameTime(visits[i]!.leave, rate),
         arrive: frameTime(visits[i + 1]!.arrive, rate),
-        progress: progressOf(leg.easing, relative(speeds[i]!), relative(speeds[i + 1]!)),
+        progress: progressOf(leg, course, relative(speeds[i]!), relative(speeds[i + 1]!)),
         gap: Math.min(course.length, gapOf(leg.vehicle) / journey.camera.zoom),
         ...runs[i]!,
       }
@@ -148,8 +151,9 @@ function compileTraveller(journey: Journey, traveller: Traveller): CompiledTrave
 
 const gapOf = (vehicle: VehicleChoice | null): number => (vehicle ? artworkOf(vehicle.artwork).inkGap * vehicle.size : 0)
 
-function progressOf(easing: Easing, startSpeed: number, endSpeed: number): Progress {
-  if (easing === 'gentle') return hermite(startSpeed, endSpeed)
+function progressOf({ easing, course: shape }: Leg, course: Course, startSpeed: number, endSpeed: number): Progress {
+  if (easing === 'recorded' && shape.kind === 'track' && shape.times !== null) return recorded(course, readTimes(shape.times))
+  if (easing === 'gentle' || easing === 'recorded') return hermite(startSpeed, endSpeed)
   const [x1, y1, x2, y2] = typeof easing === 'string' ? NAMED_CURVES[easing] : easing
   return cubicBezier(x1, y1, x2, y2)
 }

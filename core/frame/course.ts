@@ -1,14 +1,42 @@
+import { groundGeo } from '../geo/ground'
+import type { GroundGeo } from '../geo/ground'
+import { greatCircle } from '../geo/great-circle'
 import { bowedCubics } from '../geometry/bow'
 import type { Course } from '../geometry/course'
-import { courseOf } from '../geometry/course'
+import { courseOf, FLATTENING, polylineCourse } from '../geometry/course'
 import type { Cubic } from '../geometry/cubic'
 import { lineCubic } from '../geometry/cubic'
 import type { Point } from '../geometry/point'
 import { add } from '../geometry/point'
-import type { CourseNode, CourseShape } from '../journey/schema'
+import type { CourseNode, CourseShape, Journey } from '../journey/schema'
+import { readPoints } from '../journey/track-line'
+import { routeOver } from '../network/route-over'
 
-/** The cubics of a leg's course from stop a to stop b, in ground units. */
-export function cubicsOf(shape: CourseShape, a: Point, b: Point): Cubic[] {
+/** What of a journey the courses of its legs depend on, beside their own shapes and ends. */
+export interface CourseGround {
+  geo: GroundGeo | undefined
+  networks: Journey['networks']
+}
+
+const grounds = new WeakMap<Journey['sheets'], CourseGround>()
+
+/** The ground that a journey's courses lie on; the same object as long as nothing of it has changed. */
+export function courseGround({ sheets, networks }: Pick<Journey, 'sheets' | 'networks'>): CourseGround {
+  const known = grounds.get(sheets)
+  if (known && known.networks === networks) return known
+  const ground = { geo: known ? known.geo : groundGeo({ sheets }), networks }
+  grounds.set(sheets, ground)
+  return ground
+}
+
+/** Courses that are chains of curves, and those that are lines of many points. */
+type Curve = Extract<CourseShape, { kind: 'straight' | 'bowed' | 'drawn' }>
+type Line = Exclude<CourseShape, Curve>
+
+export const isCurve = (shape: CourseShape): shape is Curve => shape.kind === 'straight' || shape.kind === 'bowed' || shape.kind === 'drawn'
+
+/** The cubics of a curved course from stop a to stop b, in ground units. */
+export function curveCubics(shape: Curve, a: Point, b: Point): Cubic[] {
   if (shape.kind === 'straight') return [lineCubic(a, b)]
   if (shape.kind === 'bowed') return bowedCubics(a, b, shape.bow)
   const none = { x: 0, y: 0 }
@@ -23,19 +51,51 @@ export function cubicsOf(shape: CourseShape, a: Point, b: Point): Cubic[] {
   })
 }
 
+/** The cubics of any course: of a line, one for each of its pieces, without the jumps. */
+export function cubicsOf(shape: CourseShape, a: Point, b: Point, ground: CourseGround): Cubic[] {
+  if (isCurve(shape)) return curveCubics(shape, a, b)
+  const { points, breaks } = compiledCourse(shape, a, b, ground)
+  const at = (i: number): Point => ({ x: points[2 * i]!, y: points[2 * i + 1]! })
+  const jumps = new Set(breaks)
+  return Array.from({ length: points.length / 2 - 1 }, (_, i) => i).flatMap((i) => (jumps.has(i) ? [] : [lineCubic(at(i), at(i + 1))]))
+}
+
 interface Compiled {
   a: Point
   b: Point
+  ground: CourseGround
   course: Course
 }
 
 const compiled = new WeakMap<CourseShape, Compiled>()
 
-/** The compiled course of a leg; made anew only when its shape or one of its ends has changed. */
-export function compiledCourse(shape: CourseShape, a: Point, b: Point): Course {
+/** The compiled course of a leg; made anew only when its shape, one of its ends, or what it depends on has changed. */
+export function compiledCourse(shape: CourseShape, a: Point, b: Point, ground: CourseGround): Course {
   const known = compiled.get(shape)
-  if (known && known.a.x === a.x && known.a.y === a.y && known.b.x === b.x && known.b.y === b.y) return known.course
-  const course = courseOf(cubicsOf(shape, a, b))
-  compiled.set(shape, { a, b, course })
+  const isSame = known && known.a.x === a.x && known.a.y === a.y && known.b.x === b.x && known.b.y === b.y
+  if (isSame && (known.ground === ground || isCurve(shape) || shape.kind === 'track')) return known.course
+  const course = isCurve(shape) ? courseOf(curveCubics(shape, a, b)) : lineCourse(shape, a, b, ground)
+  compiled.set(shape, { a, b, ground, course })
   return course
+}
+
+function lineCourse(shape: Line, a: Point, b: Point, { geo, networks }: CourseGround): Course {
+  const straight = () => polylineCourse(Float64Array.of(a.x, a.y, b.x, b.y))
+  switch (shape.kind) {
+    case 'track': {
+      // The recorded line leads from stop to stop, wherever these are moved.
+      const points = readPoints(shape.points)
+      points.set([a.x, a.y], 0)
+      points.set([b.x, b.y], points.length - 2)
+      return polylineCourse(points)
+    }
+    case 'great-circle': {
+      const line = geo && greatCircle(a, b, geo, FLATTENING)
+      return line ? polylineCourse(line.points, line.breaks) : straight()
+    }
+    case 'network': {
+      const found = routeOver(networks, shape, a, b)
+      return found ? polylineCourse(found) : straight()
+    }
+  }
 }

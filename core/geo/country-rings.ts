@@ -6,14 +6,14 @@ import { geoSheet } from './georeference'
 import { d3Projection } from './plane'
 
 /** A projection from degrees to a sheet's pixels, with which d3-geo cuts shapes where the map is cut. */
-function projectionTo(georeference: Georeference, middle: { lon: number }): GeoProjection {
+function projectionTo(georeference: Georeference, size: { width: number; height: number }, middle: { lon: number }): GeoProjection {
   if (georeference.kind === 'affine' && georeference.plane.kind === 'drawn') {
     const [a, , c, , e, f] = georeference.matrix
     return d3Projection(georeference.plane)
       .scale(1 / a)
       .translate([-c / a, -f / e])
   }
-  const { toSheet } = geoSheet(georeference)
+  const { toSheet } = geoSheet(georeference, size)
   const degree = 180 / Math.PI
   // Nearer to a pole there may be nothing, or what there is may lie at infinity.
   const held = (lat: number) => Math.min(85, Math.max(-85, lat))
@@ -33,7 +33,7 @@ export function ringsOnSheet(
   georeference: Georeference,
   { width, height }: { width: number; height: number },
 ): number[][] {
-  const centre = geoSheet(georeference).toLonLat({ x: width / 2, y: height / 2 }) ?? { lon: 0 }
+  const centre = geoSheet(georeference, { width, height }).toLonLat({ x: width / 2, y: height / 2 }) ?? { lon: 0 }
   const rings: number[][] = []
   const context = {
     beginPath() {},
@@ -42,7 +42,7 @@ export function ringsOnSheet(
     arc() {},
     closePath() {},
   }
-  geoPath(projectionTo(georeference, centre), context)(feature)
+  geoPath(projectionTo(georeference, { width, height }, centre), context)(feature)
   return rings
     .filter((ring) => ring.length >= 6 && comesNear(ring, width, height))
     .map((ring) => ring.map((v) => Math.round(v * 100) / 100))
@@ -61,7 +61,7 @@ function comesNear(ring: readonly number[], width: number, height: number): bool
 
 /** How many degrees of longitude a sheet spans along its middle; all of them where its sides are off the Earth. */
 export function lonSpan(georeference: Georeference, { width, height }: { width: number; height: number }): number {
-  const { toLonLat } = geoSheet(georeference)
+  const { toLonLat } = geoSheet(georeference, { width, height })
   const [west, east] = [toLonLat({ x: 0, y: height / 2 }), toLonLat({ x: width, y: height / 2 })]
-  return west && east ? (east.lon - west.lon + 360) % 360 : 360
+  return west && east ? (east.lon - west.lon + 360) % 360 || 360 : 360
 }

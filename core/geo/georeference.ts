@@ -1,5 +1,6 @@
 import type { WorldFile } from '../formats/world-file'
 import { worldFileOfMatrix } from '../formats/world-file'
+import type { Size } from '../camera/view'
 import type { Point } from '../geometry/point'
 import { JourneyError } from '../journey/error'
 import type { ControlPoint, Georeference, Plane } from '../journey/schema'
@@ -38,25 +39,26 @@ export interface GeoSheet {
   residuals: Residuals | undefined
 }
 
-const compiled = new WeakMap<Georeference, GeoSheet>()
+const compiled = new WeakMap<Georeference, { sheet: GeoSheet; size: Size | undefined }>()
 
 /**
  * Compiles a georeference; the same one is compiled once.
+ * @param size of the sheet in its pixels, so that on a map of all longitudes each place comes to lie on it, and not a turn of the Earth beside it
  * @throws JourneyError if control points are too few or determine nothing.
  */
-export function geoSheet(georeference: Georeference): GeoSheet {
+export function geoSheet(georeference: Georeference, size?: Size): GeoSheet {
   const known = compiled.get(georeference)
-  if (known) return known
-  const made = georeference.kind === 'points' ? fromPoints(georeference) : fromMatrix(georeference)
-  compiled.set(georeference, made)
+  if (known && (!size || (known.size?.width === size.width && known.size.height === size.height))) return known.sheet
+  const made = georeference.kind === 'points' ? fromPoints(georeference, size) : fromMatrix(georeference, size)
+  compiled.set(georeference, { sheet: made, size })
   return made
 }
 
 /** As geoSheet, but undefined where there is no georeference or it is not determined yet. */
-export function tryGeoSheet(georeference: Georeference | null): GeoSheet | undefined {
+export function tryGeoSheet(georeference: Georeference | null, size: Size): GeoSheet | undefined {
   if (!georeference) return undefined
   try {
-    return geoSheet(georeference)
+    return geoSheet(georeference, size)
   } catch (error) {
     if (error instanceof JourneyError) return undefined
     throw error
@@ -81,12 +83,18 @@ function between(plane: Plane, toPlane: Homography, toSheet: Homography, middleL
   }
 }
 
-function fromMatrix({ plane, matrix }: Extract<Georeference, { kind: 'affine' }>): GeoSheet {
+/** The longitude in the middle of a sheet on a map in which longitudes run along x, beyond 180 where it crosses the antimeridian. */
+function lonOfMiddle(plane: Plane, toPlane: Homography, { width, height }: Size): number | undefined {
+  const middle = transformed(toPlane, { x: width / 2, y: height / 2 })
+  return middle && planeMap(plane).inverse({ x: middle.x, y: 0 })?.lon
+}
+
+function fromMatrix({ plane, matrix }: Extract<Georeference, { kind: 'affine' }>, size: Size | undefined): GeoSheet {
   const toPlane = affine(...matrix)
   const toSheet = inverted(toPlane)
   if (!toSheet) throw new JourneyError('The georeference gives the sheet’s pixels no size: give it control points instead.')
-  // The longitude at the sheet's upper left corner is near enough to tell which way round the Earth is meant.
-  const middleLon = planeMap(plane).inverse({ x: matrix[2], y: matrix[5] })?.lon ?? 0
+  // Without a size the upper left corner is near enough to tell which way round the Earth is meant, unless the map shows much of it.
+  const middleLon = lonOfMiddle(plane, toPlane, size ?? { width: 0, height: 0 }) ?? 0
   const isSimilar =
     Math.abs(Math.abs(matrix[0]) - Math.abs(matrix[4])) < 1e-9 * Math.abs(matrix[0]) &&
     Math.abs(matrix[1]) + Math.abs(matrix[3]) < 1e-9 * Math.abs(matrix[0])
@@ -98,22 +106,41 @@ function fromMatrix({ plane, matrix }: Extract<Georeference, { kind: 'affine' }>
   }
 }
 
-function fromPoints({ points, fit: chosen, plane }: Extract<Georeference, { kind: 'points' }>): GeoSheet {
-  if (points.length < 2) throw new JourneyError('A sheet needs at least two control points to lie on the Earth.')
-  const kind = chosen && points.length >= FEWEST_MATCHES[chosen] ? chosen : fitKindFor(points.length)
+/** Fits a map to control points, whose longitudes may run on beyond 180. */
+function fittedBy(
+  points: readonly ControlPoint[],
+  kind: FitKind,
+  plane: 'mercator' | 'degrees',
+  lonOf: (point: ControlPoint) => number,
+): Homography {
   const map = planeMap({ kind: plane })
-  const middleLon = points[0]!.lon
   const matches = points.map((point): Match => {
-    const to = map.forward({ lon: point.lon + 360 * Math.round((middleLon - point.lon) / 360), lat: point.lat })
+    const to = map.forward({ lon: lonOf(point), lat: point.lat })
     if (!to) throw new JourneyError(`“${point.name}” lies too near a pole for this projection.`)
     return { from: to, to: point.at }
   })
   // Fitted towards the sheet, so that what is made least is the distance on the sheet; a map of the Earth is never mirrored but for its y axis.
-  const toSheet = kind === 'similarity' ? fitUpright(matches) : fit(kind, matches)
-  const toPlane = inverted(toSheet)
-  if (!toPlane) throw new JourneyError('The control points lie on one line, or nearly: set one well off it.')
-  const ways = between({ kind: plane }, toPlane, toSheet, middleLon)
-  return { kind, ...ways, toPlane: { plane: { kind: plane }, map: toPlane }, residuals: residualsOf(points, ways) }
+  return kind === 'similarity' ? fitUpright(matches) : fit(kind, matches)
+}
+
+function fromPoints({ points, fit: chosen, plane }: Extract<Georeference, { kind: 'points' }>, size: Size | undefined): GeoSheet {
+  if (points.length < 2) throw new JourneyError('A sheet needs at least two control points to lie on the Earth.')
+  const kind = chosen && points.length >= FEWEST_MATCHES[chosen] ? chosen : fitKindFor(points.length)
+  const first = points[0]!.lon
+  const along = ({ lon }: ControlPoint) => lon + 360 * Math.round((first - lon) / 360)
+  const asTheyAre = ({ lon }: ControlPoint) => lon
+  const made = (lonOf: (point: ControlPoint) => number): GeoSheet => {
+    const toSheet = fittedBy(points, kind, plane, lonOf)
+    const toPlane = inverted(toSheet)
+    if (!toPlane) throw new JourneyError('The control points lie on one line, or nearly: set one well off it.')
+    const ways = between({ kind: plane }, toPlane, toSheet, (size && lonOfMiddle({ kind: plane }, toPlane, size)) ?? first)
+    return { kind, ...ways, toPlane: { plane: { kind: plane }, map: toPlane }, residuals: residualsOf(points, ways) }
+  }
+  // Where points lie more than half the Earth apart, the map crosses the antimeridian or shows most of the world: whichever fits.
+  const across = made(along)
+  if (points.every((point) => along(point) === point.lon)) return across
+  const plain = made(asTheyAre)
+  return plain.residuals!.rmsPx < across.residuals!.rmsPx ? plain : across
 }
 
 /** The similarity from a plane whose y axis points north to the sheet, whose y axis points down: its mirroring is known, so that two points are enough. */

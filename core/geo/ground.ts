@@ -13,7 +13,7 @@ export interface GroundGeo {
 }
 
 export function geoOfSheet(sheet: Sheet): GroundGeo | undefined {
-  const geo = tryGeoSheet(sheet.georeference)
+  const geo = tryGeoSheet(sheet.georeference, sheet)
   return (
     geo && {
       sheet,

@@ -1,6 +1,6 @@
 import simplify from 'simplify-js'
 import type { Track, TrackSegment } from '../formats/track'
-import { geodesicDistance } from './geodesic'
+import { trackDistance } from './geodesic'
 import type { LonLat } from './lon-lat'
 
 /** Below this many metres a second one is standing (common practice, no source). */
@@ -38,7 +38,7 @@ export function summariseTrack({ segments, waypoints }: Track): TrackSummary | u
   let moving = 0
   for (const segment of segments) {
     for (let i = 1; i < countOf(segment); i++) {
-      const metres = geodesicDistance(pointOf(segment, i - 1), pointOf(segment, i))
+      const metres = trackDistance(pointOf(segment, i - 1), pointOf(segment, i))
       lengthMetres += metres
       const took = segment.times ? segment.times[i]! - segment.times[i - 1]! : 0
       if (took > 0 && metres / took >= STANDING) moving += took
@@ -80,7 +80,7 @@ function boundsOf(segments: readonly TrackSegment[]): TrackSummary['bounds'] {
 }
 
 /** Good to a hundredth over short ways away from the poles. */
-function roughMetres(a: LonLat, b: LonLat): number {
+export function roughMetres(a: LonLat, b: LonLat): number {
   const dLon = ((a.lon - b.lon + 540) % 360) - 180
   return DEGREE * Math.hypot(dLon * Math.cos((a.lat * Math.PI) / 180), a.lat - b.lat)
 }

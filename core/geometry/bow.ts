@@ -6,6 +6,9 @@ import { add, distance, mix, rotate, scaleBy, subtract } from './point'
 /** Below this bow an arc cannot be told from its chord (a thousandth of a pixel on a chord of 1000). */
 const FLAT = 1e-6
 
+/** Ends nearer to each other than this, in gu, lie on one spot: they have no direction. */
+const NO_LENGTH = 1e-9
+
 /**
  * A circular arc from a to b as cubics of at most a quarter turn each.
  *
@@ -14,7 +17,7 @@ const FLAT = 1e-6
  */
 export function bowedCubics(a: Point, b: Point, bow: number): Cubic[] {
   const chord = distance(a, b)
-  if (Math.abs(bow) < FLAT || chord === 0) return [lineCubic(a, b)]
+  if (Math.abs(bow) < FLAT || chord < NO_LENGTH) return [lineCubic(a, b)]
   const turn = 4 * Math.atan(2 * bow) // the arc's whole angle, signed
   const radius = chord / 2 / Math.sin(Math.abs(turn) / 2)
   // With y down, bowing to the left means that the direction turns to the right (clockwise, positive angles).
@@ -39,7 +42,7 @@ export function bowedCubics(a: Point, b: Point, bow: number): Cubic[] {
 /** The bow that makes the arc from a to b pass, at its middle, as far off the chord as `through` lies; inverse of the above. */
 export function bowThrough(a: Point, b: Point, through: Point): number {
   const chord = distance(a, b)
-  if (chord === 0) return 0
+  if (chord < NO_LENGTH) return 0
   const off = subtract(through, mix(a, b, 0.5))
   return ((b.y - a.y) * off.x - (b.x - a.x) * off.y) / (chord * chord)
 }

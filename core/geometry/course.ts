@@ -5,18 +5,21 @@ import type { Point } from './point'
 /**
  * A compiled course: a flattened polyline with a table of cumulative length.
  * `points` holds x, y in turn (ground units); `lengths[i]` is the length up to point i; both have at least two points.
+ * `breaks` are the numbers of the points, rising, after which the course goes on elsewhere, as where a map of the world is cut: the jump has no
+ * length, and nothing is drawn over it.
  */
 export interface Course {
   readonly points: Float64Array
   readonly lengths: Float64Array
   readonly length: number
+  readonly breaks: readonly number[]
 }
 
 /** How far, in ground units, the polyline may lie off the curve it stands for: under half a pixel at any zoom up to 25. */
-const TOLERANCE = 0.02
+export const FLATTENING = 0.02
 
 /** Flattens a chain of cubics, each starting where the one before ends, to a course. At least one cubic is needed. */
-export function courseOf(cubics: readonly Cubic[], tolerance = TOLERANCE): Course {
+export function courseOf(cubics: readonly Cubic[], tolerance = FLATTENING): Course {
   const first = cubics[0]
   if (!first) throw new RangeError('A course needs at least one segment.')
   const xy: number[] = [first[0].x, first[0].y]
@@ -27,7 +30,7 @@ export function courseOf(cubics: readonly Cubic[], tolerance = TOLERANCE): Cours
       xy.push(p.x, p.y)
     }
   }
-  return measured(Float64Array.from(xy))
+  return polylineCourse(Float64Array.from(xy))
 }
 
 /** Puts courses end to end into one; where they meet the shared point stands once. */
@@ -35,21 +38,55 @@ export function joinCourses(courses: readonly Course[]): Course {
   if (courses.length === 1) return courses[0]!
   const size = courses.reduce((n, c) => n + c.points.length - 2, 2)
   const points = new Float64Array(size)
+  const breaks: number[] = []
   let at = 0
   for (const course of courses) {
     points.set(course.points, at)
+    for (const i of course.breaks) breaks.push(at / 2 + i)
     at += course.points.length - 2
   }
-  return measured(points)
+  return polylineCourse(points, breaks)
 }
 
-function measured(points: Float64Array): Course {
+/** A course of straight pieces through points, x and y in turn, with jumps after those whose numbers are in `breaks`. */
+export function polylineCourse(points: Float64Array, breaks: readonly number[] = []): Course {
   const n = points.length / 2
   const lengths = new Float64Array(n)
+  let next = 0
   for (let i = 1; i < n; i++) {
-    lengths[i] = lengths[i - 1]! + Math.hypot(points[2 * i]! - points[2 * i - 2]!, points[2 * i + 1]! - points[2 * i - 1]!)
+    const isJump = breaks[next] === i - 1
+    if (isJump) next++
+    const step = isJump ? 0 : Math.hypot(points[2 * i]! - points[2 * i - 2]!, points[2 * i + 1]! - points[2 * i - 1]!)
+    lengths[i] = lengths[i - 1]! + step
   }
-  return { points, lengths, length: lengths[n - 1]! }
+  return { points, lengths, length: lengths[n - 1]!, breaks }
+}
+
+/** A spot of a course: the length up to it, where it is, and how far from what was asked for. */
+export interface OnCourse {
+  s: number
+  at: Point
+  distance: number
+}
+
+/** The spot of a course that is nearest to a point. */
+export function nearestOnCourse({ points, lengths, breaks }: Course, p: Point): OnCourse {
+  let best: OnCourse = { s: 0, at: { x: points[0]!, y: points[1]! }, distance: Infinity }
+  let next = 0
+  for (let i = 0; i + 1 < lengths.length; i++) {
+    if (breaks[next] === i) {
+      next++
+      continue
+    }
+    const [x, y] = [points[2 * i]!, points[2 * i + 1]!]
+    const [dx, dy] = [points[2 * i + 2]! - x, points[2 * i + 3]! - y]
+    const square = dx * dx + dy * dy
+    const u = square > 0 ? Math.min(1, Math.max(0, ((p.x - x) * dx + (p.y - y) * dy) / square)) : 0
+    const [qx, qy] = [x + u * dx, y + u * dy]
+    const off = Math.sqrt((p.x - qx) ** 2 + (p.y - qy) ** 2)
+    if (off < best.distance) best = { s: lengths[i]! + u * (lengths[i + 1]! - lengths[i]!), at: { x: qx, y: qy }, distance: off }
+  }
+  return best
 }
 
 /** The index i of the piece that holds length s: lengths[i] <= s <= lengths[i + 1], by binary search. */
@@ -76,13 +113,27 @@ export function pointAt(course: Course, s: number): Point {
   return { x: x + (points[2 * i + 2]! - x) * u, y: y + (points[2 * i + 3]! - y) * u }
 }
 
+/** The ends of the part of a course, between jumps, that holds length s. */
+function partAt({ lengths, length, breaks }: Course, s: number): [number, number] {
+  let start = 0
+  for (const i of breaks) {
+    if (s < lengths[i]!) return [start, lengths[i]!]
+    start = lengths[i]!
+  }
+  return [start, length]
+}
+
+/** At a jump two points have one length: a hair to either side it is clear which of them is meant. */
+const HAIR = 1e-6
+
 /**
  * Direction of the chord between s - window/2 and s + window/2, in radians, 0 to the right and clockwise positive (y down).
- * Near the ends the window shrinks on one side. Undefined where the chord has no length.
+ * Near the ends, and at jumps, the window shrinks on one side. Undefined where the chord has no length.
  */
 export function chordHeading(course: Course, s: number, window: number): number | undefined {
-  const from = pointAt(course, s - window / 2)
-  const to = pointAt(course, s + window / 2)
+  const [start, end] = course.breaks.length > 0 ? partAt(course, s) : [0, course.length]
+  const from = pointAt(course, Math.max(start, s - window / 2))
+  const to = pointAt(course, end < course.length ? Math.min(end - HAIR, s + window / 2) : s + window / 2)
   const dx = to.x - from.x
   const dy = to.y - from.y
   return dx === 0 && dy === 0 ? undefined : Math.atan2(dy, dx)

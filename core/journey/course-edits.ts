@@ -1,4 +1,6 @@
-import { cubicsOf } from '../frame/course'
+import simplify from 'simplify-js'
+import { compiledCourse, courseGround, cubicsOf, isCurve } from '../frame/course'
+import type { Course } from '../geometry/course'
 import type { Cubic } from '../geometry/cubic'
 import { cubicPoint, reversedCubic, splitCubic } from '../geometry/cubic'
 import { fitStroke } from '../geometry/fit-stroke'
@@ -41,13 +43,26 @@ const shapeOf = (journey: Journey, id: string): CourseShape | undefined => findL
 /** The cubics of a leg's course. */
 export function legCubics(journey: Journey, id: string): Cubic[] {
   const [ends, shape] = [legEnds(journey, id), shapeOf(journey, id)]
-  return ends && shape ? cubicsOf(shape, ...ends) : []
+  return ends && shape ? cubicsOf(shape, ...ends, courseGround(journey)) : []
 }
 
-/** Gives a leg a drawn course of the very shape it has. */
+/** The compiled course of a leg. */
+export function legCourse(journey: Journey, id: string): Course | undefined {
+  const [ends, shape] = [legEnds(journey, id), shapeOf(journey, id)]
+  return ends && shape && compiledCourse(shape, ...ends, courseGround(journey))
+}
+
+/** Lines of many points become curves that lie no further from them than so many reference pixels. */
+const LINE_TOLERANCE = 0.75
+
+/** Gives a leg a drawn course of the very shape it has, or, of a line of many points, of nearly that. */
 export function makeDrawn(journey: Journey, id: string): Journey {
-  const cubics = legCubics(journey, id)
-  return cubics.length === 0 || shapeOf(journey, id)!.kind === 'drawn' ? journey : editLeg(journey, id, { course: drawnCourse(cubics) })
+  const [shape, course] = [shapeOf(journey, id), legCourse(journey, id)]
+  if (!shape || !course || shape.kind === 'drawn') return journey
+  if (isCurve(shape)) return editLeg(journey, id, { course: drawnCourse(legCubics(journey, id)) })
+  const tolerance = LINE_TOLERANCE / journey.camera.zoom
+  const points = Array.from({ length: course.points.length / 2 }, (_, i) => ({ x: course.points[2 * i]!, y: course.points[2 * i + 1]! }))
+  return editLeg(journey, id, { course: drawnCourse(fitStroke(simplify(points, tolerance / 4, true), tolerance)) })
 }
 
 /** Gives a leg a course through nodes, corners and smooth ones as they were drawn. */

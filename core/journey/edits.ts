@@ -93,7 +93,9 @@ export function goOnTo(
 }
 
 function dressedLike(model: Leg, id: string): Leg {
-  const course: CourseShape = model.course.kind === 'bowed' ? { ...model.course } : { kind: 'straight' }
+  const { kind } = model.course
+  const isSimple = kind === 'bowed' || kind === 'great-circle' || kind === 'network'
+  const course: CourseShape = isSimple ? betweenOthers(model.course) : { kind: 'straight' }
   return { ...model, id, course, travel: null }
 }
 
@@ -152,7 +154,7 @@ export function arrange(journey: Journey, order: readonly string[], who?: string
     traveller.legs = kept.map((leg) => {
       if (leg) return leg
       const taken = spare.shift()!
-      return taken.course.kind === 'drawn' ? { ...taken, course: { kind: 'bowed', bow: 0.18 } } : taken
+      return { ...taken, course: betweenOthers(taken.course) }
     })
     // Layovers belong to places in the itinerary (start, between, end), so they stay where they are; a removed one goes with its stop.
     const layovers = visits.map((visit) => visit.layover)
@@ -163,6 +165,12 @@ export function arrange(journey: Journey, order: readonly string[], who?: string
     traveller.visits = order.map((stop, i) => ({ stop, layover: layovers[i]! }))
     dropUnvisited(draft)
   })
+}
+
+/** What becomes of a course when its leg leads between other stops: what was drawn or recorded for it makes way for a bow. */
+function betweenOthers(course: CourseShape): CourseShape {
+  if (course.kind === 'network') return { ...course, vias: [] }
+  return course.kind === 'drawn' || course.kind === 'track' ? { kind: 'bowed', bow: 0.18 } : course
 }
 
 /** Takes out of a draft the stops that nobody visits, and what hung on them. */

@@ -4,6 +4,7 @@ import { NAMED_CURVES } from '../pace/easing'
 import { VEHICLE_IDS } from '../vehicles/catalogue'
 import { areaSchema, groundSchema, sheetSchema } from './sheet-schema'
 import type { Span } from './values'
+import { countIn, POINTS_PATTERN, TIMES_PATTERN } from './track-line'
 import { colour, id, LIMITS, point, seconds, unit } from './values'
 
 export * from './sheet-schema'
@@ -65,12 +66,40 @@ export const nodeSchema = z.strictObject({
   after: point,
 })
 
+export const NETWORK_MODES = ['road', 'rail', 'water'] as const
+
 export const courseSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('straight') }),
   /** `bow` is the signed sagitta over the chord; positive bows to the left of the direction of travel. */
   z.strictObject({ kind: z.literal('bowed'), bow: z.number().min(-1).max(1).default(0.18) }),
   /** From stop to stop over nodes; `leave` and `arrive` are the handles at the two stops, as offsets. */
   z.strictObject({ kind: z.literal('drawn'), leave: point, nodes: z.array(nodeSchema).max(LIMITS.nodes), arrive: point }),
+  /** The shortest way over the Earth, where the ground is georeferenced; else straight. */
+  z.strictObject({ kind: z.literal('great-circle') }),
+  /** A recorded track: its points, the ends of which give way to the stops, and the seconds at which each was reached, where they are known. */
+  z
+    .strictObject({
+      kind: z.literal('track'),
+      points: z
+        .string()
+        .max(24 * LIMITS.trackPoints)
+        .regex(POINTS_PATTERN, 'must be points like "12.5,8 13,9.25"'),
+      times: z
+        .string()
+        .max(14 * LIMITS.trackPoints)
+        .regex(TIMES_PATTERN, 'must be seconds like "0 1.5 3"')
+        .nullable()
+        .default(null),
+    })
+    .refine(({ points }) => countIn(points) <= LIMITS.trackPoints, `has more than ${LIMITS.trackPoints} points`)
+    .refine(({ points, times }) => times === null || countIn(times) === countIn(points), 'has not as many times as points'),
+  /** The best way over the networks of a mode, by way of some spots; straight where there is none. */
+  z.strictObject({
+    kind: z.literal('network'),
+    mode: z.enum(NETWORK_MODES),
+    by: z.enum(['distance', 'time']).default('time'),
+    vias: z.array(point).max(LIMITS.vias).default([]),
+  }),
 ])
 
 export const glowSchema = z.strictObject({
@@ -99,9 +128,9 @@ export const vehicleSchema = z.strictObject({
   size: z.number().min(12).max(600).default(110),
 })
 
-export const EASING_NAMES = ['gentle', ...(Object.keys(NAMED_CURVES) as (keyof typeof NAMED_CURVES)[])] as const
+export const EASING_NAMES = ['gentle', 'recorded', ...(Object.keys(NAMED_CURVES) as (keyof typeof NAMED_CURVES)[])] as const
 
-/** 'gentle' starts and stops softly and passes at speed through stops without a layover; the others are CSS easing functions. */
+/** 'recorded' keeps the pace of a recorded track, where its times are known, and is gentle elsewhere; 'gentle' starts and stops softly and passes at speed through stops without a layover; the others are CSS easing functions. */
 export const easingSchema = z.union([z.enum(EASING_NAMES), z.tuple([unit, unit, unit, unit])], {
   error: 'must be the name of an easing or four numbers from 0 to 1',
 })
@@ -114,6 +143,29 @@ export const legSchema = z.strictObject({
   easing: easingSchema.default('gentle'),
   vehicle: vehicleSchema.nullable().default(null),
   ink: inkSchema.prefault({}),
+})
+
+/** Lines that one can travel along in one way, such as the roads of a region. */
+export const networkSchema = z.strictObject({
+  id,
+  name: z.string().trim().max(120).default(''),
+  mode: z.enum(NETWORK_MODES),
+  lines: z
+    .array(
+      z.strictObject({
+        points: z
+          .string()
+          .max(24 * LIMITS.trackPoints)
+          .regex(POINTS_PATTERN, 'must be points like "12.5,8 13,9.25"'),
+        /** How fast one travels on it, in km/h. */
+        speed: z.number().min(1).max(1000),
+      }),
+    )
+    .max(LIMITS.networkLines)
+    .refine(
+      (lines) => lines.reduce((sum, line) => sum + countIn(line.points), 0) <= LIMITS.trackPoints,
+      `have more than ${LIMITS.trackPoints} points`,
+    ),
 })
 
 export const travellerSchema = z.strictObject({
@@ -144,6 +196,7 @@ export const journeySchema = z
     areas: z.array(areaSchema).max(LIMITS.areas).default([]),
     /** Whether the film ends with a line that names the sources. */
     creditLine: z.boolean().default(false),
+    networks: z.array(networkSchema).max(LIMITS.networks).default([]),
     camera: z.strictObject({ centre: point, zoom: z.number().min(1e-4).max(1e4) }),
     /** Travel time is shared out by length to this power: 0 equally, 1 by distance. */
     shareExponent: unit.default(0.5),
@@ -160,7 +213,7 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
     if (known.has(stop.id)) complain(['stops', i, 'id'], `is "${stop.id}", which another stop has already`)
     known.add(stop.id)
   })
-  const uniqueIds = (list: readonly { id: string }[], field: 'sheets' | 'areas' | 'travellers', what: string) => {
+  const uniqueIds = (list: readonly { id: string }[], field: 'sheets' | 'areas' | 'networks' | 'travellers', what: string) => {
     const seen = new Set<string>()
     list.forEach((entry, i) => {
       if (seen.has(entry.id)) complain([field, i, 'id'], `is "${entry.id}", which another ${what} has already`)
@@ -169,6 +222,7 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
   }
   uniqueIds(journey.sheets, 'sheets', 'sheet')
   uniqueIds(journey.areas, 'areas', 'area')
+  uniqueIds(journey.networks, 'networks', 'network')
   uniqueIds(journey.travellers, 'travellers', 'traveller')
   const checkSpan = (shown: Span | null, path: PropertyKey[]) => {
     for (const end of ['from', 'to'] as const) {
@@ -216,6 +270,10 @@ export type CourseShape = z.output<typeof courseSchema>
 export type DrawnCourse = Extract<CourseShape, { kind: 'drawn' }>
 export type CourseNode = z.output<typeof nodeSchema>
 export type NodeKind = (typeof NODE_KINDS)[number]
+export type TrackCourse = Extract<CourseShape, { kind: 'track' }>
+export type NetworkCourse = Extract<CourseShape, { kind: 'network' }>
+export type Network = z.output<typeof networkSchema>
+export type NetworkMode = (typeof NETWORK_MODES)[number]
 export type Ink = z.output<typeof inkSchema>
 export type Glow = z.output<typeof glowSchema>
 export type VehicleChoice = z.output<typeof vehicleSchema>

@@ -7,6 +7,11 @@ export const LIMITS = {
   stops: 200,
   travellers: 12,
   nodes: 2000,
+  /** Points of one recorded track, or of all lines of a network. */
+  trackPoints: 100_000,
+  networks: 6,
+  networkLines: 5000,
+  vias: 50,
   coordinate: 1e7,
   sheets: 20,
   controlPoints: 200,

@@ -173,7 +173,7 @@ describe('several travellers', () => {
       ),
       fc.nat(6).map((i): Step => (j, k) => {
         const leg = j.travellers.flatMap(({ legs }) => legs)[i]
-        return leg ? insertStop(j, leg.id, { segment: 0, u: 0.5 }, ids(200 + k)) : j
+        return leg ? insertStop(j, leg.id, { x: 3000, y: 1500 }, ids(200 + k)) : j
       }),
       who.chain((traveller) =>
         fc.tuple(fc.nat(4), fc.nat(4)).map(

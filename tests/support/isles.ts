@@ -1,4 +1,4 @@
-import { railwayCourse, roadCourses } from '#demo/paint-features'
+import { railwayCourse, roadCourses } from '#demo/courses'
 import type { Course } from '#core/geometry/course'
 import { pointAt } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'

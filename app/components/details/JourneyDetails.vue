@@ -6,6 +6,7 @@ import type { Aspect } from '#core/journey/create'
 import { FRAME_SIZES } from '#core/journey/create'
 import type { RouteFormat } from '#core/formats/route'
 import { ROUTE_FORMATS, routeOf } from '#core/formats/route'
+import { TRACK_EXTENSIONS } from '#core/formats/track'
 import { setFrame, setSeconds, setShareExponent } from '#core/journey/edits'
 import { addTraveller, editTraveller, nameOfTraveller } from '#core/journey/traveller-edits'
 import { reverseTrip } from '#core/journey/trip-edits'
@@ -14,17 +15,21 @@ import type { FrameRate } from '#core/pace/rate'
 import { FRAME_RATES, rateLabel } from '#core/pace/rate'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
+import FoldedSection from '~/components/fields/FoldedSection.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { saveText } from '~/services/save-text'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
+import { useTracks } from '~/stores/tracks'
 import ItineraryList from './ItineraryList.vue'
+import NetworkList from './NetworkList.vue'
 import TravellerList from './TravellerList.vue'
 
 const emit = defineEmits<{ import: []; draw: []; credits: [] }>()
 const editor = useEditor()
 const stage = useStage()
+const tracks = useTracks()
 const { change, done } = useFieldEdits(() => 'journey')
 
 const journey = computed(() => editor.journey!)
@@ -55,6 +60,14 @@ const setRate = (rate: FrameRate) => editor.edit((j) => setFrame(j, { ...j.frame
 function saveRoute(format: RouteFormat) {
   const route = routeOf(editor.compiled!, editor.geo?.toLonLat)
   saveText(`${journey.value.name}${format.ending}`, format.write(route))
+}
+
+function chooseTrack() {
+  const input = document.createElement('input')
+  input.type = 'file'
+  input.accept = TRACK_EXTENSIONS.join(',')
+  input.onchange = () => input.files?.[0] && void tracks.open(input.files[0])
+  input.click()
 }
 
 /** A traveller more, whose trip is drawn next. */
@@ -159,6 +172,7 @@ const next = computed(() => {
       >
         Another traveller
       </v-btn>
+      <v-btn size="small" variant="outlined" data-testid="open-track" @click="chooseTrack">Bring in a track …</v-btn>
       <v-menu v-if="traveller.legs.length > 0">
         <template #activator="{ props: menu }">
           <v-btn v-bind="menu" size="small" variant="outlined" data-testid="save-route">Save the route …</v-btn>
@@ -176,6 +190,10 @@ const next = computed(() => {
       </v-menu>
       <v-btn size="small" variant="outlined" @click="emit('credits')">Credits …</v-btn>
     </div>
+
+    <FoldedSection title="Networks" :note="journey.networks.length > 0 ? String(journey.networks.length) : 'none'"
+      ><NetworkList
+    /></FoldedSection>
 
     <h3>Pace</h3>
     <ChoiceRow

@@ -1,8 +1,14 @@
 <script setup lang="ts">
+import { nanoid } from 'nanoid'
 import { computed } from 'vue'
 import { insertNode, makeDrawn } from '#core/journey/course-edits'
-import type { Leg } from '#core/journey/schema'
+import { keepAsLine } from '#core/journey/network-edits'
+import type { Leg, NetworkMode } from '#core/journey/schema'
+import { NETWORK_MODES } from '#core/journey/schema'
+import { countIn } from '#core/journey/track-line'
+import { MODE_NAMES } from '#core/network/modes'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
+import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import { useLegEdits } from '~/composables/use-leg-edits'
 import { useEditor } from '~/stores/editor'
@@ -10,6 +16,7 @@ import { useStage } from '~/stores/stage'
 import CourseFields from './CourseFields.vue'
 import InkFields from './InkFields.vue'
 import LegPaceFields from './LegPaceFields.vue'
+import NetworkFields from './NetworkFields.vue'
 import VehicleFields from './VehicleFields.vue'
 
 const props = defineProps<{ leg: Leg }>()
@@ -25,6 +32,27 @@ const SHAPES = [
   { value: 'bowed', title: 'Bowed' },
   { value: 'drawn', title: 'Drawn' },
 ] as const
+/** Courses that follow from something else: the Earth, a recorded track, or the lines of a network. */
+const others = computed(() => {
+  const modes = new Set(editor.journey!.networks.map(({ mode }) => mode))
+  return [
+    ...(editor.geo || props.leg.course.kind === 'great-circle'
+      ? [{ value: 'great-circle' as const, title: 'The Earth: a great circle' }]
+      : []),
+    ...(props.leg.course.kind === 'track' ? [{ value: 'track' as const, title: 'A recorded track' }] : []),
+    ...NETWORK_MODES.filter((mode) => modes.has(mode)).map((mode) => ({ value: mode, title: WAYS[mode] })),
+  ]
+})
+const other = computed(() => (props.leg.course.kind === 'network' ? props.leg.course.mode : props.leg.course.kind) as OtherShape)
+const WAYS: Record<NetworkMode, string> = { road: 'Roads', rail: 'Railways', water: 'Ferries' }
+type OtherShape = 'great-circle' | 'track' | NetworkMode
+function setOther(kind: OtherShape) {
+  if (kind === other.value || kind === 'track') return
+  if (kind === 'great-circle') return set({ course: { kind } })
+  const by = props.leg.course.kind === 'network' ? props.leg.course.by : 'time'
+  set({ course: { kind: 'network', mode: kind, by, vias: [] } })
+}
+
 function setShape(kind: 'straight' | 'bowed' | 'drawn') {
   if (kind === props.leg.course.kind) return
   // A drawn course begins as what was there, with a node to take hold of.
@@ -36,7 +64,24 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
 <template>
   <div>
     <h2>{{ ends[0] }} <span class="arrow" aria-label="to">→</span> {{ ends[1] }}</h2>
-    <ChoiceRow label="Course" :model-value="leg.course.kind" :choices="SHAPES" @change="setShape" />
+    <ChoiceRow label="Course" :model-value="leg.course.kind as 'drawn'" :choices="SHAPES" @change="setShape" />
+    <FieldRow v-if="others.length > 0" v-slot="{ id }" label="or along">
+      <v-select
+        :aria-labelledby="id"
+        data-testid="course-along"
+        :items="others"
+        :model-value="others.some(({ value }) => value === other) ? other : null"
+        placeholder="roads, the Earth …"
+        @update:model-value="(value) => value && setOther(value)"
+      />
+    </FieldRow>
+    <p v-if="leg.course.kind === 'great-circle' && !editor.geo" class="quiet">
+      No map says where this lies on the Earth, so it is straight.
+    </p>
+    <p v-if="leg.course.kind === 'track'" class="quiet figures" data-testid="track-points">
+      {{ countIn(leg.course.points).toLocaleString('en') }} recorded points<template v-if="leg.course.times">, with their times</template>.
+    </p>
+    <NetworkFields v-if="leg.course.kind === 'network'" :leg="leg" :course="leg.course" />
     <NumberSlider
       v-if="leg.course.kind === 'bowed'"
       label="Bow"
@@ -60,6 +105,19 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
         @click="stage.toggleTool('follow')"
         >Along the picture</v-btn
       >
+      <v-menu v-if="leg.course.kind !== 'network'">
+        <template #activator="{ props: menu }">
+          <v-btn v-bind="menu" size="small" variant="text" data-testid="keep-as-line">Keep as a line of …</v-btn>
+        </template>
+        <v-list density="compact">
+          <v-list-item
+            v-for="mode in NETWORK_MODES"
+            :key="mode"
+            :title="`The ${MODE_NAMES[mode].toLowerCase()} network`"
+            @click="editor.edit((j) => keepAsLine(j, leg.id, mode, nanoid(10)))"
+          />
+        </v-list>
+      </v-menu>
     </div>
     <h3>Vehicle</h3>
     <VehicleFields :leg="leg" />

@@ -26,13 +26,20 @@ const TRAVEL = [
 
 const TITLES: Record<(typeof EASING_NAMES)[number], string> = {
   gentle: 'Gentle',
+  recorded: 'As recorded',
   linear: 'Even',
   'ease-in': 'Starts slowly',
   'ease-out': 'Ends slowly',
   'ease-in-out': 'Slow at both ends',
 }
-const EASINGS = ([...EASING_NAMES, 'own'] as const).map((value) => ({ value, title: value === 'own' ? 'Own curve' : TITLES[value] }))
-type EasingChoice = (typeof EASINGS)[number]['value']
+type EasingChoice = (typeof EASING_NAMES)[number] | 'own'
+/** The pace of a record is on offer where there is one. */
+const easings = computed(() => {
+  const { course, easing } = props.leg
+  const isRecorded = easing === 'recorded' || (course.kind === 'track' && course.times !== null)
+  const offered = ([...EASING_NAMES, 'own'] as const).filter((name) => name !== 'recorded' || isRecorded)
+  return offered.map((value) => ({ value, title: value === 'own' ? 'Own curve' : TITLES[value] }))
+})
 
 const curve = computed(() => (typeof props.leg.easing === 'string' ? undefined : props.leg.easing))
 const setEasing = (choice: EasingChoice) => set({ easing: choice === 'own' ? [...NAMED_CURVES['ease-in-out']] : choice })
@@ -66,7 +73,7 @@ function setCurve(k: number, value: number) {
   <FieldRow v-slot="{ id }" label="Easing">
     <v-select
       :aria-labelledby="id"
-      :items="EASINGS"
+      :items="easings"
       :model-value="curve ? 'own' : leg.easing"
       @update:model-value="(value) => setEasing(value as EasingChoice)"
     />

@@ -5,7 +5,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { nearestOnChain } from '#core/geometry/nearest'
 import type { Point } from '#core/geometry/point'
 import { distance, scaleBy, subtract } from '#core/geometry/point'
-import { drawStroke, legCubics, redrawPart, setNodes } from '#core/journey/course-edits'
+import { drawStroke, legCubics, makeDrawn, redrawPart, setNodes } from '#core/journey/course-edits'
 import { goOnTo } from '#core/journey/edits'
 import { legEnds } from '#core/journey/lookup'
 import type { CourseNode, Journey } from '#core/journey/schema'
@@ -142,7 +142,8 @@ function pressFreehand(event: PointerEvent) {
 
 /** A stroke that begins and ends on the course redraws the part between; any other one all of it. */
 function redraw(id: string, points: readonly Point[]) {
-  editor.edit((journey) => {
+  editor.edit((before) => {
+    const journey = makeDrawn(before, id)
     const cubics = legCubics(journey, id)
     const [from, to] = [nearestOnChain(cubics, points[0]!), nearestOnChain(cubics, points.at(-1)!)]
     const isPart = from.distance < gu(SNAP) && to.distance < gu(SNAP) && distance(from.at, to.at) > gu(SNAP)

@@ -13,6 +13,7 @@ import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
 import CourseOverlay from './CourseOverlay.vue'
+import NetworkOverlay from './NetworkOverlay.vue'
 import type { StageSpace } from './stage-space'
 import { toStage } from './stage-space'
 
@@ -46,24 +47,44 @@ const groundTransform = computed(() => {
   return `translate(${origin.x} ${origin.y}) scale(${view.zoom * scale})`
 })
 
-const written = new WeakMap<Course, string>()
-function polyline(course: Course): string {
+/** Points nearer to each other than this on the stage cannot be told apart, in CSS pixels. */
+const FINE = 0.7
+
+/** The line of a course from one of its points on, as SVG path data; of crowded points only those that can be told apart are written. */
+function pathFrom({ points, breaks }: Course, first: number, start: string): string {
+  const k = props.space.view.zoom * props.space.scale
+  const jumps = new Set(breaks)
+  const last = points.length / 2 - 1
+  let d = start
+  let [x, y] = [Infinity, Infinity]
+  for (let i = first; i <= last; i++) {
+    const isJump = jumps.has(i - 1)
+    const [nx, ny] = [points[2 * i]!, points[2 * i + 1]!]
+    if (!isJump && i !== last && !jumps.has(i) && Math.abs(nx - x) * k < FINE && Math.abs(ny - y) * k < FINE) continue
+    d += `${isJump || d === '' ? 'M' : 'L'}${nx} ${ny}`
+    ;[x, y] = [nx, ny]
+  }
+  return d
+}
+
+const written = new WeakMap<Course, { k: number; d: string }>()
+function pathOf(course: Course): string {
   const known = written.get(course)
-  if (known !== undefined) return known
-  const text = Array.from({ length: course.points.length / 2 }, (_, i) => `${course.points[2 * i]},${course.points[2 * i + 1]}`).join(' ')
-  written.set(course, text)
-  return text
+  const k = props.space.view.zoom * props.space.scale
+  if (known?.k === k) return known.d
+  const d = pathFrom(course, 0, '')
+  written.set(course, { k, d })
+  return d
 }
 
 /** The planned line of each leg of a trip: what of its course is not inked yet, '' where all of it is. */
 function plannedOf(trip: CompiledTraveller): string[] {
   return trip.legs.map(({ course }, i) => {
     const head = inkLengthAt(trip, i, playback.time, editor.compiled!.lastTime)
-    if (head <= 0) return polyline(course)
+    if (head <= 0) return pathOf(course)
     if (head >= course.length) return ''
     const from = pointAt(course, head)
-    const rest = course.points.subarray(2 * pieceAt(course, head) + 2)
-    return `${from.x},${from.y} ${rest.join(',')}`
+    return pathFrom(course, pieceAt(course, head) + 1, `M${from.x} ${from.y}`)
   })
 }
 const planned = computed(() => (editor.itinerary ? plannedOf(editor.itinerary) : []))
@@ -117,15 +138,15 @@ const selectLeg = (id: string) => editor.select({ kind: 'leg', id })
 
     <g :transform="groundTransform">
       <g v-for="{ leg, ahead } in hinted" :key="leg.leg.id" class="leg other">
-        <polyline class="planned" :points="ahead" />
-        <polyline class="hit" :points="polyline(leg.course)" @pointerdown.stop="selectLeg(leg.leg.id)" />
+        <path class="planned" :d="ahead" />
+        <path class="hit" :d="pathOf(leg.course)" @pointerdown.stop="selectLeg(leg.leg.id)" />
       </g>
       <g v-for="(leg, i) in legs" :key="leg.leg.id" class="leg" :class="{ selected: leg.leg.id === selectedId }">
         <template v-if="leg.leg.id === selectedId || planned[i] !== ''">
-          <polyline class="under" :points="leg.leg.id === selectedId ? polyline(leg.course) : planned[i]" />
-          <polyline class="planned" :points="leg.leg.id === selectedId ? polyline(leg.course) : planned[i]" />
+          <path class="under" :d="leg.leg.id === selectedId ? pathOf(leg.course) : planned[i]" />
+          <path class="planned" :d="leg.leg.id === selectedId ? pathOf(leg.course) : planned[i]" />
         </template>
-        <polyline class="hit" :points="polyline(leg.course)" @pointerdown.stop="selectLeg(leg.leg.id)" />
+        <path class="hit" :d="pathOf(leg.course)" @pointerdown.stop="selectLeg(leg.leg.id)" />
       </g>
     </g>
 
@@ -133,8 +154,19 @@ const selectLeg = (id: string) => editor.select({ kind: 'leg', id })
       <template v-if="leg.leg.course.kind === 'drawn'">
         <CourseOverlay v-if="leg.leg.id === selectedId" :space="space" :leg="leg.leg" :course="leg.leg.course" />
       </template>
+      <template v-else-if="leg.leg.course.kind === 'network'">
+        <NetworkOverlay
+          v-if="leg.leg.id === selectedId"
+          :space="space"
+          :leg="leg.leg"
+          :shape="leg.leg.course"
+          :course="leg.course"
+          :ground-transform="groundTransform"
+          :path="pathOf(leg.course)"
+        />
+      </template>
       <g
-        v-else-if="leg.course.length > 0"
+        v-else-if="(leg.leg.course.kind === 'straight' || leg.leg.course.kind === 'bowed') && leg.course.length > 0"
         class="handle bend"
         :class="{ selected: leg.leg.id === selectedId }"
         :transform="`translate(${middleOf(leg).x} ${middleOf(leg).y})`"
@@ -185,7 +217,9 @@ const selectLeg = (id: string) => editor.select({ kind: 'leg', id })
   stroke: #fdf8ec;
   stroke-width: 1.5;
 }
-polyline {
+path.under,
+path.planned,
+path.hit {
   fill: none;
   vector-effect: non-scaling-stroke;
   stroke-linejoin: round;

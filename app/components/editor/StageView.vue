@@ -5,10 +5,9 @@ import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { zoomedAbout } from '#core/camera/view'
 import type { View } from '#core/camera/view'
 import { frameAt, onTable, withTracing } from '#core/frame/frame-at'
-import { nearestOnChain } from '#core/geometry/nearest'
+import { nearestOnCourse, pointAt } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
 import { distance } from '#core/geometry/point'
-import { legCubics } from '#core/journey/course-edits'
 import type { LonLat } from '#core/geo/lon-lat'
 import { goOnTo, setCamera } from '#core/journey/edits'
 import type { Sheet } from '#core/journey/schema'
@@ -17,6 +16,7 @@ import { insertStop } from '#core/journey/trip-edits'
 import { centreSharpness } from '#core/sheet/framing'
 import { groundToSheet, placeByTwoPoints } from '#core/sheet/place'
 import { createPainter } from '#draw/painter'
+import MatchPanel from '~/components/tracks/MatchPanel.vue'
 import PlaceSearch from '~/components/places/PlaceSearch.vue'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { useSnapping } from '~/composables/use-snapping'
@@ -25,6 +25,7 @@ import { loadFrameFonts } from '~/services/frame-fonts'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
+import { useTracks } from '~/stores/tracks'
 import DrawingOverlay from './DrawingOverlay.vue'
 import FollowOverlay from './FollowOverlay.vue'
 import SheetOverlay from './SheetOverlay.vue'
@@ -35,6 +36,7 @@ import { fromStage } from './stage-space'
 const editor = useEditor()
 const playback = usePlayback()
 const stage = useStage()
+const tracks = useTracks()
 
 const room = useTemplateRef<HTMLElement>('room')
 const board = useTemplateRef<HTMLElement>('board')
@@ -123,6 +125,7 @@ function click(at: Point, ctrlKey: boolean) {
   if (stage.tool === 'stop') placeStop(at, undefined, !ctrlKey)
   else if (stage.tool === 'control-point' && sheet) stage.spot = groundToSheet(sheet.place, at)
   else if (stage.tool === 'align' && sheet) align(sheet, at)
+  else if (stage.tool === 'match-track') tracks.match(at)
   else if (editor.selection.kind !== 'sheet') editor.select({ kind: 'journey' })
 }
 
@@ -163,18 +166,16 @@ function placeStop(at: Point, name?: string, mayInsert = false) {
   const met = mayInsert ? snap(at, { ctrlKey: false, shiftKey: false }).stop : undefined
   const to = met ? editor.journey!.stops.find((stop) => stop.id === met)!.at : at
   const traveller = editor.traveller!.id
-  const done = editor.edit((journey) => (leg ? insertStop(journey, leg.id, leg.spot, ids) : goOnTo(journey, to, ids, { name, traveller })))
+  const done = editor.edit((journey) => (leg ? insertStop(journey, leg, at, ids) : goOnTo(journey, to, ids, { name, traveller })))
   if (done) editor.select({ kind: 'stop', id: leg ? ids.stop : editor.traveller!.visits.at(-1)!.stop })
 }
 
 /** The leg whose course lies under a spot, away from its stops. */
-function legAt(p: Point) {
+function legAt(p: Point): string | undefined {
   const reach = 9 / (stage.view.zoom * space.value.scale)
-  for (const { leg } of editor.itinerary?.legs ?? []) {
-    const cubics = legCubics(editor.journey!, leg.id)
-    const spot = nearestOnChain(cubics, p)
-    const ends = [cubics[0]![0], cubics.at(-1)![3]]
-    if (spot.distance < reach && ends.every((end) => distance(end, p) > 2 * reach)) return { id: leg.id, spot }
+  for (const { leg, course } of editor.itinerary?.legs ?? []) {
+    const ends = [pointAt(course, 0), pointAt(course, course.length)]
+    if (nearestOnCourse(course, p).distance < reach && ends.every((end) => distance(end, p) > 2 * reach)) return leg.id
   }
   return undefined
 }
@@ -230,6 +231,7 @@ useEventListener(board, 'wheel', turnWheel, { passive: false })
       <SheetOverlay v-if="!playback.playing && (editor.selection.kind === 'sheet' || rubber)" :space="space" :rubber="rubber" />
       <StageOverlay v-if="!playback.playing" :space="space" :size="size" />
       <DrawingOverlay v-if="!playback.playing && (stage.tool === 'draw' || stage.tool === 'freehand')" :space="space" />
+      <MatchPanel v-if="stage.tool === 'match-track'" />
       <FollowOverlay v-if="!playback.playing && stage.tool === 'follow'" :space="space" />
       <span class="which" aria-live="polite">{{ stage.mode === 'lens' ? 'Lens: what the film shows' : 'Table: the whole sheet' }}</span>
       <span v-if="sharpness !== undefined" class="sharpness figures" :class="{ soft: sharpness < 1 }" data-testid="stage-sharpness">

@@ -41,7 +41,7 @@ const byPoints = computed(() => (georeference.value?.kind === 'points' ? georefe
 const result = computed(() => {
   if (!georeference.value) return { geo: undefined, reason: '' }
   try {
-    return { geo: geoSheet(georeference.value), reason: '' }
+    return { geo: geoSheet(georeference.value, props.sheet), reason: '' }
   } catch (error) {
     if (!(error instanceof JourneyError)) throw error
     return { geo: undefined, reason: error.message }

@@ -9,6 +9,7 @@ import PanelDivider from '~/components/editor/PanelDivider.vue'
 import PaceStrip from '~/components/pace/PaceStrip.vue'
 import ShortcutSheet from '~/components/editor/ShortcutSheet.vue'
 import StageView from '~/components/editor/StageView.vue'
+import TrackDialog from '~/components/tracks/TrackDialog.vue'
 import TopBar from '~/components/editor/TopBar.vue'
 import TransportBar from '~/components/editor/TransportBar.vue'
 import ArrivalDialog from '~/components/sheets/ArrivalDialog.vue'
@@ -22,12 +23,14 @@ import { readJourney } from '~/services/api'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
+import { isTrackFile, useTracks } from '~/stores/tracks'
 
 const id = String(useRoute().params.id)
 const router = useRouter()
 const editor = useEditor()
 const playback = usePlayback()
 const stage = useStage()
+const tracks = useTracks()
 
 const missing = ref('')
 const autosave = shallowRef<ReturnType<typeof useAutosave>>()
@@ -69,6 +72,7 @@ async function findPlace() {
 const isBlocked = () =>
   [exporting, showingKeys, showingCredits, drawing].some((open) => open.value) ||
   sheetImport.arrival.value !== undefined ||
+  tracks.overview !== undefined ||
   missing.value !== ''
 useShortcuts({ showKeys: () => (showingKeys.value = true), findPlace: () => void findPlace(), isBlocked })
 
@@ -92,8 +96,10 @@ watch(
 const desk = useTemplateRef<HTMLElement>('desk')
 const { isOverDropZone } = useDropZone(desk, {
   multiple: true,
-  onDrop: (files) => {
-    if (files) void sheetImport.importFiles(files)
+  onDrop(files) {
+    const track = files?.find(isTrackFile)
+    if (track) void tracks.open(track)
+    else if (files) void sheetImport.importFiles(files)
   },
 })
 
@@ -102,10 +108,14 @@ onBeforeRouteLeave(async () => {
   await autosave.value.flush()
   return autosave.value.isSafe.value || window.confirm('Some changes could not be saved. Leave all the same, and lose them?')
 })
-onBeforeUnmount(() => (playback.playing = false))
+onBeforeUnmount(() => {
+  playback.playing = false
+  tracks.close()
+})
 
 const refusalShown = computed({ get: () => editor.refusal !== '', set: (shown) => !shown && (editor.refusal = '') })
 const problemShown = computed({ get: () => sheetImport.problem.value !== '', set: (shown) => !shown && (sheetImport.problem.value = '') })
+const trackProblemShown = computed({ get: () => tracks.problem !== '', set: (shown) => !shown && (tracks.problem = '') })
 const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.journey.stops.length === 0 && stage.tool === 'select')
 </script>
 
@@ -139,7 +149,12 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
         />
         <v-btn size="small" variant="outlined" @click="sheetImport.cancel()">Cancel</v-btn>
       </div>
-      <div v-else-if="isOverDropZone" class="card"><p>Let go to bring in this map</p></div>
+      <div v-else-if="tracks.reading !== undefined" class="card" role="status">
+        <p>Reading “{{ tracks.name }}”: {{ Math.round(tracks.reading * 100) }} %</p>
+        <v-progress-linear color="accent" :model-value="tracks.reading * 100" aria-label="Progress of reading the track" />
+        <v-btn size="small" variant="outlined" @click="tracks.close()">Cancel</v-btn>
+      </div>
+      <div v-else-if="isOverDropZone" class="card"><p>Let go to bring in this map or track</p></div>
       <div v-else-if="isEmpty" class="card">
         <h2 class="serif">Lay out your map</h2>
         <p>Drop it here: {{ SHEET_FORMAT_WORDS }}, up to 600 megapixels. Or have one drawn, or start on plain ground.</p>
@@ -167,11 +182,19 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
     <CreditsDialog v-model="showingCredits" />
     <DrawMapDialog v-model="drawing" :from="redrawnMap" @draw="(map, name) => sheetImport.draw(map, name, redrawn)" />
     <ArrivalDialog :arrival="sheetImport.arrival.value" @settle="sheetImport.settle" @cancel="sheetImport.arrival.value = undefined" />
+    <TrackDialog />
     <ConflictDialog :id="id" :open="autosave.state.value === 'conflict'" @overwrite="autosave.overwrite" @leaving="leaving = true" />
     <v-snackbar v-model="refusalShown" color="error" location="top" :timeout="7000" role="alert">{{ editor.refusal }}</v-snackbar>
     <v-snackbar v-model="problemShown" color="error" location="top" :timeout="-1" role="alert">
       {{ sheetImport.problem.value }}
       <template #actions><v-btn variant="text" @click="problemShown = false">Close</v-btn></template>
+    </v-snackbar>
+    <v-snackbar v-model="trackProblemShown" color="error" location="top" :timeout="-1" role="alert">
+      {{ tracks.problem }}
+      <template #actions>
+        <v-btn v-if="tracks.swappable" variant="text" @click="tracks.openSwapped()">Swap them</v-btn>
+        <v-btn variant="text" @click="trackProblemShown = false">Close</v-btn>
+      </template>
     </v-snackbar>
   </main>
 </template>

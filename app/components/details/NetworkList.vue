@@ -1,0 +1,98 @@
+<script setup lang="ts">
+import { mdiDeleteOutline } from '@mdi/js'
+import { nanoid } from 'nanoid'
+import { ref } from 'vue'
+import { MOST_NETWORK_BYTES, readNetworkLines } from '#core/formats/network'
+import { JourneyError } from '#core/journey/error'
+import { addNetworks, removeNetwork } from '#core/journey/network-edits'
+import { MODE_NAMES } from '#core/network/modes'
+import { useEditor } from '~/stores/editor'
+
+/** The networks that legs can be led over: brought in as GeoJSON, or drawn leg by leg. */
+const editor = useEditor()
+const problem = ref('')
+
+async function read(file: File) {
+  problem.value = ''
+  try {
+    const { geo } = editor
+    if (!geo) throw new JourneyError('Lines in degrees need a map whose place on the Earth is known: see the sheet’s details.')
+    if (file.size > MOST_NETWORK_BYTES)
+      throw new JourneyError(`“${file.name}” is larger than ${MOST_NETWORK_BYTES / 1024 ** 2} MiB: cut out the part you need.`)
+    const lines = readNetworkLines(await file.text(), file.name, 'road', (at) => geo.toGround(at))
+    const ids = { road: nanoid(10), rail: nanoid(10), water: nanoid(10) }
+    editor.edit((journey) => addNetworks(journey, file.name.replace(/\.\w+$/, ''), lines, ids))
+  } catch (error) {
+    if (!(error instanceof JourneyError)) throw error
+    problem.value = error.message
+  }
+}
+
+function choose() {
+  const input = document.createElement('input')
+  input.type = 'file'
+  input.accept = '.geojson,.json'
+  input.onchange = () => input.files?.[0] && void read(input.files[0])
+  input.click()
+}
+</script>
+
+<template>
+  <p class="quiet">
+    Legs can go along roads, railways and ferries that the journey knows. It knows those of its networks: a stand-in for a routing service,
+    which would know them all.
+  </p>
+  <ul v-if="editor.journey!.networks.length > 0" aria-label="Networks">
+    <li v-for="network in editor.journey!.networks" :key="network.id" data-testid="network">
+      <span>{{ network.name || MODE_NAMES[network.mode] }}</span>
+      <span class="note figures">{{ MODE_NAMES[network.mode] }}, {{ network.lines.length }} lines</span>
+      <button
+        type="button"
+        :aria-label="`Delete ${network.name || MODE_NAMES[network.mode]}`"
+        @click="editor.edit((j) => removeNetwork(j, network.id))"
+      >
+        <v-icon :icon="mdiDeleteOutline" size="17" />
+      </button>
+    </li>
+  </ul>
+  <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+  <div class="buttons">
+    <v-btn size="small" variant="outlined" data-testid="open-network" @click="choose">Bring in lines (GeoJSON) …</v-btn>
+  </div>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  padding: 0;
+  margin-top: 6px;
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+}
+li {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding-left: 8px;
+  min-height: 32px;
+  font-size: 14px;
+}
+li + li {
+  border-top: 1px solid var(--rule);
+}
+.note {
+  margin-left: auto;
+  font-size: 12px;
+  color: var(--quiet);
+}
+button {
+  width: 30px;
+  height: 30px;
+  cursor: pointer;
+}
+.problem {
+  margin-top: 6px;
+  padding-left: 10px;
+  border-left: 4px solid rgb(var(--v-theme-error));
+}
+</style>

@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
+import { computed } from 'vue'
+import { useStage } from '~/stores/stage'
+import { useTracks } from '~/stores/tracks'
+import TrackPicture from './TrackPicture.vue'
+
+/** While a track is laid by its places: which of them is to be clicked on the map next. */
+const stage = useStage()
+const tracks = useTracks()
+
+const WORDS = ['Click on the map where the track begins: A.', 'Now where its place B lies.', 'And C; or leave it at two.']
+const words = computed(() => WORDS[tracks.matched.length] ?? 'Laying the track …')
+
+const back = () => stage.setTool('select')
+useEventListener(
+  window,
+  'keydown',
+  (event) => {
+    if (event.key !== 'Escape') return
+    event.stopImmediatePropagation()
+    back()
+  },
+  { capture: true },
+)
+</script>
+
+<template>
+  <div v-if="tracks.overview" class="panel" @pointerdown.stop @wheel.stop>
+    <TrackPicture class="picture" :overview="tracks.overview" :places="3" />
+    <div>
+      <p role="status">{{ words }}</p>
+      <div class="row">
+        <v-btn size="small" variant="text" @click="back">Back</v-btn>
+        <v-btn
+          v-if="tracks.matched.length === 2"
+          size="small"
+          color="accent"
+          variant="flat"
+          data-testid="two-are-enough"
+          @click="tracks.finishMatched()"
+          >Two are enough</v-btn
+        >
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.panel {
+  position: absolute;
+  left: 10px;
+  bottom: 10px;
+  display: flex;
+  gap: 14px;
+  padding: 10px 12px;
+  border-radius: 6px;
+  background: var(--surface);
+  box-shadow: 0 4px 18px rgba(13, 21, 34, 0.35);
+  cursor: auto;
+  font-size: 14px;
+}
+.picture {
+  width: 150px;
+}
+.row {
+  display: flex;
+  gap: 8px;
+  margin-top: 8px;
+}
+</style>

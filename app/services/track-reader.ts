@@ -1,0 +1,50 @@
+import type { TrackOrder, TrackReply } from '#core/geo/track-messages'
+import { trackReplySchema } from '#core/geo/track-messages'
+
+type Answer<Kind> = Extract<TrackReply, { kind: Kind }>
+
+/** What is wrong with a file of tracks; `isSwapped` where reading latitude for longitude would put it right. */
+export class TrackError extends Error {
+  constructor(
+    message: string,
+    readonly isSwapped = false,
+  ) {
+    super(message)
+  }
+}
+
+/** A worker that reads one file of tracks. Orders are answered one after the other; `close` ends it, whatever it is at. */
+export function openTrackReader(onProgress: (share: number) => void) {
+  const worker = new Worker(new URL('../workers/track-worker.ts', import.meta.url), { type: 'module' })
+  const waiting: { resolve: (reply: TrackReply) => void; reject: (error: Error) => void }[] = []
+  worker.onerror = ({ message }) => {
+    for (const { reject } of waiting.splice(0))
+      reject(new TrackError(message || 'The track could not be read: reload the page, and try again.'))
+  }
+  worker.onmessage = ({ data }: MessageEvent<unknown>) => {
+    const reply = trackReplySchema.parse(data)
+    if (reply.kind === 'progress') return onProgress(reply.share)
+    const next = waiting.shift()
+    if (reply.kind === 'failed') next?.reject(new TrackError(reply.message, reply.isSwapped))
+    else next?.resolve(reply)
+  }
+  const ask = (order: TrackOrder, transfer: Transferable[] = []): Promise<TrackReply> =>
+    new Promise((resolve, reject) => {
+      waiting.push({ resolve, reject })
+      worker.postMessage(order, transfer)
+    })
+  return {
+    /** Reads a file, whose bytes are gone from here then. @throws TrackError */
+    read: async (name: string, bytes: Uint8Array<ArrayBuffer>, swap: boolean) =>
+      ((await ask({ kind: 'read', name, bytes, swap }, [bytes.buffer])) as Answer<'read'>).overview,
+    count: async (options: Extract<TrackOrder, { kind: 'count' }>['options']) =>
+      ((await ask({ kind: 'count', options })) as Answer<'count'>).kept,
+    lay: async (order: Omit<Extract<TrackOrder, { kind: 'lay' }>, 'kind'>) => (await ask({ kind: 'lay', ...order })) as Answer<'laid'>,
+    close() {
+      worker.terminate()
+      waiting.splice(0)
+    },
+  }
+}
+
+export type TrackReader = ReturnType<typeof openTrackReader>

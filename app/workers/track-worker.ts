@@ -1,0 +1,48 @@
+import type { Track } from '#core/formats/track'
+import { SwappedError } from '#core/formats/track'
+import { readTrackFile } from '#core/formats/track-file'
+import { geoSheet } from '#core/geo/georeference'
+import { layTrack, takenPart } from '#core/geo/lay-track'
+import { countOf, simplifySegment } from '#core/geo/track'
+import type { TrackOrder, TrackReply } from '#core/geo/track-messages'
+import { trackOrderSchema } from '#core/geo/track-messages'
+import { overviewOf } from '#core/geo/track-overview'
+import { JourneyError } from '#core/journey/error'
+import { trackCourse } from '#core/journey/track-course'
+import { sheetToGround } from '#core/sheet/place'
+
+/** Reads a file of tracks beside the page, and keeps it to be laid. To cancel is to end the worker. */
+const reply = (message: TrackReply) => self.postMessage(message)
+
+let track: Track = { segments: [], waypoints: [] }
+
+function answer(order: TrackOrder): void {
+  switch (order.kind) {
+    case 'read': {
+      track = readTrackFile(order.bytes, order.name, order.swap, (share) => reply({ kind: 'progress', share }))
+      const overview = overviewOf(track)
+      if (!overview) throw new JourneyError(`“${order.name}” has places, but no track or route.`)
+      return reply({ kind: 'read', overview })
+    }
+    case 'count':
+      return reply({ kind: 'count', kept: countOf(simplifySegment(takenPart(track, order.options), order.options.metres)) })
+    case 'lay': {
+      const { toSheet } = geoSheet(order.georeference, order.size)
+      const { stops, legs } = layTrack(track, order.options, (at) => {
+        const p = toSheet(at)
+        return p && sheetToGround(order.place, p)
+      })
+      const took = legs.flatMap(({ times }) => (times ? [times.at(-1)! - times[0]!] : []))
+      const seconds = took.length === legs.length ? took : null
+      return reply({ kind: 'laid', stops, courses: legs.map(({ points, times }) => trackCourse(points, times)), seconds })
+    }
+  }
+}
+
+self.onmessage = ({ data }: MessageEvent<unknown>) => {
+  try {
+    answer(trackOrderSchema.parse(data))
+  } catch (error) {
+    reply({ kind: 'failed', message: error instanceof Error ? error.message : String(error), isSwapped: error instanceof SwappedError })
+  }
+}

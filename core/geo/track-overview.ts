@@ -1,0 +1,62 @@
+import type { Track } from '../formats/track'
+import type { LonLat } from './lon-lat'
+import { matchPlaces, takenPart } from './lay-track'
+import { countOf, pointOf, simplifySegment, summariseTrack } from './track'
+
+/** A track in short: enough to show it and to choose what becomes of it. */
+export interface TrackOverview {
+  points: number
+  /** How many points each segment has. */
+  segments: number[]
+  lengthMetres: number
+  hasTimes: boolean
+  /** Seconds since 1970, where they are known. */
+  start: number | null
+  end: number | null
+  movingSeconds: number | null
+  /** West, south, east, north in degrees; west is greater than east over the antimeridian. */
+  bounds: [number, number, number, number]
+  /** Places that could become stops: marked ones, and pauses with the seconds they took. */
+  places: (LonLat & { name: string; seconds: number })[]
+  /** Its outline for a small picture: east and south in turn, within a square of side 1. */
+  outline: Float64Array
+  /** Three places by which it can be laid on a map that does not know where it lies; `x` and `y` in the picture. */
+  match: (LonLat & { x: number; y: number })[]
+}
+
+/** The outline is drawn in a few hundred pixels: so many points are more than enough. */
+const OUTLINE_STEPS = 400
+
+/** Undefined for a track without a line. */
+export function overviewOf(track: Track): TrackOverview | undefined {
+  const summary = summariseTrack(track)
+  if (!summary) return undefined
+  const whole = takenPart(track, { segment: null, from: 0, to: 1, reversed: false })
+  const thinned = simplifySegment(whole, summary.lengthMetres / (4 * OUTLINE_STEPS))
+  const match = matchPlaces(whole)
+  const picture = inUnitSquare([...match, ...Array.from({ length: countOf(thinned) }, (_, i) => pointOf(thinned, i))])
+  return {
+    points: summary.points,
+    segments: track.segments.map(countOf),
+    lengthMetres: summary.lengthMetres,
+    hasTimes: whole.times !== null,
+    start: summary.start.time,
+    end: summary.end.time,
+    movingSeconds: summary.movingSeconds,
+    bounds: summary.bounds,
+    places: summary.stops.map(({ lon, lat, name, seconds }) => ({ lon, lat, name, seconds })),
+    outline: picture.subarray(2 * match.length),
+    match: match.map((at, i) => ({ ...at, x: picture[2 * i]!, y: picture[2 * i + 1]! })),
+  }
+}
+
+function inUnitSquare(places: readonly LonLat[]): Float64Array {
+  const { lon, lat } = places[0]!
+  const cos = Math.cos((lat * Math.PI) / 180)
+  const xy = places.map((at) => ({ x: (((at.lon - lon + 540) % 360) - 180) * cos, y: lat - at.lat }))
+  let [left, right, top, bottom] = [Infinity, -Infinity, Infinity, -Infinity]
+  for (const { x, y } of xy) [left, right, top, bottom] = [Math.min(left, x), Math.max(right, x), Math.min(top, y), Math.max(bottom, y)]
+  const side = Math.max(right - left, bottom - top) || 1
+  const [dx, dy] = [(side - (right - left)) / 2 - left, (side - (bottom - top)) / 2 - top]
+  return Float64Array.from(xy.flatMap(({ x, y }) => [(x + dx) / side, (y + dy) / side]))
+}

@@ -1,0 +1,75 @@
+import { produce } from 'immer'
+import type { Point } from '../geometry/point'
+import { distance } from '../geometry/point'
+import { addStop, editLeg, visitStop } from './edits'
+import { travellerOf } from './lookup'
+import type { CourseShape, Journey } from './schema'
+import { addTraveller } from './traveller-edits'
+
+/** A recorded track as it comes to lie on the ground. */
+export interface TrackOnGround {
+  /** One more than the courses; a name may be empty. */
+  stops: readonly { name: string; at: Point }[]
+  courses: readonly CourseShape[]
+  /** How long each leg took, in seconds, if the film is to keep to that. */
+  seconds: readonly number[] | null
+}
+
+/** Where a track goes: it becomes one leg's course, the trip goes on along it, or it is a trip of a traveller of its own. */
+export type TrackUse = { use: 'leg'; leg: string } | { use: 'go-on'; traveller: string } | { use: 'own'; traveller: string }
+
+/** A stop that is there already and lies nearer to one of the track's than this, in reference pixels, is that stop. */
+const MEETS = 24
+
+/**
+ * Adds a track to a journey. A leg whose course it becomes takes it whole, from stop to stop.
+ * @param ids new ids: a stop's and a leg's for each stop of the track
+ */
+export function addTrack(journey: Journey, track: TrackOnGround, target: TrackUse, ids: readonly { stop: string; leg: string }[]): Journey {
+  const easing = track.seconds ? ({ easing: 'recorded' } as const) : {}
+  if (target.use === 'leg') return editLeg(journey, target.leg, { course: track.courses[0]!, ...easing })
+  const who = { traveller: target.traveller }
+  const begun = target.use === 'own' ? addTraveller(journey, target.traveller) : journey
+  const legs: string[] = []
+  const laid = track.stops.reduce((j, { name, at }, i) => {
+    const visits = travellerOf(j, target.traveller).visits.map((visit) => visit.stop)
+    const met = j.stops.filter((stop) => distance(stop.at, at) < MEETS / j.camera.zoom)
+    // The trip has come to where the track begins.
+    if (i === 0 && met.some((stop) => stop.id === visits.at(-1))) return j
+    const { stop, leg } = ids[i]!
+    if (i > 0 || visits.length > 0) legs.push(leg)
+    const other = met.find(({ id }) => !visits.includes(id))
+    return other ? visitStop(j, other.id, leg, target.traveller) : named(addStop(j, at, { stop, leg }, who), stop, name)
+  }, begun)
+  const own = legs.slice(-track.courses.length)
+  const dressed = own.reduce((j, leg, i) => editLeg(j, leg, { course: track.courses[i]!, ...easing }), laid)
+  return track.seconds ? atRecordedPace(dressed, target.traveller, own, track.seconds) : dressed
+}
+
+const named = (journey: Journey, id: string, name: string): Journey =>
+  name === ''
+    ? journey
+    : { ...journey, stops: journey.stops.map((stop) => (stop.id === id ? { ...stop, name: name.slice(0, 120) } : stop)) }
+
+/** The least that a leg of the film may take, in seconds. */
+const LEAST = 0.3
+
+/** Gives legs travel times in proportion to what they took, out of what the film has left for them. */
+function atRecordedPace(journey: Journey, who: string, legs: readonly string[], seconds: readonly number[]): Journey {
+  const traveller = travellerOf(journey, who)
+  const others = traveller.legs.filter(({ id }) => !legs.includes(id))
+  const rests = traveller.startDelay + traveller.visits.reduce((sum, visit) => sum + visit.layover, 0)
+  const taken = others.reduce((sum, leg) => sum + (leg.travel ?? LEAST), 0)
+  const left = journey.seconds - rests - taken
+  const total = seconds.reduce((sum, value) => sum + value, 0)
+  // Without enough time for that the legs share what there is.
+  if (total <= 0 || left < legs.length * LEAST) return journey
+  const parts = seconds.map((value) => Math.max(LEAST, (value / total) * left))
+  const fit = left / parts.reduce((sum, part) => sum + part, 0)
+  return produce(journey, (draft) => {
+    for (const leg of travellerOf(draft, who).legs) {
+      const i = legs.indexOf(leg.id)
+      if (i >= 0) leg.travel = Math.max(0.1, Math.floor(parts[i]! * fit * 1000) / 1000)
+    }
+  })
+}

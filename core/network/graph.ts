@@ -1,0 +1,136 @@
+import Flatbush from 'flatbush'
+import type { Graph } from 'ngraph.graph'
+import createGraph from 'ngraph.graph'
+import type { Point } from '../geometry/point'
+import { distance } from '../geometry/point'
+import type { Journey, Network, NetworkMode } from '../journey/schema'
+import { readPoints } from '../journey/track-line'
+
+/** A straight piece of a line of a network, between two nodes of the graph. */
+export interface Piece {
+  from: number
+  to: number
+  a: Point
+  b: Point
+  /** km/h */
+  speed: number
+}
+
+export interface Way {
+  /** Ground units. */
+  length: number
+  /** km/h */
+  speed: number
+}
+
+/** The lines of a mode's networks, to be travelled along. Lines meet where they share a point, and where one ends on or just beside another. */
+export interface NetworkGraph {
+  graph: Graph<Point, Way>
+  pieces: Piece[]
+  index: Flatbush
+  /** The greatest speed of all, in km/h. */
+  fastest: number
+}
+
+/** A line that ends so near another one was meant to end on it, in gu. */
+const REACH = 4
+
+/** Pieces that are looked at for the nearest: their boxes may be nearer than they are. */
+const LOOKED_AT = 32
+
+const graphs = new WeakMap<Journey['networks'], Map<NetworkMode, NetworkGraph | undefined>>()
+
+/** The graph of a mode's networks, made once; undefined where there are no lines. */
+export function networkGraph(networks: Journey['networks'], mode: NetworkMode): NetworkGraph | undefined {
+  const known = graphs.get(networks) ?? new Map<NetworkMode, NetworkGraph | undefined>()
+  graphs.set(networks, known)
+  if (!known.has(mode)) known.set(mode, build(networks, mode))
+  return known.get(mode)
+}
+
+function build(networks: Journey['networks'], mode: NetworkMode): NetworkGraph | undefined {
+  const lines = networks.filter((network) => network.mode === mode).flatMap((network) => network.lines)
+  const drawn = lines.flatMap(({ points: text, speed }) => {
+    const points = pointsOf(text)
+    return points.slice(1).map((b, i): Piece => ({ a: points[i]!, b, speed, from: 0, to: 0 }))
+  })
+  if (drawn.length === 0) return undefined
+  const graph = createGraph<Point, Way>()
+  const ids = new Map<string, number>()
+  const nodeAt = (p: Point): number => {
+    const key = `${p.x.toFixed(2)},${p.y.toFixed(2)}`
+    const id = ids.get(key) ?? ids.size
+    if (!ids.has(key)) {
+      ids.set(key, id)
+      graph.addNode(id, p)
+    }
+    return id
+  }
+  const { meetings, joints } = meetingsOf(lines, drawn)
+  const pieces = drawn.flatMap((piece, i) => {
+    const along = [piece.a, ...(meetings.get(i) ?? []).sort((p, q) => distance(piece.a, p) - distance(piece.a, q)), piece.b]
+    return along.slice(1).flatMap((b, k): Piece[] => {
+      const [from, to] = [nodeAt(along[k]!), nodeAt(b)]
+      return from === to ? [] : [{ from, to, a: along[k]!, b, speed: piece.speed }]
+    })
+  })
+  if (pieces.length === 0) return undefined
+  for (const { from, to, a, b, speed } of pieces) graph.addLink(from, to, { length: distance(a, b), speed })
+  for (const { a, b, speed } of joints) if (nodeAt(a) !== nodeAt(b)) graph.addLink(nodeAt(a), nodeAt(b), { length: distance(a, b), speed })
+  return { graph, pieces, index: indexOf(pieces), fastest: Math.max(...pieces.map(({ speed }) => speed)) }
+}
+
+function pointsOf(text: string): Point[] {
+  const xy = readPoints(text)
+  return Array.from({ length: xy.length / 2 }, (_, i) => ({ x: xy[2 * i]!, y: xy[2 * i + 1]! }))
+}
+
+function indexOf(pieces: readonly Piece[]): Flatbush {
+  const index = new Flatbush(pieces.length)
+  for (const { a, b } of pieces) index.add(Math.min(a.x, b.x), Math.min(a.y, b.y), Math.max(a.x, b.x), Math.max(a.y, b.y))
+  index.finish()
+  return index
+}
+
+/** Where lines end on pieces of others, by the number of the piece; and the joints from those ends to there. */
+function meetingsOf(lines: Network['lines'], pieces: readonly Piece[]) {
+  const index = indexOf(pieces)
+  const meetings = new Map<number, Point[]>()
+  const joints: { a: Point; b: Point; speed: number }[] = []
+  for (const { points: text, speed } of lines) {
+    const points = pointsOf(text)
+    for (const end of [points[0]!, points.at(-1)!]) {
+      for (const i of index.search(end.x - REACH, end.y - REACH, end.x + REACH, end.y + REACH)) {
+        const { at, off } = spotOn(pieces[i]!, end)
+        if (off > REACH) continue
+        meetings.set(i, [...(meetings.get(i) ?? []), at])
+        joints.push({ a: end, b: at, speed })
+      }
+    }
+  }
+  return { meetings, joints }
+}
+
+/** A spot of a piece, and how far it is from what was asked for, in gu. */
+export interface OnPiece {
+  piece: Piece
+  at: Point
+  off: number
+}
+
+/** The spots of the pieces near a point, one of each, the nearest first. */
+export function piecesNear({ pieces, index }: NetworkGraph, p: Point): OnPiece[] {
+  return index
+    .neighbors(p.x, p.y, LOOKED_AT)
+    .map((i) => spotOn(pieces[i]!, p))
+    .sort((a, b) => a.off - b.off)
+}
+
+function spotOn(piece: Piece, p: Point): OnPiece {
+  const { a, b } = piece
+  const [dx, dy] = [b.x - a.x, b.y - a.y]
+  const square = dx * dx + dy * dy
+  const u = square > 0 ? Math.min(1, Math.max(0, ((p.x - a.x) * dx + (p.y - a.y) * dy) / square)) : 0
+  const at = { x: a.x + u * dx, y: a.y + u * dy }
+  return { piece, at, off: distance(at, p) }
+}

@@ -1,0 +1,27 @@
+import type { NetworkMode } from '../journey/schema'
+
+/** What the kinds of network are called. */
+export const MODE_NAMES: Record<NetworkMode, string> = { road: 'Road', rail: 'Rail', water: 'Water' }
+
+/** How fast one travels on a line of which nothing else is known, in km/h (common practice, no source). */
+export const USUAL_SPEED: Record<NetworkMode, number> = { road: 60, rail: 80, water: 30 }
+
+/** Speeds on the classes of roads, railways and ferries as OpenStreetMap names them, in km/h (common practice, no source). */
+export const CLASS_SPEEDS: Record<string, number> = {
+  motorway: 110,
+  trunk: 90,
+  primary: 80,
+  secondary: 70,
+  tertiary: 60,
+  unclassified: 50,
+  residential: 40,
+  service: 20,
+  track: 20,
+  cycleway: 18,
+  path: 5,
+  footway: 5,
+  rail: 80,
+  light_rail: 50,
+  tram: 30,
+  ferry: 30,
+}

@@ -1,0 +1,79 @@
+import path from 'ngraph.path'
+import type { Point } from '../geometry/point'
+import { distance } from '../geometry/point'
+import type { Journey, NetworkCourse } from '../journey/schema'
+import type { NetworkGraph, OnPiece } from './graph'
+import { networkGraph, piecesNear } from './graph'
+
+/**
+ * The best way over a mode's networks from one ground point to another, by way of some spots: x and y in turn, from the nearest spot of a line to the
+ * nearest. Undefined where there are no such lines, or none that lead there.
+ *
+ * This stands in for the routing services that have the roads of the whole world: it knows only the lines that are in the journey, and of traffic,
+ * one-way streets and turns nothing. Source of the search: P. Hart, N. Nilsson and B. Raphael, A formal basis for the heuristic determination of
+ * minimum cost paths (1968); package ngraph.path.
+ */
+export function routeOver(
+  networks: Journey['networks'],
+  { mode, by, vias }: Pick<NetworkCourse, 'mode' | 'by' | 'vias'>,
+  a: Point,
+  b: Point,
+): Float64Array | undefined {
+  const network = networkGraph(networks, mode)
+  if (!network) return undefined
+  const spots = [a, ...vias, b].map((p) => spotsNear(network, p))
+  const line: Point[] = [a]
+  for (let i = 1; i < spots.length; i++) {
+    const part = between(network, spots[i - 1]!, spots[i]!, by)
+    if (!part) return undefined
+    line.push(...part)
+  }
+  line.push(b)
+  const distinct = line.filter((p, i) => i === 0 || i === line.length - 1 || distance(p, line[i - 1]!) > 1e-6)
+  return Float64Array.from(distinct.flatMap(({ x, y }) => [x, y]))
+}
+
+/** Names of the two nodes that are in the graph while a way between them is looked for. */
+const START = 'start'
+const END = 'end'
+
+/** Spots of pieces that lie no further apart than this, in gu, are one spot, as where lines meet. */
+const ONE_SPOT = 0.01
+
+/** The nearest spot of a network, on all the pieces that have it. */
+function spotsNear(network: NetworkGraph, p: Point): OnPiece[] {
+  const near = piecesNear(network, p)
+  return near.filter(({ at }) => distance(at, near[0]!.at) < ONE_SPOT)
+}
+
+function between(
+  { graph, fastest }: NetworkGraph,
+  from: readonly OnPiece[],
+  to: readonly OnPiece[],
+  by: NetworkCourse['by'],
+): Point[] | undefined {
+  const enter = (name: string, spots: readonly OnPiece[]) => {
+    graph.addNode(name, spots[0]!.at)
+    for (const { piece, at } of spots) {
+      graph.addLink(name, piece.from, { length: distance(at, piece.a), speed: piece.speed })
+      graph.addLink(name, piece.to, { length: distance(at, piece.b), speed: piece.speed })
+    }
+  }
+  enter(START, from)
+  enter(END, to)
+  const both = from.find(({ piece }) => to.some((other) => other.piece === piece))
+  if (both) graph.addLink(START, END, { length: distance(from[0]!.at, to[0]!.at), speed: both.piece.speed })
+  try {
+    const found = path
+      .aStar(graph, {
+        oriented: false,
+        distance: (_a, _b, { data }) => (by === 'time' ? data.length / data.speed : data.length),
+        heuristic: (p, q) => distance(p.data, q.data) / (by === 'time' ? fastest : 1),
+      })
+      .find(START, END)
+    return found.length > 0 ? found.reverse().map((node) => node.data) : undefined
+  } finally {
+    graph.removeNode(START)
+    graph.removeNode(END)
+  }
+}
