@@ -81,7 +81,7 @@ class Collector {
     // A segment of one point is no line; empty ones come from recorders that lost their signal.
     if (this.lonLat.length >= 4) {
       const hasTimes = this.times.every((time, i) => Number.isFinite(time) && (i === 0 || time >= this.times[i - 1]!))
-      this.segments.push({ lonLat: Float64Array.from(this.lonLat), times: hasTimes ? Float64Array.from(this.times) : null })
+      this.segments.push({ lonLat: new Float64Array(this.lonLat), times: hasTimes ? new Float64Array(this.times) : null })
     }
     this.lonLat = []
     this.times = []
@@ -112,7 +112,8 @@ const CHUNK = 1 << 20
 
 /** GPX and KML, read as a stream of tags, so that a million points need no tree in memory. */
 function readXml(text: string, name: string, collector: Collector, onProgress: (share: number) => void): void {
-  const parser = new SaxesParser({ xmlns: false, position: true })
+  // To keep count of lines would take half as long again.
+  const parser = new SaxesParser({ xmlns: false, position: false })
   const fail = (message: string): never => {
     throw new JourneyError(`“${name}” ${message}`)
   }
@@ -126,7 +127,7 @@ function readXml(text: string, name: string, collector: Collector, onProgress: (
     fail(
       /entity/i.test(error.message)
         ? 'uses XML entities of its own, which are not read.'
-        : `is not well-formed (line ${parser.line}): export it again.`,
+        : `is not well-formed (line ${faultyLine(text)}): export it again.`,
     ),
   )
   parser.on('doctype', (doctype) => void (/<!ENTITY/i.test(doctype) && fail('uses XML entities of its own, which are not read.')))
@@ -138,7 +139,10 @@ function readXml(text: string, name: string, collector: Collector, onProgress: (
     }
     words = ''
     if (root === 'gpx' && (local === 'trkpt' || local === 'rtept' || local === 'wpt')) {
-      Object.assign(point, { lon: numberOf(attributes.lon), lat: numberOf(attributes.lat), time: NaN, name: '' })
+      point.lon = numberOf(attributes.lon)
+      point.lat = numberOf(attributes.lat)
+      point.time = NaN
+      point.name = ''
     }
     if (root === 'kml' && local === 'Placemark') mark.name = ''
     if (root === 'kml' && (local === 'Point' || local === 'LineString' || local === 'LinearRing' || local === 'Track')) mark.inside = local
@@ -189,6 +193,18 @@ function readXml(text: string, name: string, collector: Collector, onProgress: (
     onProgress(Math.min(1, (at + CHUNK) / text.length))
   }
   parser.close()
+}
+
+/** The line at which XML is not well-formed. */
+function faultyLine(text: string): number {
+  const parser = new SaxesParser({ xmlns: false, position: true })
+  let line = 0
+  parser.on('error', () => {
+    line ||= parser.line
+  })
+  for (let at = 0; at < text.length && line === 0; at += CHUNK) parser.write(text.slice(at, at + CHUNK))
+  if (line === 0) parser.close()
+  return line || parser.line
 }
 
 /** Without its namespace's prefix. */

@@ -1,4 +1,4 @@
-import type { Track } from '../formats/track'
+import type { Track, TrackSegment } from '../formats/track'
 import type { LonLat } from './lon-lat'
 import { matchPlaces, takenPart } from './lay-track'
 import { countOf, pointOf, simplifySegment, summariseTrack } from './track'
@@ -32,7 +32,7 @@ export function overviewOf(track: Track): TrackOverview | undefined {
   const summary = summariseTrack(track)
   if (!summary) return undefined
   const whole = takenPart(track, { segment: null, from: 0, to: 1, reversed: false })
-  const thinned = simplifySegment(whole, summary.lengthMetres / (4 * OUTLINE_STEPS))
+  const thinned = simplifySegment(everyFew(whole), summary.lengthMetres / (4 * OUTLINE_STEPS))
   const match = matchPlaces(whole)
   const picture = inUnitSquare([...match, ...Array.from({ length: countOf(thinned) }, (_, i) => pointOf(thinned, i))])
   return {
@@ -48,6 +48,18 @@ export function overviewOf(track: Track): TrackOverview | undefined {
     outline: picture.subarray(2 * match.length),
     match: match.map((at, i) => ({ ...at, x: picture[2 * i]!, y: picture[2 * i + 1]! })),
   }
+}
+
+/** Of so many points the outline is made. */
+const OUTLINE_POINTS = 20_000
+
+/** A segment with only every so manieth of its points, and the last. */
+function everyFew(segment: TrackSegment): TrackSegment {
+  const count = countOf(segment)
+  const stride = Math.ceil(count / OUTLINE_POINTS)
+  if (stride === 1) return segment
+  const places = Array.from({ length: Math.ceil((count - 1) / stride) }, (_, i) => pointOf(segment, i * stride))
+  return { lonLat: Float64Array.from([...places, pointOf(segment, count - 1)].flatMap(({ lon, lat }) => [lon, lat])), times: null }
 }
 
 function inUnitSquare(places: readonly LonLat[]): Float64Array {

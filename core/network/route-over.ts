@@ -7,7 +7,7 @@ import { networkGraph, piecesNear } from './graph'
 
 /**
  * The best way over a mode's networks from one ground point to another, by way of some spots: x and y in turn, from the nearest spot of a line to the
- * nearest. Undefined where there are no such lines, or none that lead there.
+ * nearest. Undefined where there are no such lines, none near the ends, or none that lead there.
  *
  * This stands in for the routing services that have the roads of the whole world: it knows only the lines that are in the journey, and of traffic,
  * one-way streets and turns nothing. Source of the search: P. Hart, N. Nilsson and B. Raphael, A formal basis for the heuristic determination of
@@ -22,6 +22,8 @@ export function routeOver(
   const network = networkGraph(networks, mode)
   if (!network) return undefined
   const spots = [a, ...vias, b].map((p) => spotsNear(network, p))
+  const reach = REACH * distance(a, b)
+  if (spots[0]![0]!.off > reach || spots.at(-1)![0]!.off > reach) return undefined
   const line: Point[] = [a]
   for (let i = 1; i < spots.length; i++) {
     const part = between(network, spots[i - 1]!, spots[i]!, by)
@@ -32,6 +34,9 @@ export function routeOver(
   const distinct = line.filter((p, i) => i === 0 || i === line.length - 1 || distance(p, line[i - 1]!) > 1e-6)
   return Float64Array.from(distinct.flatMap(({ x, y }) => [x, y]))
 }
+
+/** Ends further from the lines than this share of the way between them are not on the network at all. */
+const REACH = 0.3
 
 /** Names of the two nodes that are in the graph while a way between them is looked for. */
 const START = 'start'

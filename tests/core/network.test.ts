@@ -57,6 +57,8 @@ describe('the way over a network', () => {
     const apart = network(['0,0 100,0', 50], ['0,500 100,500', 50])
     expect(routeOver(apart, over('time'), { x: 0, y: 0 }, { x: 100, y: 500 })).toBeUndefined()
     expect(routeOver([], over('time'), { x: 0, y: 0 }, { x: 100, y: 500 })).toBeUndefined()
+    // Both ends far from all lines: what lies nearest would be a detour of nothing.
+    expect(routeOver(apart, over('time'), { x: 4000, y: 0 }, { x: 4000, y: 900 })).toBeUndefined()
     expect(routeOver(apart, { ...over('time'), mode: 'rail' }, { x: 0, y: 0 }, { x: 100, y: 0 })).toBeUndefined()
   })
 

@@ -337,3 +337,38 @@ describe('geodesics', () => {
     expect(geodesicDistance(flindersPeak, buninyong)).toBeCloseTo(54972.271, 2)
   })
 })
+
+describe('a map of the whole world', () => {
+  const WORLD = { width: 3600, height: 1800 }
+  const places = [
+    { lon: 140, lat: 36 },
+    { lon: -122, lat: 37 },
+    { lon: 0, lat: -60 },
+    { lon: 179.9, lat: 5 },
+  ]
+  const spotOf = ({ lon, lat }: { lon: number; lat: number }) => ({ x: (lon + 180) * 10, y: (90 - lat) * 10 })
+
+  it('has all places on it, none a turn of the Earth beside it', () => {
+    const sheet = geoSheet({ kind: 'affine', source: 'world-file', plane: { kind: 'degrees' }, matrix: [0.1, 0, -180, 0, -0.1, 90] }, WORLD)
+    for (const place of places) {
+      const p = sheet.toSheet(place)!
+      expect(Math.hypot(p.x - spotOf(place).x, p.y - spotOf(place).y)).toBeLessThan(1e-6)
+    }
+  })
+
+  it('is fitted to control points on both sides of it, and one that crosses the antimeridian as well', () => {
+    const points = places.map((place, i) => ({ id: `p${i}`, name: '', at: spotOf(place), ...place }))
+    const world = geoSheet({ kind: 'points', plane: 'degrees', fit: 'affine', points }, WORLD)
+    expect(world.residuals!.rmsPx).toBeLessThan(1e-6)
+    const east = world.toSheet({ lon: -179, lat: 0 })!
+    expect(east.x).toBeCloseTo(10, 6)
+    // A map of the Pacific from 120 E to 100 W.
+    const across = places
+      .slice(0, 2)
+      .map((place, i) => ({ id: `q${i}`, name: '', at: { x: (((place.lon + 360) % 360) - 120) * 10, y: (90 - place.lat) * 10 }, ...place }))
+    const pacific = geoSheet({ kind: 'points', plane: 'degrees', fit: null, points: across }, { width: 1400, height: 900 })
+    expect(pacific.residuals!.rmsPx).toBeLessThan(1e-6)
+    expect(pacific.toSheet({ lon: 175, lat: 40 })!.x).toBeCloseTo(550, 6)
+    expect(pacific.toSheet({ lon: -175, lat: 40 })!.x).toBeCloseTo(650, 6)
+  })
+})
