@@ -61,6 +61,9 @@ export function dashPattern(ink: Ink): number[] {
   return [drawn, ink.dash + ink.gap - drawn]
 }
 
+/** Points nearer to each other than this, in reference pixels, cannot be told apart: of a recorded track there may be very many. */
+const FINE = 0.15
+
 /** Traces the course from its start to the ink's head; dashes are counted from the start, so they stand still while the head goes on. */
 function trace(context: CanvasRenderingContext2D, { view, reference }: CanvasSpace, { course, head }: InkItem): void {
   const { points } = course
@@ -70,13 +73,20 @@ function trace(context: CanvasRenderingContext2D, { view, reference }: CanvasSpa
   context.beginPath()
   context.moveTo(points[0]! * view.zoom + dx, points[1]! * view.zoom + dy)
   let next = 0
+  let [lastX, lastY] = [Infinity, Infinity]
   for (let i = 1; i <= last; i++) {
-    const [x, y] = [points[2 * i]! * view.zoom + dx, points[2 * i + 1]! * view.zoom + dy]
-    if (course.breaks[next] !== i - 1) context.lineTo(x, y)
-    else {
+    const x = points[2 * i]! * view.zoom + dx
+    const y = points[2 * i + 1]! * view.zoom + dy
+    const isJump = course.breaks[next] === i - 1
+    if (isJump) {
       context.moveTo(x, y)
       next++
+    } else {
+      if (Math.abs(x - lastX) < FINE && Math.abs(y - lastY) < FINE && course.breaks[next] !== i) continue
+      context.lineTo(x, y)
     }
+    lastX = x
+    lastY = y
   }
   const end = toScreen(view, reference, pointAt(course, head))
   context.lineTo(end.x, end.y)

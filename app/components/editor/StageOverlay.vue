@@ -48,7 +48,7 @@ const groundTransform = computed(() => {
 })
 
 /** Points nearer to each other than this on the stage cannot be told apart, in CSS pixels. */
-const FINE = 0.7
+const FINE = 2
 
 /** The line of a course from one of its points on, as SVG path data; of crowded points only those that can be told apart are written. */
 function pathFrom({ points, breaks }: Course, first: number, start: string): string {
