@@ -2,6 +2,10 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import type { Page } from 'playwright-core'
 import { paintStill } from '#render/still'
+import { groundGeo } from '#core/geo/ground'
+import type { LonLat } from '#core/geo/lon-lat'
+import { pointAt } from '#core/geometry/course'
+import { roadCourses } from '#demo/courses'
 import { freshDemo } from '#demo/seed'
 import { setWash } from '#core/journey/sheet-edits'
 import { WASH_PRESETS } from '#core/sheet/wash'
@@ -12,6 +16,7 @@ import { startServer } from '../tests/support/server'
 const OUT = 'docs/screenshots'
 mkdirSync(OUT, { recursive: true })
 
+const walkOn = await freshDemo()
 const server = await startServer()
 const browser = await launchBrowser()
 const { page } = await openPage(browser)
@@ -26,6 +31,20 @@ async function shot(name: string, view: Page = page): Promise<void> {
 const scrubTo = async (x: number) => {
   await page.getByTestId('pace-strip').click({ position: { x, y: 8 } })
   await painted(page)
+}
+
+/** A made-up walk: by the ring road of Saltern's island and over its hill, with a marked place. */
+function walkRoundSaltern(): string {
+  const geo = groundGeo(walkOn.journey)!
+  const spots = roadCourses()
+    .slice(-3, -1)
+    .flatMap((course) => Array.from({ length: 120 }, (_, i) => pointAt(course, (course.length * i) / 119)))
+  const points = [...spots.slice(0, 120), ...spots.slice(120).reverse().slice(0, 90)].map((p) => geo.toLonLat(p)!)
+  const at = ({ lon, lat }: LonLat) => `lat="${lat.toFixed(6)}" lon="${lon.toFixed(6)}"`
+  const time = (i: number) => new Date(Date.UTC(2026, 5, 3, 8) + i * 45_000).toISOString()
+  const trackPoints = points.map((p, i) => `<trkpt ${at(p)}><time>${time(i)}</time></trkpt>`).join('')
+  const mark = `<wpt ${at(points[119]!)}><name>Thatchley</name></wpt>`
+  return `<gpx version="1.1" creator="Zephyrine" xmlns="http://www.topografix.com/GPX/1/1">${mark}<trk><trkseg>${trackPoints}</trkseg></trk></gpx>`
 }
 
 try {
@@ -62,6 +81,28 @@ try {
   )
   await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'Select and move' }).click()
+  await page.getByRole('button', { name: 'Journey', exact: true }).click()
+  await page.getByRole('button', { name: 'Leg 1', exact: true }).click()
+  await page.keyboard.press('p')
+  await page.getByText(/^Found: /).waitFor()
+  await shot('along-the-picture')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Escape')
+  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByTestId('open-track').click()])
+  await chooser.setFiles({ name: 'walk-round-saltern.gpx', mimeType: 'application/gpx+xml', buffer: Buffer.from(walkRoundSaltern()) })
+  await page
+    .getByTestId('track-kept')
+    .getByText(/points left/)
+    .waitFor()
+  await shot('bring-in-a-track')
+  await page.getByTestId('lay-track').click()
+  await page.getByTestId('traveller').nth(1).waitFor()
+  await page.getByTestId('traveller-name').locator('input').fill('Wren')
+  await page.getByRole('button', { name: /^Colour #c9962b/ }).click()
+  await painted(page)
+  await shot('travellers')
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z')
+  await painted(page)
   await page.getByRole('button', { name: 'Sheet', exact: true }).click()
   await page.getByRole('radio', { name: 'Night ink' }).click()
   await painted(page)

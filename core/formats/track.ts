@@ -107,6 +107,9 @@ class Collector {
 // eslint-disable-next-line no-restricted-globals -- parsing a time reads no clock
 const seconds = (text: string): number => Date.parse(text.trim()) / 1000
 
+/** Elements whose words are read; those of all others may be as long as they like. */
+const READ: ReadonlySet<string> = new Set(['name', 'time', 'when', 'coord', 'coordinates'])
+
 /** Characters that are read at a time. */
 const CHUNK = 1 << 20
 
@@ -119,6 +122,8 @@ function readXml(text: string, name: string, collector: Collector, onProgress: (
   }
   let root = ''
   let words = ''
+  /** Whether the words of the element that is open are of use. */
+  let isRead = false
   const point = { lon: NaN, lat: NaN, time: NaN, name: '' }
   const mark = { name: '', coordinates: '', inside: '' }
   const whens: string[] = []
@@ -138,6 +143,7 @@ function readXml(text: string, name: string, collector: Collector, onProgress: (
       if (root !== 'gpx' && root !== 'kml') fail(`is neither GPX nor KML: its outermost element is <${tag.slice(0, 40)}>.`)
     }
     words = ''
+    isRead = READ.has(local)
     if (root === 'gpx' && (local === 'trkpt' || local === 'rtept' || local === 'wpt')) {
       point.lon = numberOf(attributes.lon)
       point.lat = numberOf(attributes.lat)
@@ -148,7 +154,7 @@ function readXml(text: string, name: string, collector: Collector, onProgress: (
     if (root === 'kml' && (local === 'Point' || local === 'LineString' || local === 'LinearRing' || local === 'Track')) mark.inside = local
   })
   const write = (content: string) => {
-    words += content
+    if (isRead) words += content
   }
   parser.on('text', write)
   parser.on('cdata', write)
@@ -157,6 +163,7 @@ function readXml(text: string, name: string, collector: Collector, onProgress: (
     if (root === 'gpx') closeGpx(local)
     else closeKml(local)
     words = ''
+    isRead = false
   })
   function closeGpx(local: string) {
     if (local === 'time') point.time = seconds(words)

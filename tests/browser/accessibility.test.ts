@@ -68,6 +68,25 @@ describe.each(['day', 'night'])('in the %s theme', (theme) => {
     expect(await violations()).toEqual([])
   })
 
+  it('the ways of drawing', async () => {
+    await openEditor(page, server.address, 'demo')
+    await page.getByRole('button', { name: 'Leg 2', exact: true }).click()
+    await page.keyboard.press('p')
+    await page.getByText(/^Found: /).waitFor()
+    expect(await violations()).toEqual([])
+    await page.keyboard.press('Escape')
+    await page.keyboard.press('Escape')
+    const gpx = '<gpx><trk><trkseg><trkpt lat="-38.5" lon="84.3"/><trkpt lat="-38.6" lon="84.5"/></trkseg></trk></gpx>'
+    const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByTestId('open-track').click()])
+    await chooser.setFiles({ name: 'walk.gpx', mimeType: 'application/gpx+xml', buffer: Buffer.from(gpx) })
+    await page.getByTestId('track-kept').getByText('2 points left').waitFor()
+    expect(await violations()).toEqual([])
+    await page.getByTestId('lay-track').click()
+    await page.getByTestId('traveller').nth(1).waitFor()
+    expect(await violations()).toEqual([])
+    await page.keyboard.press('Control+z')
+  })
+
   it('the dialogs of the sheets', async () => {
     await openEditor(page, server.address, 'demo')
     await page.getByRole('button', { name: 'Credits …' }).click()

@@ -1,6 +1,7 @@
 /** Recorded tracks, networks and great circles in a real browser. The tracks are made up. */
 import { rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import sharp from 'sharp'
 import { afterAll, describe, expect, it } from 'vitest'
 import { courseOf } from '#core/geometry/course'
 import { distance } from '#core/geometry/point'
@@ -202,6 +203,33 @@ describe('a leg along a network', () => {
     expect((await stored()).networks.at(-1)).toMatchObject({ name: 'lanes', mode: 'road', lines: [{ speed: 20 }] })
     await bring('empty.geojson', '{"type":"FeatureCollection","features":[]}')
     await demo.page.getByText('“empty.geojson” holds no lines.').waitFor()
+  })
+})
+
+describe('photos', () => {
+  /** A photo that says where and when it was taken. The GPS data are the third of the extra directories. */
+  const photo = async (name: string, at: [lat: string, lon: string] | null, time: string) => {
+    const path = join(folder, name)
+    const place = at ? { IFD3: { GPSLatitudeRef: 'S', GPSLatitude: at[0], GPSLongitudeRef: 'E', GPSLongitude: at[1] } } : {}
+    await sharp({ create: { width: 60, height: 40, channels: 3, background: '#86a' } })
+      .withExif({ IFD2: { DateTimeOriginal: time }, ...place })
+      .jpeg()
+      .toFile(path)
+    return path
+  }
+
+  it('become stops in the order in which they were taken; those without a place are named', async () => {
+    const files = await Promise.all([
+      photo('Second.jpg', ['38/1 45/1 0/1', '85/1 24/1 0/1'], '2026:06:02 12:00:00'),
+      photo('First.jpg', ['38/1 30/1 0/1', '85/1 12/1 0/1'], '2026:06:01 12:00:00'),
+      photo('Indoors.jpg', null, '2026:06:01 13:00:00'),
+    ])
+    const [chooser] = await Promise.all([demo.page.waitForEvent('filechooser'), demo.page.getByTestId('photo-stops').click()])
+    await chooser.setFiles(files)
+    await demo.page.getByText('3 photos, 2 stops. Without a place on the map: “Indoors”.').waitFor()
+    const { stops, travellers } = await stored()
+    expect(stops.slice(5).map(({ name }) => name)).toEqual(['First', 'Second'])
+    expect(travellers[0]!.visits.slice(5).map(({ stop }) => stop)).toEqual(stops.slice(5).map(({ id }) => id))
   })
 })
 

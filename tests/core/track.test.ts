@@ -217,6 +217,12 @@ describe('a broken track is refused with a sentence', () => {
     expect(pointOf(readTrack(swapped, 'x', true).segments[0]!, 0)).toEqual({ lon: 151.2, lat: -33.8 })
   })
 
+  it('a hundred megabytes in one track point: told that there is no track, without keeping them', { timeout: 60_000 }, () => {
+    const start = gpxOf(`<trk><trkseg><trkpt lat="1" lon="2"><desc>`).replace('</gpx>', '')
+    const text = `${start}${'x'.repeat(100_000_000)}</desc></trkpt></trkseg></trk></gpx>`
+    expect(() => readTrack(text, 'x.gpx')).toThrow(/holds no track, route or waypoint/)
+  })
+
   it('times that are missing or run backwards are left out, the places are kept', () => {
     for (const times of [
       ['', at(5)],

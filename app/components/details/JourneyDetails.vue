@@ -18,6 +18,7 @@ import FieldRow from '~/components/fields/FieldRow.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
+import { usePhotoStops } from '~/composables/use-photo-stops'
 import { saveText } from '~/services/save-text'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
@@ -30,6 +31,7 @@ const emit = defineEmits<{ import: []; draw: []; credits: [] }>()
 const editor = useEditor()
 const stage = useStage()
 const tracks = useTracks()
+const photos = usePhotoStops()
 const { change, done } = useFieldEdits(() => 'journey')
 
 const journey = computed(() => editor.journey!)
@@ -173,6 +175,7 @@ const next = computed(() => {
         Another traveller
       </v-btn>
       <v-btn size="small" variant="outlined" data-testid="open-track" @click="chooseTrack">Bring in a track …</v-btn>
+      <v-btn v-if="editor.geo" size="small" variant="outlined" data-testid="photo-stops" @click="photos.choose">Stops from photos …</v-btn>
       <v-menu v-if="traveller.legs.length > 0">
         <template #activator="{ props: menu }">
           <v-btn v-bind="menu" size="small" variant="outlined" data-testid="save-route">Save the route …</v-btn>
@@ -191,6 +194,7 @@ const next = computed(() => {
       <v-btn size="small" variant="outlined" @click="emit('credits')">Credits …</v-btn>
     </div>
 
+    <p v-if="photos.outcome.value" class="quiet outcome" role="status">{{ photos.outcome.value }}</p>
     <FoldedSection title="Networks" :note="journey.networks.length > 0 ? String(journey.networks.length) : 'none'"
       ><NetworkList
     /></FoldedSection>
@@ -239,6 +243,9 @@ const next = computed(() => {
 }
 .next p {
   margin-bottom: 8px;
+}
+.outcome {
+  margin-top: 8px;
 }
 .first {
   margin-top: 0 !important;

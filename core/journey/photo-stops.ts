@@ -1,0 +1,39 @@
+import type { Point } from '../geometry/point'
+import { distance } from '../geometry/point'
+import { goOnTo } from './edits'
+import { travellerOf } from './lookup'
+import type { Journey } from './schema'
+
+/** A photo whose place is known. */
+export interface PlacedPhoto {
+  name: string
+  at: Point
+  /** When it was taken, in milliseconds since 1970 by whatever clock the camera had; null where that is not known. */
+  time: number | null
+}
+
+/** Photos taken nearer to each other than this, in reference pixels, were taken at one stop. */
+const SAME_STOP = 24
+
+/** Photos in the order of time; those without one come last, by their names. */
+export const inOrder = (photos: readonly PlacedPhoto[]): PlacedPhoto[] =>
+  [...photos].sort((a, b) => (a.time ?? Infinity) - (b.time ?? Infinity) || a.name.localeCompare(b.name, 'en', { numeric: true }))
+
+/**
+ * Has a traveller's trip go on to where photos were taken, in the order of time; those taken one after the other at one place make one stop.
+ * @param ids new ids: a stop's and a leg's for each photo
+ */
+export function addPhotoStops(
+  journey: Journey,
+  photos: readonly PlacedPhoto[],
+  who: string,
+  ids: readonly { stop: string; leg: string }[],
+): Journey {
+  return inOrder(photos).reduce((j, { name, at }, i) => {
+    const last = travellerOf(j, who).visits.at(-1)?.stop
+    const place = j.stops.find((stop) => stop.id === last)?.at
+    if (place && distance(place, at) < SAME_STOP / j.camera.zoom) return j
+    const next = goOnTo(j, at, ids[i]!, { traveller: who })
+    return { ...next, stops: next.stops.map((stop) => (stop.id === ids[i]!.stop ? { ...stop, name: name.slice(0, 120) } : stop)) }
+  }, journey)
+}

@@ -1,0 +1,23 @@
+import { describe, expect, it } from 'vitest'
+import { compile } from '#core/frame/compile'
+import { parseJourney } from '#core/journey/parse'
+import { addPhotoStops, inOrder } from '#core/journey/photo-stops'
+import { demo } from '../support/journeys'
+
+const photo = (name: string, x: number, y: number, time: number | null) => ({ name, at: { x, y }, time })
+
+describe('photos', () => {
+  it('are put in the order of time, those without one last, by their numbers', () => {
+    const photos = [photo('p10', 0, 0, null), photo('late', 0, 0, 9), photo('p9', 0, 0, null), photo('early', 0, 0, 1)]
+    expect(inOrder(photos).map(({ name }) => name)).toEqual(['early', 'late', 'p9', 'p10'])
+  })
+
+  it('become stops by which the trip goes on; several of one place make one', () => {
+    const photos = [photo('Cape', 4800, 2500, 30), photo('Beach', 5300, 1400, 10), photo('Beach again', 5310, 1405, 20)]
+    const ids = photos.map((_, i) => ({ stop: `s${i}`, leg: `l${i}` }))
+    const journey = addPhotoStops(demo(), photos, 'traveller', ids)
+    expect(journey.stops.slice(5).map(({ name }) => name)).toEqual(['Beach', 'Cape'])
+    expect(journey.travellers[0]!.legs).toHaveLength(6)
+    expect(() => compile(parseJourney(JSON.parse(JSON.stringify(journey))))).not.toThrow()
+  })
+})
