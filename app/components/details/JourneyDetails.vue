@@ -195,7 +195,7 @@ const next = computed(() => {
     </div>
 
     <p v-if="photos.outcome.value" class="quiet outcome" role="status">{{ photos.outcome.value }}</p>
-    <FoldedSection title="Networks" :note="journey.networks.length > 0 ? String(journey.networks.length) : 'none'"
+    <FoldedSection class="networks" title="Networks" :note="journey.networks.length > 0 ? String(journey.networks.length) : 'none'"
       ><NetworkList
     /></FoldedSection>
 
@@ -243,6 +243,10 @@ const next = computed(() => {
 }
 .next p {
   margin-bottom: 8px;
+}
+/* A rule's breath below the buttons. */
+.networks {
+  margin-top: 14px;
 }
 .outcome {
   margin-top: 8px;
