@@ -53,7 +53,7 @@ export function overviewOf(track: Track): TrackOverview | undefined {
 /** Of so many points the outline is made. */
 const OUTLINE_POINTS = 20_000
 
-/** A segment with only every so manieth of its points, and the last. */
+/** A segment with only some of its points, evenly spread, and the last. */
 function everyFew(segment: TrackSegment): TrackSegment {
   const count = countOf(segment)
   const stride = Math.ceil(count / OUTLINE_POINTS)

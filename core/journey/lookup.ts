@@ -5,7 +5,7 @@ import type { Journey, Leg, Traveller } from './schema'
 export const travellerOf = ({ travellers }: Pick<Journey, 'travellers'>, id?: string): Traveller =>
   travellers.find((traveller) => traveller.id === id) ?? travellers[0]!
 
-/** A leg, whose it is, and the how manieth of its legs. */
+/** A leg, whose it is, and its number among the legs of that traveller, from 0. */
 export function findLeg(journey: Journey, id: string): { traveller: Traveller; leg: Leg; index: number } | undefined {
   for (const traveller of journey.travellers) {
     const index = traveller.legs.findIndex((leg) => leg.id === id)

@@ -70,8 +70,9 @@ function smooth(value: number) {
 }
 
 const sharp = computed(() => sharpNodes(legCubics(editor.journey!, props.leg.id)).length)
-/** Wide enough that a vehicle of the leg's size turns without spinning; in reference pixels. */
-const radius = computed(() => Math.round((props.leg.vehicle?.size ?? 80) * 0.5))
+/** By which corners are rounded, in reference pixels: at first wide enough that a vehicle of the leg's size turns without spinning. */
+const chosenRadius = ref<number>()
+const radius = computed(() => chosenRadius.value ?? Math.round((props.leg.vehicle?.size ?? 80) * 0.5))
 const round = () => editor.edit((journey) => roundCorners(journey, props.leg.id, radius.value / editor.compiled!.view.zoom))
 </script>
 
@@ -98,6 +99,15 @@ const round = () => editor.edit((journey) => roundCorners(journey, props.leg.id,
     </div>
   </template>
   <NumberSlider label="Smooth" :model-value="smoothing" :min="0" :max="60" unit="px" @change="smooth" @done="done" />
+  <NumberSlider
+    v-if="sharp > 0"
+    label="Radius"
+    :model-value="radius"
+    :min="4"
+    :max="300"
+    unit="px"
+    @change="(value) => (chosenRadius = value)"
+  />
   <p v-if="sharp > 0" class="flag" role="status">
     {{ sharp === 1 ? 'One corner is' : `${sharp} corners are` }} so sharp that a vehicle would spin.
     <button type="button" data-testid="round-corners" @click="round">Round {{ sharp === 1 ? 'it' : 'them' }}</button>
