@@ -43,6 +43,9 @@ function normalAt(points: readonly Point[], i: number, reach: number): Point {
   return { x: -(b.y - a.y) / length, y: (b.x - a.x) / length }
 }
 
+/** Roads wider than this are no longer roads; in pixels of the level that is looked at. */
+export const MOST_WIDTH = 64
+
 /** Looks this like the road or more: on it. */
 export const ON_ROAD = 110
 

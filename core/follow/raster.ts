@@ -1,3 +1,4 @@
+import type { Likeness } from './centre-line'
 import type { OkLab, Rgb } from './oklab'
 import { colourDistance, okLab } from './oklab'
 
@@ -132,4 +133,18 @@ export function pooledCost({ width, height, cost }: RoadRaster, factor: number):
     }
   }
   return { width: columns, height: rows, cost: pooled }
+}
+
+/** Likeness between the pixels of a raster, by bilinear interpolation; none beyond them. */
+export function likenessIn({ x: left, y: top, width, height, likeness }: Omit<RoadRaster, 'cost'>): Likeness {
+  return (x, y) => {
+    const [px, py] = [x - left - 0.5, y - top - 0.5]
+    const [i, j] = [Math.floor(px), Math.floor(py)]
+    if (i < 0 || j < 0 || i >= width - 1 || j >= height - 1) return 0
+    const [u, v] = [px - i, py - j]
+    const at = j * width + i
+    const upper = likeness[at]! * (1 - u) + likeness[at + 1]! * u
+    const lower = likeness[at + width]! * (1 - u) + likeness[at + width + 1]! * u
+    return upper * (1 - v) + lower * v
+  }
 }

@@ -1,7 +1,7 @@
 import type { Size } from '../camera/view'
 import type { TileAddress } from '../sheet/pyramid'
 import { TILE, tileSize } from '../sheet/pyramid'
-import type { PictureSource } from './follow-road'
+import type { PictureSource } from './picture'
 import type { PixelRect, Pixels } from './raster'
 
 /** A decoded tile: RGBA, row by row, of the size that tileSize gives; undefined where nothing lies. */

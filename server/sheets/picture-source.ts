@@ -1,5 +1,5 @@
 import sharp from 'sharp'
-import type { PictureSource } from '#core/follow/follow-road'
+import type { PictureSource } from '#core/follow/picture'
 import { tiledSource } from '#core/follow/tiled-source'
 import type { Sheet } from '#core/journey/schema'
 import { readTile } from './tiles'

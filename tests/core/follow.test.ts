@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import fc from 'fast-check'
 import { centred, resampled, smoothedLine } from '#core/follow/centre-line'
-import type { PictureSource } from '#core/follow/follow-road'
+import type { PictureSource } from '#core/follow/picture'
 import { followRoad } from '#core/follow/follow-road'
 import { leastCostPath } from '#core/follow/least-cost'
 import { hexOf, okLab, rgbOf } from '#core/follow/oklab'

@@ -1,6 +1,6 @@
 /** Following the roads of the Lantern Isles' sheet, out of its tiles. What the roads were drawn from is known: demo/places.ts. */
 import { beforeAll, describe, expect, it } from 'vitest'
-import type { PictureSource } from '#core/follow/follow-road'
+import type { PictureSource } from '#core/follow/picture'
 import { colourAt, followRoad } from '#core/follow/follow-road'
 import { hexOf, rgbOf } from '#core/follow/oklab'
 import { courseOf, pointAt } from '#core/geometry/course'
