@@ -4,7 +4,13 @@ import { defineConfig } from 'vitest/config'
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'core', include: ['tests/core/**/*.test.ts', 'tests/reference/**/*.test.ts', 'tests/draw/**/*.test.ts'] } },
+      {
+        test: {
+          name: 'core',
+          testTimeout: 30_000,
+          include: ['tests/core/**/*.test.ts', 'tests/reference/**/*.test.ts', 'tests/draw/**/*.test.ts'],
+        },
+      },
       {
         resolve: { alias: { '~': fileURLToPath(new URL('./app', import.meta.url)) } },
         test: { name: 'app', include: ['tests/app/**/*.test.ts'] },
