@@ -12,7 +12,7 @@ import { useSnapping } from '~/composables/use-snapping'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 import type { StageSpace } from './stage-space'
-import { fromStage, toStage } from './stage-space'
+import { chainOnStage, fromStage, placeOnStage, toStage } from './stage-space'
 
 /** The nodes and handles of the selected leg's drawn course. Its line is pulled to bend it; a double click on it makes a node. */
 const props = defineProps<{ space: StageSpace; leg: Leg; course: DrawnCourse }>()
@@ -23,11 +23,8 @@ const { snap } = useSnapping(() => props.space)
 const ends = computed(() => legEnds(editor.journey!, props.leg.id)!)
 const cubics = computed(() => legCubics(editor.journey!, props.leg.id))
 const sharp = computed(() => new Set(sharpNodes(cubics.value)))
-const xy = (p: Point) => {
-  const { x, y } = toStage(props.space, p)
-  return `${x.toFixed(1)} ${y.toFixed(1)}`
-}
-const line = computed(() => `M${xy(cubics.value[0]![0])}${cubics.value.map(([, b, c, d]) => `C${xy(b)} ${xy(c)} ${xy(d)}`).join('')}`)
+const xy = (p: Point) => placeOnStage(props.space, p)
+const line = computed(() => chainOnStage(props.space, cubics.value))
 
 /** The handles that are shown: those of the chosen nodes, and of the stops while no node is chosen. */
 const handles = computed(() => {

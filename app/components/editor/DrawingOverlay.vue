@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
 import { nanoid } from 'nanoid'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { nearestOnChain } from '#core/geometry/nearest'
@@ -11,10 +10,11 @@ import { legEnds } from '#core/journey/lookup'
 import type { CourseNode, Journey } from '#core/journey/schema'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { SNAP, useSnapping } from '~/composables/use-snapping'
+import { useToolKeys } from '~/composables/use-tool-keys'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 import type { StageSpace } from './stage-space'
-import { fromStage, toStage } from './stage-space'
+import { fromStage, placeOnStage, toStage } from './stage-space'
 
 /**
  * Draws a course: node by node (a click for a corner, a press and drag for a smooth node with handles) or freehand. With a leg selected its course
@@ -152,20 +152,10 @@ function redraw(id: string, points: readonly Point[]) {
   })
 }
 
-useEventListener(
-  window,
-  'keydown',
-  (event) => {
-    if (event.target instanceof HTMLElement && event.target.matches('input, textarea, [role="combobox"]')) return
-    if (nodes.value.length === 0 && !begun.value) return
-    const action = { Enter: finish, Backspace: () => (nodes.value = nodes.value.slice(0, -1)), Escape: clear }[event.key]
-    if (!action) return
-    event.preventDefault()
-    event.stopImmediatePropagation()
-    action()
-  },
-  { capture: true },
-)
+useToolKeys(({ key }) => {
+  if (nodes.value.length === 0 && !begun.value) return undefined
+  return { Enter: finish, Backspace: () => (nodes.value = nodes.value.slice(0, -1)), Escape: clear }[key]
+})
 
 /** What the next click will do, as SVG path data on the stage. */
 const rubber = computed(() => {
@@ -183,10 +173,7 @@ const rubber = computed(() => {
     })
     .join('')}`
 })
-const xy = (p: Point) => {
-  const { x, y } = toStage(props.space, p)
-  return `${x.toFixed(1)} ${y.toFixed(1)}`
-}
+const xy = (p: Point) => placeOnStage(props.space, p)
 const hint = computed(() => {
   if (stage.tool === 'freehand')
     return leg.value ? 'Draw the leg by hand; begin and end on it to redraw a part.' : 'Draw by hand: the trip goes on to where you let go.'

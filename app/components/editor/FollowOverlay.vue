@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { mdiCheck, mdiClose, mdiEyedropperVariant } from '@mdi/js'
-import { useEventListener } from '@vueuse/core'
 import { nanoid } from 'nanoid'
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { hexOf } from '#core/follow/oklab'
@@ -11,10 +10,11 @@ import { legEnds } from '#core/journey/lookup'
 import { useFollow } from '~/composables/use-follow'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { useSnapping } from '~/composables/use-snapping'
+import { useToolKeys } from '~/composables/use-tool-keys'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 import type { StageSpace } from './stage-space'
-import { fromStage, toStage } from './stage-space'
+import { chainOnStage, fromStage, toStage } from './stage-space'
 
 /**
  * Draws a course along the road that is to be seen on the map. With a leg selected, from its one stop to the other, at once; else from the end of the
@@ -97,30 +97,13 @@ function back() {
   else stage.setTool('select')
 }
 
-useEventListener(
-  window,
-  'keydown',
-  (event) => {
-    if (event.target instanceof HTMLElement && event.target.matches('input, textarea, [role="combobox"]')) return
-    const isButton = event.target instanceof HTMLElement && event.target.matches('button')
-    const action = { Enter: isButton ? undefined : take, Escape: back }[event.key]
-    if (!action) return
-    event.preventDefault()
-    event.stopImmediatePropagation()
-    action()
-  },
-  { capture: true },
-)
-
-const line = computed(() => {
-  const { state } = follow
-  if (state.value.kind !== 'found') return ''
-  const xy = (p: Point) => {
-    const { x, y } = toStage(props.space, p)
-    return `${x.toFixed(1)} ${y.toFixed(1)}`
-  }
-  return `M${xy(state.value.course[0]![0])}${state.value.course.map(([, b, c, d]) => `C${xy(b)} ${xy(c)} ${xy(d)}`).join('')}`
+useToolKeys(({ key, target }) => {
+  // On a button Enter presses it.
+  const isButton = target instanceof HTMLElement && target.matches('button')
+  return { Enter: isButton ? undefined : take, Escape: back }[key]
 })
+
+const line = computed(() => (follow.state.value.kind === 'found' ? chainOnStage(props.space, follow.state.value.course) : ''))
 const swatch = computed(() => follow.colour.value && hexOf(follow.colour.value))
 const lostAt = computed(() => {
   const { state } = follow

@@ -1,5 +1,6 @@
 import type { Size, View } from '#core/camera/view'
 import { toGround, toScreen } from '#core/camera/view'
+import type { Cubic } from '#core/geometry/cubic'
 import type { Point } from '#core/geometry/point'
 
 /** The way between the ground and the stage's CSS pixels. */
@@ -17,3 +18,15 @@ export function toStage({ view, reference, scale }: StageSpace, p: Point): Point
 
 export const fromStage = ({ view, reference, scale }: StageSpace, p: Point): Point =>
   toGround(view, reference, { x: p.x / scale, y: p.y / scale })
+
+/** A ground point as SVG path data writes it, in CSS pixels of the stage. */
+export function placeOnStage(space: StageSpace, p: Point): string {
+  const { x, y } = toStage(space, p)
+  return `${x.toFixed(1)} ${y.toFixed(1)}`
+}
+
+/** A chain of at least one cubic as SVG path data on the stage. */
+export function chainOnStage(space: StageSpace, cubics: readonly Cubic[]): string {
+  const xy = (p: Point) => placeOnStage(space, p)
+  return `M${xy(cubics[0]![0])}${cubics.map(([, b, c, d]) => `C${xy(b)} ${xy(c)} ${xy(d)}`).join('')}`
+}

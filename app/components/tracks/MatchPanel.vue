@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
 import { computed } from 'vue'
+import { useToolKeys } from '~/composables/use-tool-keys'
 import { useStage } from '~/stores/stage'
 import { useTracks } from '~/stores/tracks'
 import TrackPicture from './TrackPicture.vue'
@@ -13,16 +13,7 @@ const WORDS = ['Click on the map where the track begins: A.', 'Now where its pla
 const words = computed(() => WORDS[tracks.matched.length] ?? 'Laying the track …')
 
 const back = () => stage.setTool('select')
-useEventListener(
-  window,
-  'keydown',
-  (event) => {
-    if (event.key !== 'Escape') return
-    event.stopImmediatePropagation()
-    back()
-  },
-  { capture: true },
-)
+useToolKeys(({ key }) => (key === 'Escape' ? back : undefined))
 </script>
 
 <template>
