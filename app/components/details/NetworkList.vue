@@ -45,7 +45,9 @@ function choose() {
   <ul v-if="editor.journey!.networks.length > 0" aria-label="Networks">
     <li v-for="network in editor.journey!.networks" :key="network.id" data-testid="network">
       <span>{{ network.name || MODE_NAMES[network.mode] }}</span>
-      <span class="note figures">{{ MODE_NAMES[network.mode] }}, {{ network.lines.length }} lines</span>
+      <span class="note figures"
+        >{{ MODE_NAMES[network.mode] }}, {{ network.lines.length }} {{ network.lines.length === 1 ? 'line' : 'lines' }}</span
+      >
       <button
         type="button"
         :aria-label="`Delete ${network.name || MODE_NAMES[network.mode]}`"
@@ -85,7 +87,7 @@ li + li {
   font-size: 12px;
   color: var(--quiet);
 }
-button {
+li button {
   width: 30px;
   height: 30px;
   cursor: pointer;

@@ -231,7 +231,7 @@ useEventListener(board, 'wheel', turnWheel, { passive: false })
       <SheetOverlay v-if="!playback.playing && (editor.selection.kind === 'sheet' || rubber)" :space="space" :rubber="rubber" />
       <StageOverlay v-if="!playback.playing" :space="space" :size="size" />
       <DrawingOverlay v-if="!playback.playing && (stage.tool === 'draw' || stage.tool === 'freehand')" :space="space" />
-      <MatchPanel v-if="stage.tool === 'match-track'" />
+      <MatchPanel v-if="stage.tool === 'match-track'" :space="space" />
       <FollowOverlay v-if="!playback.playing && stage.tool === 'follow'" :space="space" />
       <span class="which" aria-live="polite">{{ stage.mode === 'lens' ? 'Lens: what the film shows' : 'Table: the whole sheet' }}</span>
       <span v-if="sharpness !== undefined" class="sharpness figures" :class="{ soft: sharpness < 1 }" data-testid="stage-sharpness">

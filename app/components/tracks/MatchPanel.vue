@@ -3,9 +3,12 @@ import { computed } from 'vue'
 import { useToolKeys } from '~/composables/use-tool-keys'
 import { useStage } from '~/stores/stage'
 import { useTracks } from '~/stores/tracks'
+import type { StageSpace } from '~/components/editor/stage-space'
+import { placeOnStage } from '~/components/editor/stage-space'
 import TrackPicture from './TrackPicture.vue'
 
 /** While a track is laid by its places: which of them is to be clicked on the map next. */
+defineProps<{ space: StageSpace }>()
 const stage = useStage()
 const tracks = useTracks()
 
@@ -17,6 +20,12 @@ useToolKeys(({ key }) => (key === 'Escape' ? back : undefined))
 </script>
 
 <template>
+  <svg class="marks" aria-hidden="true">
+    <g v-for="(p, i) in tracks.matched" :key="i" :transform="`translate(${placeOnStage(space, p)})`">
+      <circle r="9" />
+      <text y="4">{{ 'ABC'[i] }}</text>
+    </g>
+  </svg>
   <div v-if="tracks.overview" class="panel" @pointerdown.stop @wheel.stop>
     <TrackPicture class="picture" :overview="tracks.overview" :places="3" />
     <div>
@@ -38,10 +47,28 @@ useToolKeys(({ key }) => (key === 'Escape' ? back : undefined))
 </template>
 
 <style scoped>
+.marks {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+}
+circle {
+  fill: #14233a;
+  stroke: #fdf8ec;
+  stroke-width: 1.5;
+}
+text {
+  fill: #fdf8ec;
+  font-size: 12px;
+  font-weight: 700;
+  text-anchor: middle;
+}
 .panel {
   position: absolute;
   left: 10px;
-  bottom: 10px;
+  bottom: 42px;
   display: flex;
   gap: 14px;
   padding: 10px 12px;
@@ -52,7 +79,7 @@ useToolKeys(({ key }) => (key === 'Escape' ? back : undefined))
   font-size: 14px;
 }
 .picture {
-  width: 150px;
+  width: 110px;
 }
 .row {
   display: flex;
