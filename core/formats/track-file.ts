@@ -1,7 +1,8 @@
 import { strFromU8, unzipSync } from 'fflate'
 import { JourneyError } from '../journey/error'
 import type { Track } from './track'
-import { readTrack, TRACK_LIMITS } from './track'
+import { readTrack } from './read-track'
+import { TRACK_LIMITS } from './track'
 
 /** Reads a file of tracks as it comes: text, or KMZ, which is KML in a ZIP. @throws as readTrack */
 export function readTrackFile(bytes: Uint8Array, name: string, swap = false, onProgress?: (share: number) => void): Track {

@@ -5,7 +5,8 @@ import fc from 'fast-check'
 import { strToU8, zipSync } from 'fflate'
 import type { FeatureCollection, LineString } from 'geojson'
 import { describe, expect, it } from 'vitest'
-import { readTrack, SwappedError } from '#core/formats/track'
+import { readTrack } from '#core/formats/read-track'
+import { SwappedError } from '#core/formats/track'
 import { readTrackFile } from '#core/formats/track-file'
 import { geodesicDistance } from '#core/geo/geodesic'
 import { countOf, pointOf, simplifySegment, summariseTrack } from '#core/geo/track'
@@ -231,6 +232,77 @@ describe('a broken track is refused with a sentence', () => {
       const track = readTrack(gpxOf(`<trk><trkseg>${point(47, 8, times[0])}${point(47.1, 8, times[1])}</trkseg></trk>`), 'x')
       expect(track.segments[0]!.times).toBeNull()
       expect(countOf(track.segments[0]!)).toBe(2)
+    }
+  })
+})
+
+describe('points of a GPX written in the plain way', () => {
+  /** Ways of writing the same kind of point, some of which only a parser of XML can read. */
+  const FORMS: readonly ((lat: string, lon: string) => string)[] = [
+    (lat, lon) => `<trkpt lat="${lat}" lon="${lon}"></trkpt>`,
+    (lat, lon) => `\n\t<trkpt lon="${lon}"  lat="${lat}">\r\n<ele>12.5</ele><time>${at(7)}</time><sat>9</sat></trkpt> `,
+    (lat, lon) => `<trkpt lat="${lat}" lon="${lon}"><time> ${at(8)} </time>
+      <extensions><cad>80</cad><e:point><e:pulse>120</e:pulse><e:warmth>21</e:warmth></e:point></extensions></trkpt>`,
+    (lat, lon) => `<trkpt lat='${lat}' lon='${lon}'/>`,
+    (lat, lon) => `<trkpt lat="${lat}" lon="${lon}"><ele unit="m">3</ele><e:time>not the time</e:time></trkpt>`,
+    (lat, lon) => `<trkpt lat="${lat}" lon="${lon}"><name>A &amp; B</name><time><![CDATA[${at(9)}]]></time></trkpt>`,
+    (lat, lon) => `<!-- <trkseg> </trkpt> <trkpt lat="1" lon="2"></trkpt> --><trkpt lat="${lat}" lon="${lon}"></trkpt >`,
+    (lat, lon) => `</trkseg><trkseg ><trkpt lat="${lat}" lon="${lon}"><extensions><a><b><c>1</c></b></a></extensions></trkpt>`,
+    (lat) => `<trkpt lat="${lat}" lat="${lat}"></trkpt>`,
+    (lat, lon) => `<trkpt lat="${lat}" lon="${lon}"><ele>]]></ele></trkpt>`,
+  ]
+  const degrees = fc.oneof(fc.double({ min: -90, max: 90, noNaN: true }).map(String), fc.constantFrom('-0', '1e-7', '+3', '--1', '91.5'))
+  const body = fc
+    .array(
+      fc.tuple(
+        fc.oneof({ weight: 12, arbitrary: fc.integer({ min: 0, max: 7 }) }, { weight: 1, arbitrary: fc.constantFrom(8, 9) }),
+        degrees,
+        degrees,
+      ),
+      {
+        maxLength: 12,
+      },
+    )
+    .map((points) => points.map(([form, lat, lon]) => FORMS[form]!(lat, lon)).join(''))
+  const outcome = (text: string) => {
+    try {
+      return readTrack(text, 'x')
+    } catch (error) {
+      return (error as Error).message
+    }
+  }
+  /** The same with a namespace's prefix on the points, which the plain way does not have: so that the parser of XML reads all of it. */
+  const byParser = (text: string) => outcome(text.replace(/(<\/?)trkpt/g, '$1g:trkpt'))
+
+  it('are read as the parser of XML reads them, and refused for the same faults', () => {
+    fc.assert(
+      fc.property(body, (points) => {
+        const text = gpxOf(`<trk><trkseg>${points}</trkseg></trk>`)
+        expect(outcome(text)).toEqual(byParser(text))
+      }),
+      { numRuns: 400 },
+    )
+  })
+
+  it('are refused where the parser refuses them when a character is missing or another one stands there', () => {
+    fc.assert(
+      fc.property(body, fc.nat(), fc.constantFrom('', '<', '>', '"', '&', '/', '\u0001', 'x'), (points, where, instead) => {
+        const text = gpxOf(`<trk><trkseg>${points}</trkseg></trk>`)
+        const k = 100 + (where % (text.length - 100))
+        const damaged = text.slice(0, k) + instead + text.slice(k + 1)
+        // Where the points' own name is damaged, the prefix would not be put there.
+        fc.pre(damaged.split('trkpt').length === text.split('trkpt').length)
+        expect(outcome(damaged)).toEqual(byParser(damaged))
+      }),
+      { numRuns: 2000 },
+    )
+  })
+
+  it('take no longer to be refused the more there is in them', { timeout: 30_000 }, () => {
+    const leaves = '<a> </a>'.repeat(200_000)
+    for (const inside of [leaves, `<extensions>${leaves}`, `<extensions><b>${leaves}`, ' '.repeat(1_000_000), 'x'.repeat(1_000_000)]) {
+      const text = gpxOf(`<trk><trkseg>${point(1, 2)}<trkpt lat="1" lon="2">${inside}`)
+      expect(() => readTrack(text, 'x')).toThrow(/not well-formed/)
     }
   })
 })
