@@ -2,7 +2,9 @@ import type { CompiledJourney } from '../frame/compile'
 import type { LonLat } from '../geo/lon-lat'
 import type { Point } from '../geometry/point'
 import { courseGround, cubicsOf } from '../frame/course'
+import { partsOf } from '../geometry/course'
 import type { Cubic } from '../geometry/cubic'
+import { isJump } from '../geometry/cubic'
 import { JourneyError } from '../journey/error'
 import type { Stop } from '../journey/schema'
 
@@ -10,7 +12,8 @@ import type { Stop } from '../journey/schema'
 export interface Route {
   name: string
   stops: { name: string; at: LonLat | undefined }[]
-  legs: { name: string; line: LonLat[]; cubics: Cubic[] }[]
+  /** Of each leg the lines between the jumps of its course, and its curves. */
+  legs: { name: string; lines: LonLat[][]; cubics: Cubic[] }[]
 }
 
 /** The routes of all travellers that are shown; `toLonLat` says where ground points lie on the Earth, if that is known. */
@@ -23,18 +26,20 @@ export function routeOf({ journey, travellers }: CompiledJourney, toLonLat: ((p:
     name: journey.name,
     stops: [...stops].map((stop) => ({ name: nameOf(stop), at: toLonLat?.(stop.at) })),
     legs: shown.flatMap(({ visits, legs }) =>
-      legs.map(({ leg, course: { points } }, i) => {
+      legs.map(({ leg, course }, i) => {
         const [from, to] = [visits[i]!.stop, visits[i + 1]!.stop]
-        const line: LonLat[] = []
-        for (let k = 0; toLonLat && k + 1 < points.length; k += 2) {
-          const at = toLonLat({ x: points[k]!, y: points[k + 1]! })
-          if (!at)
-            throw new JourneyError(
-              `The leg from ${nameOf(from)} to ${nameOf(to)} leaves the part of the map that lies on the Earth: save it as SVG instead.`,
-            )
-          line.push(at)
+        const onEarth = (p: Point): LonLat => {
+          const at = toLonLat!(p)
+          if (at) return at
+          throw new JourneyError(
+            `The leg from ${nameOf(from)} to ${nameOf(to)} leaves the part of the map that lies on the Earth: save it as SVG instead.`,
+          )
         }
-        return { name: `${nameOf(from)} to ${nameOf(to)}`, line, cubics: cubicsOf(leg.course, from.at, to.at, ground) }
+        return {
+          name: `${nameOf(from)} to ${nameOf(to)}`,
+          lines: toLonLat ? partsOf(course).map((part) => part.map(onEarth)) : [],
+          cubics: cubicsOf(leg.course, from.at, to.at, ground),
+        }
       }),
     ),
   }
@@ -50,7 +55,10 @@ export function writeGpx({ name, stops, legs }: Route): string {
   const spot = (tag: string, { lat, lon }: LonLat, inside = '') => `<${tag} lat="${degrees(lat)}" lon="${degrees(lon)}">${inside}</${tag}>`
   const waypoints = stops.flatMap((stop) => (stop.at ? [spot('wpt', stop.at, `<name>${escape(stop.name)}</name>`)] : []))
   const tracks = legs.map(
-    (leg) => `<trk><name>${escape(leg.name)}</name><trkseg>${leg.line.map((at) => spot('trkpt', at)).join('')}</trkseg></trk>`,
+    (leg) =>
+      `<trk><name>${escape(leg.name)}</name>${leg.lines
+        .map((line) => `<trkseg>${line.map((at) => spot('trkpt', at)).join('')}</trkseg>`)
+        .join('')}</trk>`,
   )
   return `<?xml version="1.0" encoding="UTF-8"?>
 <gpx version="1.1" creator="Zephyrine" xmlns="http://www.topografix.com/GPX/1/1">
@@ -67,9 +75,12 @@ export function writeKml({ name, stops, legs }: Route): string {
   const points = stops.flatMap((stop) =>
     stop.at ? [placemark(stop.name, `<Point><coordinates>${tuple(stop.at)}</coordinates></Point>`)] : [],
   )
-  const lines = legs.map((leg) =>
-    placemark(leg.name, `<LineString><tessellate>1</tessellate><coordinates>${leg.line.map(tuple).join(' ')}</coordinates></LineString>`),
-  )
+  const lineString = (line: LonLat[]) =>
+    `<LineString><tessellate>1</tessellate><coordinates>${line.map(tuple).join(' ')}</coordinates></LineString>`
+  const lines = legs.map((leg) => {
+    const [first, ...more] = leg.lines.map(lineString)
+    return placemark(leg.name, more.length === 0 ? first! : `<MultiGeometry>${first}${more.join('')}</MultiGeometry>`)
+  })
   return `<?xml version="1.0" encoding="UTF-8"?>
 <kml xmlns="http://www.opengis.net/kml/2.2">
 <Document><name>${escape(name)}</name>
@@ -102,7 +113,7 @@ export function writeGeoJson({ stops, legs }: Route): string {
   const feature = (name: string, geometry: unknown) => ({ type: 'Feature', properties: { name }, geometry })
   const points = stops.flatMap((stop) => (stop.at ? [feature(stop.name, { type: 'Point', coordinates: position(stop.at) })] : []))
   const lines = legs.map((leg) => {
-    const parts = cutAtAntimeridian(leg.line).map((part) => part.map(position))
+    const parts = leg.lines.flatMap(cutAtAntimeridian).map((part) => part.map(position))
     return feature(
       leg.name,
       parts.length === 1 ? { type: 'LineString', coordinates: parts[0] } : { type: 'MultiLineString', coordinates: parts },
@@ -110,8 +121,6 @@ export function writeGeoJson({ stops, legs }: Route): string {
   })
   return `${JSON.stringify({ type: 'FeatureCollection', features: [...points, ...lines] }, null, 1)}\n`
 }
-
-const isJump = (before: Cubic | undefined, { x, y }: Point): boolean => !before || before[3].x !== x || before[3].y !== y
 
 /** An SVG of the courses in ground units, each leg a path of its own. */
 export function writeSvg({ name, legs }: Route): string {
@@ -122,7 +131,7 @@ export function writeSvg({ name, legs }: Route): string {
   const xy = ({ x, y }: Point) => `${Number(x.toFixed(2))} ${Number(y.toFixed(2))}`
   const paths = legs.map((leg) => {
     const d = leg.cubics
-      .map(([a, b, c, end], i) => `${isJump(leg.cubics[i - 1], a) ? `M${xy(a)}` : ''}C${xy(b)} ${xy(c)} ${xy(end)}`)
+      .map(([a, b, c, end], i) => `${i === 0 || isJump(leg.cubics, i) ? `M${xy(a)}` : ''}C${xy(b)} ${xy(c)} ${xy(end)}`)
       .join('')
     return `<path d="${d}"><title>${escape(leg.name)}</title></path>`
   })

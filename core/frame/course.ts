@@ -35,7 +35,7 @@ type Line = Exclude<CourseShape, Curve>
 
 export const isCurve = (shape: CourseShape): shape is Curve => shape.kind === 'straight' || shape.kind === 'bowed' || shape.kind === 'drawn'
 
-/** The cubics of a curved course from stop a to stop b, in ground units. */
+/** The cubics of a curved course from stop a to stop b, in ground units; over a gap there is none. */
 export function curveCubics(shape: Curve, a: Point, b: Point): Cubic[] {
   if (shape.kind === 'straight') return [lineCubic(a, b)]
   if (shape.kind === 'bowed') return bowedCubics(a, b, shape.bow)
@@ -45,9 +45,9 @@ export function curveCubics(shape: Curve, a: Point, b: Point): Cubic[] {
     ...shape.nodes,
     { at: b, before: shape.arrive, after: none },
   ]
-  return knots.slice(1).map((to, i) => {
+  return knots.slice(1).flatMap((to, i): Cubic[] => {
     const from = knots[i]!
-    return [from.at, add(from.at, from.after), add(to.at, to.before), to.at]
+    return from.gap ? [] : [[from.at, add(from.at, from.after), add(to.at, to.before), to.at]]
   })
 }
 

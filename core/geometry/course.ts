@@ -1,5 +1,5 @@
 import type { Cubic } from './cubic'
-import { cubicPoint, flatteningSteps } from './cubic'
+import { cubicPoint, flatteningSteps, isJump } from './cubic'
 import type { Point } from './point'
 
 /**
@@ -18,19 +18,30 @@ export interface Course {
 /** How far, in ground units, the polyline may lie off the curve it stands for: under half a pixel at any zoom up to 25. */
 export const FLATTENING = 0.02
 
-/** Flattens a chain of cubics, each starting where the one before ends, to a course. At least one cubic is needed. */
+/** Flattens a chain of cubics to a course, which jumps where one does not start where the one before ends. At least one cubic is needed. */
 export function courseOf(cubics: readonly Cubic[], tolerance = FLATTENING): Course {
   const first = cubics[0]
   if (!first) throw new RangeError('A course needs at least one segment.')
   const xy: number[] = [first[0].x, first[0].y]
-  for (const cubic of cubics) {
+  const breaks: number[] = []
+  for (const [i, cubic] of cubics.entries()) {
+    if (isJump(cubics, i)) {
+      breaks.push(xy.length / 2 - 1)
+      xy.push(cubic[0].x, cubic[0].y)
+    }
     const steps = flatteningSteps(cubic, tolerance)
     for (let i = 1; i <= steps; i++) {
       const p = i === steps ? cubic[3] : cubicPoint(cubic, i / steps)
       xy.push(p.x, p.y)
     }
   }
-  return polylineCourse(Float64Array.from(xy))
+  return polylineCourse(Float64Array.from(xy), breaks)
+}
+
+/** The points of a course, in the parts between its jumps. */
+export function partsOf({ points, breaks }: Course): Point[][] {
+  const all = Array.from({ length: points.length / 2 }, (_, i) => ({ x: points[2 * i]!, y: points[2 * i + 1]! }))
+  return [...breaks, all.length - 1].map((last, k) => all.slice(k === 0 ? 0 : breaks[k - 1]! + 1, last + 1))
 }
 
 /** Puts courses end to end into one; where they meet the shared point stands once. */
@@ -54,9 +65,9 @@ export function polylineCourse(points: Float64Array, breaks: readonly number[] =
   const lengths = new Float64Array(n)
   let next = 0
   for (let i = 1; i < n; i++) {
-    const isJump = breaks[next] === i - 1
-    if (isJump) next++
-    const step = isJump ? 0 : Math.hypot(points[2 * i]! - points[2 * i - 2]!, points[2 * i + 1]! - points[2 * i - 1]!)
+    const jumps = breaks[next] === i - 1
+    if (jumps) next++
+    const step = jumps ? 0 : Math.hypot(points[2 * i]! - points[2 * i - 2]!, points[2 * i + 1]! - points[2 * i - 1]!)
     lengths[i] = lengths[i - 1]! + step
   }
   return { points, lengths, length: lengths[n - 1]!, breaks }

@@ -1,8 +1,17 @@
 import type { Point } from './point'
-import { mix } from './point'
+import { distance, mix } from './point'
 
 /** A cubic Bezier segment: start, two handles, end. */
 export type Cubic = readonly [Point, Point, Point, Point]
+
+/** Ends nearer to each other than this, in ground units, are one but for rounding. */
+const SAME = 1e-6
+
+/** Whether a chain of cubics jumps before one of them: this one does not start where the one before ends. */
+export function isJump(chain: readonly Cubic[], i: number): boolean {
+  const [before, next] = [chain[i - 1], chain[i]]
+  return before !== undefined && next !== undefined && distance(before[3], next[0]) > SAME
+}
 
 /** A straight line as a cubic, its handles at a third and two thirds, so that the parameter runs evenly. */
 export function lineCubic(a: Point, b: Point): Cubic {

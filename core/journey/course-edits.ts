@@ -1,8 +1,9 @@
 import simplify from 'simplify-js'
 import { compiledCourse, courseGround, cubicsOf, isCurve } from '../frame/course'
 import type { Course } from '../geometry/course'
+import { partsOf } from '../geometry/course'
 import type { Cubic } from '../geometry/cubic'
-import { cubicPoint, reversedCubic, splitCubic } from '../geometry/cubic'
+import { cubicPoint, isJump, reversedCubic, splitCubic } from '../geometry/cubic'
 import { fitStroke } from '../geometry/fit-stroke'
 import type { OnChain } from '../geometry/nearest'
 import type { Point } from '../geometry/point'
@@ -18,12 +19,19 @@ import { LIMITS } from './schema'
 /** Handles whose directions differ by less than this, in radians, make a smooth node. */
 const SMOOTH = 0.02
 
-/** A chain of cubics as a drawn course; its ends are the stops. */
+export const NONE: Point = { x: 0, y: 0 }
+
+/** A chain of cubics as a drawn course, with gaps where it jumps; its ends are the stops. */
 export function drawnCourse(cubics: readonly Cubic[]): DrawnCourse {
-  const nodes = cubics.slice(1).map((next, i): CourseNode => {
+  const nodes = cubics.slice(1).flatMap((next, i): CourseNode[] => {
     const [, , into, at] = cubics[i]!
-    const [before, after] = [subtract(into, at), subtract(next[1], at)]
-    return { at, kind: kindOf(before, after), before, after }
+    const before = subtract(into, at)
+    const after = subtract(next[1], next[0])
+    if (!isJump(cubics, i + 1)) return [{ at, kind: kindOf(before, after), before, after }]
+    return [
+      { at, kind: 'corner', before, after: NONE, gap: true },
+      { at: next[0], kind: 'corner', before: NONE, after },
+    ]
   })
   if (nodes.length > LIMITS.nodes)
     throw new JourneyError(`A course has at most ${LIMITS.nodes} nodes: draw it in several legs, or smooth it more.`)
@@ -61,8 +69,8 @@ export function makeDrawn(journey: Journey, id: string): Journey {
   if (!shape || !course || shape.kind === 'drawn') return journey
   if (isCurve(shape)) return editLeg(journey, id, { course: drawnCourse(legCubics(journey, id)) })
   const tolerance = LINE_TOLERANCE / journey.camera.zoom
-  const points = Array.from({ length: course.points.length / 2 }, (_, i) => ({ x: course.points[2 * i]!, y: course.points[2 * i + 1]! }))
-  return editLeg(journey, id, { course: drawnCourse(fitStroke(simplify(points, tolerance / 4, true), tolerance)) })
+  const parts = partsOf(course).filter((part) => part.length > 1)
+  return editLeg(journey, id, { course: drawnCourse(parts.flatMap((part) => fitStroke(simplify(part, tolerance / 4, true), tolerance))) })
 }
 
 /** Gives a leg a course through nodes, corners and smooth ones as they were drawn. */
@@ -93,9 +101,14 @@ export function redrawPart(journey: Journey, id: string, stroke: readonly Point[
   return editLeg(journey, id, { course: drawnCourse(chain) })
 }
 
-/** A smoother course: fitted anew to what it is now, with at most `tolerance` between the two, in gu. */
-export function smoothed(course: CourseShape, ends: readonly [Point, Point], points: readonly Point[], tolerance: number): CourseShape {
-  return tolerance <= 0 ? course : drawnCourse(fitStroke([ends[0], ...points, ends[1]], tolerance))
+/** A smoother course: fitted anew to what it is now, with at most about `tolerance` between the two, in gu; more than 0. */
+export const smoothed = (course: Course, tolerance: number): DrawnCourse =>
+  drawnCourse(partsOf(course).flatMap((part) => fitStroke(part, tolerance)))
+
+/** The number of the node at which a segment of a drawn course begins; -1 for the first stop. Gaps are no segments. */
+export function nodeBefore({ nodes }: DrawnCourse, segment: number): number {
+  const starts = [-1, ...nodes.keys()].filter((i) => !nodes[i]?.gap)
+  return starts[segment]!
 }
 
 /** Puts a node on a leg's course, which keeps its shape exactly. */
@@ -108,21 +121,36 @@ export function insertNode(journey: Journey, id: string, { segment, u }: Pick<On
 }
 
 /** Nodes that were there before keep the kind they had, whatever their handles look like now. */
-function keepKinds(course: DrawnCourse, old: CourseShape): DrawnCourse {
+export function keepKinds(course: DrawnCourse, old: CourseShape): DrawnCourse {
   if (old.kind !== 'drawn') return course
   const kinds = new Map(old.nodes.map((node) => [`${node.at.x} ${node.at.y}`, node.kind]))
   return { ...course, nodes: course.nodes.map((node) => ({ ...node, kind: kinds.get(`${node.at.x} ${node.at.y}`) ?? node.kind })) }
 }
 
+/** A node with or without a gap after it. */
+export const withGap = ({ at, kind, before, after }: CourseNode, gap: boolean): CourseNode => ({
+  at,
+  kind,
+  before,
+  after,
+  ...(gap ? { gap } : {}),
+})
+
 /** Changes the nodes of a drawn leg; other legs are left alone. */
-function withNodes(journey: Journey, id: string, change: (course: DrawnCourse) => DrawnCourse): Journey {
+export function withNodes(journey: Journey, id: string, change: (course: DrawnCourse) => DrawnCourse): Journey {
   const course = shapeOf(journey, id)
   return course?.kind === 'drawn' ? editLeg(journey, id, { course: change(course) }) : journey
 }
 
-/** Takes nodes away; the handles of those beside them stay, so that the course bends much as it did. */
+/** Takes nodes away; the handles of those beside them stay, so that the course bends much as it did. With one end of a gap the gap goes. */
 export const removeNodes = (journey: Journey, id: string, gone: ReadonlySet<number>): Journey =>
-  withNodes(journey, id, (course) => ({ ...course, nodes: course.nodes.filter((_, i) => !gone.has(i)) }))
+  withNodes(journey, id, (course) => ({
+    ...course,
+    nodes: course.nodes.flatMap((node, i) => {
+      if (gone.has(i)) return []
+      return [node.gap && gone.has(i + 1) ? withGap(node, false) : node]
+    }),
+  }))
 
 /** Moves nodes, their handles with them. */
 export const moveNodes = (journey: Journey, id: string, moved: ReadonlySet<number>, by: Point): Journey =>
@@ -190,8 +218,9 @@ export function pullSegment(journey: Journey, id: string, { segment, u }: Pick<O
   const course = shapeOf(drawn, id)
   if (course?.kind !== 'drawn') return journey
   const [first, second] = [scaleBy(by, k1 / share), scaleBy(by, k2 / share)]
-  const start: HandleOf = segment === 0 ? { of: 'leave' } : { of: 'after', node: segment - 1 }
-  const end: HandleOf = segment === course.nodes.length ? { of: 'arrive' } : { of: 'before', node: segment }
+  const node = nodeBefore(course, segment)
+  const start: HandleOf = node === -1 ? { of: 'leave' } : { of: 'after', node }
+  const end: HandleOf = node + 1 === course.nodes.length ? { of: 'arrive' } : { of: 'before', node: node + 1 }
   return pullHandle(pullHandle(drawn, id, start, add(handleOf(course, start), first)), id, end, add(handleOf(course, end), second))
 }
 
@@ -199,10 +228,10 @@ export function handleOf(course: DrawnCourse, handle: HandleOf): Point {
   return handle.of === 'leave' || handle.of === 'arrive' ? course[handle.of] : course.nodes[handle.node]![handle.of]
 }
 
-/** The turn at a node, in radians: 0 straight on, π back. */
-export function turnAt(cubics: readonly Cubic[], node: number): number {
-  const [before, after] = [cubics[node], cubics[node + 1]]
-  if (!before || !after) return 0
+/** The turn between a cubic of a chain and the next, in radians: 0 straight on, π back. */
+function turnAfter(cubics: readonly Cubic[], i: number): number {
+  const [before, after] = [cubics[i], cubics[i + 1]]
+  if (!before || !after || isJump(cubics, i + 1)) return 0
   const into = directionAtEnd(before)
   const out = scaleBy(directionAtEnd(reversedCubic(after)), -1)
   const cos = (into.x * out.x + into.y * out.y) / (Math.hypot(into.x, into.y) * Math.hypot(out.x, out.y) || 1)
@@ -218,8 +247,9 @@ function directionAtEnd([a, b, c, d]: Cubic): Point {
 /** A corner sharper than this spins a vehicle, in radians. */
 export const SHARP = (50 * Math.PI) / 180
 
-/** Numbers of the nodes at which a leg's course turns so sharply that a vehicle would spin. */
-export const sharpNodes = (cubics: readonly Cubic[]): number[] => cubics.slice(1).flatMap((_, i) => (turnAt(cubics, i) > SHARP ? [i] : []))
+/** Numbers of the cubics of a chain at whose ends it turns so sharply that a vehicle would spin. */
+export const sharpCorners = (cubics: readonly Cubic[]): number[] =>
+  cubics.slice(1).flatMap((_, i) => (turnAfter(cubics, i) > SHARP ? [i] : []))
 
 /**
  * Rounds the sharp corners of a leg with a radius in gu; where two corners are too near each other for it, each takes what there is.
@@ -227,7 +257,7 @@ export const sharpNodes = (cubics: readonly Cubic[]): number[] => cubics.slice(1
  */
 export function roundCorners(journey: Journey, id: string, radius: number): Journey {
   const cubics = legCubics(journey, id)
-  const sharp = new Set(sharpNodes(cubics))
+  const sharp = new Set(sharpCorners(cubics))
   if (sharp.size === 0 || radius <= 0) return journey
   const rounded: Cubic[] = []
   let rest: Cubic = cubics[0]!
@@ -237,7 +267,7 @@ export function roundCorners(journey: Journey, id: string, radius: number): Jour
       rest = next
       return
     }
-    const turn = turnAt(cubics, i)
+    const turn = turnAfter(cubics, i)
     const cut = Math.min(radius * Math.tan(turn / 2), 0.45 * distance(rest[0], rest[3]), 0.45 * distance(next[0], next[3]))
     const [before] = splitCubic(rest, 1 - parameterAt(reversedCubic(rest), cut))
     const [, after] = splitCubic(next, parameterAt(next, cut))
@@ -257,7 +287,7 @@ export function roundCorners(journey: Journey, id: string, radius: number): Jour
 }
 
 /** The parameter at which a cubic has got so far from its start; within half of its chord it gets ever further. By bisection. */
-function parameterAt(cubic: Cubic, reach: number): number {
+export function parameterAt(cubic: Cubic, reach: number): number {
   let [low, high] = [0, 1]
   for (let i = 0; i < 50; i++) {
     const middle = (low + high) / 2

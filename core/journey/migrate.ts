@@ -9,6 +9,8 @@ const MIGRATIONS: readonly ((document: Raw) => Raw)[] = [
     ...(ground === undefined ? {} : { ground: typeof ground === 'string' ? { colour: ground } : ground }),
     ...(sheets === undefined ? {} : { sheets: Array.isArray(sheets) ? sheets.map(withId) : sheets }),
   }),
+  // Version 3: drawn courses may have gaps, stops may have postcards; neither can be in a document of version 2.
+  (document) => document,
 ]
 
 const withId = (sheet: unknown): unknown => (typeof sheet === 'object' && sheet !== null ? { id: 'sheet', ...sheet } : sheet)

@@ -12,11 +12,11 @@ export { LIMITS } from './values'
 export type { Moment, Span } from './values'
 
 /**
- * The journey document, version 2: what is stored, exchanged and undone.
+ * The journey document, version 3: what is stored, exchanged and undone.
  * Lengths are in ground units (gu) or reference pixels (rpx), times in seconds; see docs/journey-format.md.
  */
 export const JOURNEY_FORMAT = 'zephyrine-journey'
-export const JOURNEY_VERSION = 2
+export const JOURNEY_VERSION = 3
 
 const evenSide = z.int().min(64).max(LIMITS.side).multipleOf(2, 'must be an even number of pixels')
 const title = z.string().trim().min(1).max(120)
@@ -64,6 +64,8 @@ export const nodeSchema = z.strictObject({
   /** Handles, as offsets from `at`, towards the node before and the node after. */
   before: point,
   after: point,
+  /** The line ends here and goes on at the next node, where the traveller is at once. */
+  gap: z.boolean().optional(),
 })
 
 export const NETWORK_MODES = ['road', 'rail', 'water'] as const
@@ -73,7 +75,15 @@ export const courseSchema = z.discriminatedUnion('kind', [
   /** `bow` is the signed sagitta over the chord; positive bows to the left of the direction of travel. */
   z.strictObject({ kind: z.literal('bowed'), bow: z.number().min(-1).max(1).default(0.18) }),
   /** From stop to stop over nodes; `leave` and `arrive` are the handles at the two stops, as offsets. */
-  z.strictObject({ kind: z.literal('drawn'), leave: point, nodes: z.array(nodeSchema).max(LIMITS.nodes), arrive: point }),
+  z.strictObject({
+    kind: z.literal('drawn'),
+    leave: point,
+    nodes: z
+      .array(nodeSchema)
+      .max(LIMITS.nodes)
+      .refine((nodes) => !nodes.at(-1)?.gap, 'has a gap after the last node: the line must end at the stop'),
+    arrive: point,
+  }),
   /** The shortest way over the Earth, where the ground is georeferenced; else straight. */
   z.strictObject({ kind: z.literal('great-circle') }),
   /** A recorded track: its points, the ends of which give way to the stops, and the seconds at which each was reached, where they are known. */

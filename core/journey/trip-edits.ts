@@ -2,10 +2,10 @@ import { produce } from 'immer'
 import { isCurve } from '../frame/course'
 import type { Course } from '../geometry/course'
 import { courseOf, nearestOnCourse } from '../geometry/course'
-import { reversedCubic, splitCubic } from '../geometry/cubic'
+import { splitCubic } from '../geometry/cubic'
 import { nearestOnChain } from '../geometry/nearest'
 import type { Point } from '../geometry/point'
-import { drawnCourse, legCourse, legCubics } from './course-edits'
+import { drawnCourse, legCourse, legCubics, withGap } from './course-edits'
 import { arrange } from './edits'
 import { findLeg, legEnds, travellerOf } from './lookup'
 import type { CourseShape, Journey, Leg, Stop, Traveller } from './schema'
@@ -139,9 +139,10 @@ function reversedCourse(journey: Journey, { id, course }: Leg): CourseShape {
     case 'track':
       return reversedTrack(course, legCourse(journey, id)!)
     case 'drawn': {
-      const kinds = course.nodes.map((node) => node.kind).reverse()
-      const reversed = drawnCourse(legCubics(journey, id).map(reversedCubic).reverse())
-      return { ...reversed, nodes: reversed.nodes.map((node, k) => ({ ...node, kind: kinds[k]! })) }
+      const nodes = course.nodes.map((node, i) =>
+        withGap({ ...node, before: node.after, after: node.before }, course.nodes[i - 1]?.gap ?? false),
+      )
+      return { kind: 'drawn', leave: course.arrive, nodes: nodes.reverse(), arrive: course.leave }
     }
   }
 }

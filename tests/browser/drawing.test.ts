@@ -1,45 +1,21 @@
 /** Drawing courses with the mouse in a real browser. Each test begins with a fresh copy of the demo. */
 import { readFileSync } from 'node:fs'
-import type { Browser, Page } from 'playwright-core'
-import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import type { Page } from 'playwright-core'
+import { beforeEach, describe, expect, it } from 'vitest'
 import type { Point } from '#core/geometry/point'
 import { nearestOnChain } from '#core/geometry/nearest'
-import { legCubics, sharpNodes } from '#core/journey/course-edits'
+import { legCubics, sharpCorners } from '#core/journey/course-edits'
 import { createJourney } from '#core/journey/create'
-import type { DrawnCourse, Journey } from '#core/journey/schema'
-import { launchBrowser, openEditor, openPage, saved } from '../support/browser'
-import type { TestServer } from '../support/server'
-import { startServer } from '../support/server'
+import type { DrawnCourse } from '#core/journey/schema'
+import { useDemoPage } from '../support/demo-page'
 
-let server: TestServer
-let browser: Browser
+const demo = useDemoPage()
+const { stored } = demo
 let page: Page
-let errors: string[]
-let id: string
-
-beforeAll(async () => {
-  server = await startServer()
-  browser = await launchBrowser()
-})
-afterAll(async () => {
-  await browser.close()
-  await server.stop()
-})
-beforeEach(async () => {
-  const response = await fetch(`${server.address}/api/journeys/demo/duplicate`, { method: 'POST' })
-  id = ((await response.json()) as { id: string }).id
-  ;({ page, errors } = await openPage(browser))
-  await openEditor(page, server.address, id)
-})
-afterEach(async () => {
-  expect(errors).toEqual([])
-  await page.context().close()
+beforeEach(() => {
+  page = demo.page
 })
 
-async function stored(): Promise<Journey> {
-  await saved(page)
-  return ((await (await fetch(`${server.address}/api/journeys/${id}`)).json()) as { journey: Journey }).journey
-}
 const leg = async (name: string) => (await stored()).travellers[0]!.legs.find((entry) => entry.id === name)!
 const drawn = async (name: string) => (await leg(name)).course as DrawnCourse
 
@@ -113,12 +89,7 @@ describe('drawing node by node', () => {
   })
 
   it('begins a trip where there is none, and snaps to what is there unless Ctrl is held', async () => {
-    const response = await fetch(`${server.address}/api/journeys`, {
-      method: 'POST',
-      body: JSON.stringify({ journey: createJourney('Bare') }),
-    })
-    id = ((await response.json()) as { id: string }).id
-    await page.goto(`${server.address}/journeys/${id}`)
+    await demo.open(createJourney('Bare'))
     await page.getByTestId('choose-picture').waitFor()
     await page.getByTestId('tool-draw').click()
     await page.getByText('Click where the trip begins.').waitFor()
@@ -244,7 +215,25 @@ describe('editing a drawn course', () => {
     await page.keyboard.press('Enter')
     await page.getByTestId('round-corners').waitFor()
     await page.getByTestId('round-corners').click()
-    expect(sharpNodes(legCubics(await stored(), 'seaplane'))).toEqual([])
+    expect(sharpCorners(legCubics(await stored(), 'seaplane'))).toEqual([])
+  })
+
+  it('breaks the line at a node, pulls the ends apart, and joins them again', async () => {
+    const whole = await drawn('seaplane')
+    await page.getByTestId('course-node').nth(1).click()
+    await page.getByTestId('break-line').click()
+    await page.getByTestId('join-gaps').waitFor()
+    const broken = await drawn('seaplane')
+    expect(broken.nodes).toHaveLength(whole.nodes.length + 1)
+    expect(broken.nodes.flatMap(({ gap }, i) => (gap ? [i] : []))).toEqual([1])
+    expect(await page.getByTestId('course-gaps').getAttribute('d')).toMatch(/^M\S+ \S+L\S+ \S+$/)
+    await dragElement('course-node', 2, [25, 30])
+    const apart = await drawn('seaplane')
+    expect(Math.hypot(apart.nodes[2]!.at.x - broken.nodes[2]!.at.x, apart.nodes[2]!.at.y - broken.nodes[2]!.at.y)).toBeGreaterThan(150)
+    await page.getByTestId('join-gaps').click()
+    expect((await drawn('seaplane')).nodes.some(({ gap }) => gap)).toBe(false)
+    for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z')
+    expect(await drawn('seaplane')).toEqual(whole)
   })
 
   async function indexOfChosen(): Promise<number> {

@@ -1,40 +1,16 @@
 /** Editing by mouse and keys in a real browser. Each test begins with a fresh copy of the demo. */
-import type { Browser, Locator, Page } from 'playwright-core'
-import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import type { Journey } from '#core/journey/schema'
-import type { TestServer } from '../support/server'
-import { startServer } from '../support/server'
-import { launchBrowser, openEditor, openPage, saved } from '../support/browser'
+import type { Locator, Page } from 'playwright-core'
+import { beforeEach, describe, expect, it } from 'vitest'
+import { openEditor, saved } from '../support/browser'
+import { useDemoPage } from '../support/demo-page'
 
-let server: TestServer
-let browser: Browser
+const demo = useDemoPage()
+const { stored } = demo
 let page: Page
-let errors: string[]
-let id: string
-
-beforeAll(async () => {
-  server = await startServer()
-  browser = await launchBrowser()
-})
-afterAll(async () => {
-  await browser.close()
-  await server.stop()
-})
-beforeEach(async () => {
-  const response = await fetch(`${server.address}/api/journeys/demo/duplicate`, { method: 'POST' })
-  id = ((await response.json()) as { id: string }).id
-  ;({ page, errors } = await openPage(browser))
-  await openEditor(page, server.address, id)
-})
-afterEach(async () => {
-  expect(errors).toEqual([])
-  await page.context().close()
+beforeEach(() => {
+  page = demo.page
 })
 
-const stored = async (): Promise<Journey> => {
-  await saved(page)
-  return ((await (await fetch(`${server.address}/api/journeys/${id}`)).json()) as { journey: Journey }).journey
-}
 const legs = async () => (await stored()).travellers[0]!.legs
 const visits = async () => (await stored()).travellers[0]!.visits
 const timecode = () => page.getByTestId('timecode').textContent()
@@ -254,7 +230,7 @@ describe('the details', () => {
 describe('saving', () => {
   it('meets another window’s changes without losing either', async () => {
     const other = await page.context().newPage()
-    await openEditor(other, server.address, id)
+    await openEditor(other, demo.address, demo.id)
     await other.getByTestId('journey-name').fill('Theirs')
     await other.keyboard.press('Enter')
     await saved(other)
@@ -262,8 +238,8 @@ describe('saving', () => {
     await page.keyboard.press('Enter')
     await page.getByText('Changed in another window').waitFor()
     await page.getByRole('button', { name: 'Go on in a copy of mine' }).click()
-    await page.waitForURL((url) => !url.pathname.endsWith(id))
-    const list = (await (await fetch(`${server.address}/api/journeys`)).json()) as { name: string }[]
+    await page.waitForURL((url) => !url.pathname.endsWith(demo.id))
+    const list = (await (await fetch(`${demo.address}/api/journeys`)).json()) as { name: string }[]
     expect(list.map((journey) => journey.name)).toEqual(expect.arrayContaining(['Theirs', 'Mine (this window)']))
   })
 

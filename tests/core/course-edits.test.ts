@@ -12,6 +12,7 @@ import { distance } from '#core/geometry/point'
 import * as edits from '#core/journey/course-edits'
 import { editLeg } from '#core/journey/edits'
 import { legEnds } from '#core/journey/lookup'
+import { breakAt, joinGaps } from '#core/journey/gap-edits'
 import { parseJourney } from '#core/journey/parse'
 import type { CourseShape, DrawnCourse, Journey } from '#core/journey/schema'
 import { insertStop, removeStop, reverseTrip } from '#core/journey/trip-edits'
@@ -218,10 +219,10 @@ describe('corners', () => {
 
   it('so sharp that a vehicle would spin are found, and rounded by an arc of the radius', () => {
     const journey = withCourse(angular)
-    expect(edits.sharpNodes(edits.legCubics(journey, 'l1'))).toEqual([0, 1, 2])
+    expect(edits.sharpCorners(edits.legCubics(journey, 'l1'))).toEqual([0, 1, 2])
     const rounded = edits.roundCorners(journey, 'l1', 60)
     const cubics = edits.legCubics(rounded, 'l1')
-    expect(edits.sharpNodes(cubics)).toEqual([])
+    expect(edits.sharpCorners(cubics)).toEqual([])
     // The fillet's middle lies (√2 - 1) radii from the corner, on its bisector: plane geometry.
     const middle = { x: 300 - 60 * (1 - Math.SQRT1_2), y: 60 * (1 - Math.SQRT1_2) }
     expect(nearestOnChain(cubics, middle).distance).toBeLessThan(0.1)
@@ -231,11 +232,87 @@ describe('corners', () => {
   it('too near to each other for the radius take what there is', () => {
     const rounded = edits.roundCorners(withCourse(angular), 'l1', 5000)
     expect(edits.legCubics(rounded, 'l1').every((curve) => curve.every(({ x, y }) => Number.isFinite(x) && Number.isFinite(y)))).toBe(true)
-    expect(edits.sharpNodes(edits.legCubics(rounded, 'l1'))).toEqual([])
+    expect(edits.sharpCorners(edits.legCubics(rounded, 'l1'))).toEqual([])
   })
 
   it('are not found on smooth courses', () =>
-    expect(edits.sharpNodes(edits.legCubics(withCourse({ kind: 'bowed', bow: 0.5 }), 'l1'))).toEqual([]))
+    expect(edits.sharpCorners(edits.legCubics(withCourse({ kind: 'bowed', bow: 0.5 }), 'l1'))).toEqual([]))
+})
+
+describe('a gap', () => {
+  const whole = withCourse(DRAWN)
+  const broken = breakAt(whole, 'l1', new Set([0]), 40)
+  const course = courseOfLeg(broken, 'l1')
+  const spots = (journey: Journey, id = 'l1') =>
+    edits.legCubics(journey, id).flatMap((curve) => Array.from({ length: 20 }, (_, i) => cubicPoint(curve, i / 19)))
+
+  it('is cut out round a node; the rest of the line stays as it was, and the traveller is at once on its other side', () => {
+    expect(drawn(broken).nodes.map(({ gap }) => gap ?? false)).toEqual([true, false, false, false])
+    expect(deviation(spots(broken), edits.legCubics(whole, 'l1'))).toBeLessThan(1e-3)
+    const [end, start] = drawn(broken).nodes
+    for (const { at } of [end!, start!]) expect(distance(at, { x: 300, y: 200 })).toBeCloseTo(20, 3)
+    expect(courseOfLeg(whole, 'l1').length - course.length).toBeCloseTo(40, 0)
+    const [first] = course.breaks
+    const s = course.lengths[first!]!
+    expect(distance(pointAt(course, s - 0.01), end!.at)).toBeLessThan(0.02)
+    expect(distance(pointAt(course, s + 0.01), start!.at)).toBeLessThan(0.02)
+  })
+
+  it('takes the place of the line between two nodes', () => {
+    const apart = breakAt(whole, 'l1', new Set([0, 1]), 40)
+    expect(drawn(apart).nodes.map(({ at, gap }) => [at.x, gap ?? false])).toEqual([
+      [300, true],
+      [600, false],
+      [750, false],
+    ])
+    const cubics = edits.legCubics(apart, 'l1')
+    expect(cubics).toHaveLength(3)
+    expect(cubics.map((_, segment) => edits.nodeBefore(drawn(apart), segment))).toEqual([-1, 1, 2])
+  })
+
+  it('is joined by a bend that goes on as both ends do, or by taking one of them away', () => {
+    const joined = joinGaps(broken, 'l1', new Set([1]))
+    expect(courseOfLeg(joined, 'l1').breaks).toEqual([])
+    expect(edits.sharpCorners(edits.legCubics(joined, 'l1')).length).toBe(edits.sharpCorners(edits.legCubics(whole, 'l1')).length)
+    expect(deviation(spots(joined), edits.legCubics(whole, 'l1'))).toBeLessThan(3)
+    for (const end of [0, 1]) expect(courseOfLeg(edits.removeNodes(broken, 'l1', new Set([end])), 'l1').breaks).toEqual([])
+  })
+
+  it('stays when the course is split, reversed, smoothed, or given a node', () => {
+    const gapOf = (journey: Journey, id = 'l1') => {
+      const [cut] = courseOfLeg(journey, id).breaks
+      const { points } = courseOfLeg(journey, id)
+      return [0, 1].map((k) => ({ x: points[2 * (cut! + k)]!, y: points[2 * (cut! + k) + 1]! }))
+    }
+    const gap = gapOf(broken)
+    const expectSame = (found: readonly Point[], expected = gap) =>
+      found.forEach((p, i) => expect(distance(p, expected[i]!)).toBeLessThan(1e-6))
+    const late = { x: 700, y: -100 }
+    expectSame(gapOf(insertStop(broken, 'l1', late, { stop: 'new', leg: 'second' })))
+    const early = insertStop(broken, 'l1', { x: 60, y: 0 }, { stop: 'new', leg: 'second' })
+    expectSame(gapOf(early, 'second'))
+    expectSame(gapOf(removeStop(early, 'new')))
+    expectSame(gapOf(reverseTrip(broken)), [...gap].reverse())
+    expect(reverseTrip(reverseTrip(broken))).toEqual(broken)
+    expectSame(gapOf(edits.insertNode(broken, 'l1', { segment: 2, u: 0.5 })))
+    expectSame(gapOf(edits.roundCorners(broken, 'l1', 20)))
+    expectSame(gapOf(editLeg(broken, 'l1', { course: edits.smoothed(course, 10) })))
+  })
+
+  it('moves when the line beside it is pulled, and only there', () => {
+    const pulled = edits.pullSegment(broken, 'l1', { segment: 1, u: 0.5 }, { x: 0, y: 50 })
+    const [before, after] = [edits.legCubics(broken, 'l1'), edits.legCubics(pulled, 'l1')]
+    expect(cubicPoint(after[1]!, 0.5).y - cubicPoint(before[1]!, 0.5).y).toBeCloseTo(50, 6)
+    expect(after.filter((_, i) => i !== 1).map(([a, , , d]) => [a, d])).toEqual(
+      before.filter((_, i) => i !== 1).map(([a, , , d]) => [a, d]),
+    )
+    expect(after[0]).toEqual(before[0])
+  })
+
+  it('after the last node, in a file, is refused: the line must end at its stop', () => {
+    const wrong = { ...DRAWN, nodes: DRAWN.nodes.map((n, i) => (i === 2 ? { ...n, gap: true } : n)) }
+    expect(() => parseJourney(JSON.parse(JSON.stringify(withCourse(wrong))))).toThrow(/gap after the last node/)
+  })
 })
 
 describe('the trip', () => {
@@ -310,6 +387,13 @@ describe('the trip', () => {
       fc.double({ min: 1, max: 400, noNaN: true }).map((radius) => (j: Journey, id: string) => edits.roundCorners(j, id, radius)),
       fc.array(point, { minLength: 2, maxLength: 30 }).map((stroke) => (j: Journey, id: string) => edits.drawStroke(j, id, stroke, 4)),
       fc.constant((j: Journey) => reverseTrip(j)),
+      fc
+        .uniqueArray(fc.nat(6), { minLength: 1, maxLength: 3 })
+        .map((nodes) => (j: Journey, id: string) => breakAt(j, id, new Set(nodes), 30)),
+      fc.nat(6).map((i) => (j: Journey, id: string) => joinGaps(j, id, new Set([i]))),
+      fc
+        .double({ min: 1, max: 60, noNaN: true })
+        .map((tolerance) => (j: Journey, id: string) => editLeg(j, id, { course: edits.smoothed(edits.legCourse(j, id)!, tolerance) })),
     )
     fc.assert(
       fc.property(fc.array(edit, { maxLength: 10 }), (steps) => {

@@ -35,7 +35,7 @@ describe('reading a journey', () => {
 
   it.each<[what: string, path: string, value: unknown, message: RegExp]>([
     ['another format', 'format', 'something', /field "format" should be "zephyrine-journey"/],
-    ['a later version', 'version', 7, /field "version" is 7, and this Zephyrine reads versions 1 to 2/],
+    ['a later version', 'version', 7, /field "version" is 7, and this Zephyrine reads versions 1 to 3/],
     ['a missing version', 'version', undefined, /field "version" is missing/],
     [
       'a visit to nowhere',

@@ -1,31 +1,45 @@
 /** Routes as open formats: read again by other libraries, they are what they were. */
 import { gpx, kml } from '@tmcw/togeojson'
 import { DOMParser } from '@xmldom/xmldom'
-import type { Feature, FeatureCollection, LineString, Point as GeoPoint, Position } from 'geojson'
+import type { Feature, FeatureCollection, Geometry, Point as GeoPoint, Position } from 'geojson'
 import { svgPathProperties } from 'svg-path-properties'
 import { describe, expect, it } from 'vitest'
 import { compile } from '#core/frame/compile'
 import { groundGeo } from '#core/geo/ground'
 import { cutAtAntimeridian, ROUTE_FORMATS, routeOf, writeGeoJson, writeGpx, writeKml, writeSvg } from '#core/formats/route'
+import { insertNode, makeDrawn } from '#core/journey/course-edits'
 import { editStop } from '#core/journey/edits'
+import { breakAt } from '#core/journey/gap-edits'
 import { demo } from '../support/journeys'
 
-const journey = editStop(demo(), 'oarsend', { name: 'Oar’s <End> & "more"' })
+const named = editStop(demo(), 'oarsend', { name: 'Oar’s <End> & "more"' })
+/** The last leg has a gap. */
+const PLANE = named.travellers[0]!.legs.at(-1)!
+const journey = breakAt(insertNode(makeDrawn(named, PLANE.id), PLANE.id, { segment: 0, u: 0.5 }), PLANE.id, new Set([0]), 80)
 const compiled = compile(journey)
 const route = routeOf(compiled, groundGeo(journey)!.toLonLat)
 const parse = (text: string) => new DOMParser().parseFromString(text, 'text/xml') as unknown as Document
 
+function positionsOf(geometry: Geometry): Position[][] {
+  if (geometry.type === 'LineString') return [geometry.coordinates]
+  if (geometry.type === 'MultiLineString') return geometry.coordinates
+  return geometry.type === 'GeometryCollection' ? geometry.geometries.flatMap(positionsOf) : []
+}
+
 function expectSame(collection: FeatureCollection): void {
   const points = collection.features.filter((feature): feature is Feature<GeoPoint> => feature.geometry.type === 'Point')
-  const lines = collection.features.filter((feature): feature is Feature<LineString> => feature.geometry.type === 'LineString')
+  const lines = collection.features.filter((feature) => feature.geometry.type !== 'Point')
   expect(points.map((feature) => feature.properties!.name as string)).toEqual(route.stops.map((stop) => stop.name))
   expect(lines.map((feature) => feature.properties!.name as string)).toEqual(route.legs.map((leg) => leg.name))
   const near = ([lon, lat]: Position, at: { lon: number; lat: number }) => Math.hypot(lon! - at.lon, lat! - at.lat) < 1e-7
   points.forEach((feature, i) => expect(near(feature.geometry.coordinates, route.stops[i]!.at!)).toBe(true))
   lines.forEach((feature, i) => {
-    const { line } = route.legs[i]!
-    expect(feature.geometry.coordinates).toHaveLength(line.length)
-    expect(feature.geometry.coordinates.every((position, k) => near(position, line[k]!))).toBe(true)
+    const read = positionsOf(feature.geometry)
+    expect(read).toHaveLength(route.legs[i]!.lines.length)
+    route.legs[i]!.lines.forEach((line, part) => {
+      expect(read[part]).toHaveLength(line.length)
+      expect(read[part]!.every((position, k) => near(position, line[k]!))).toBe(true)
+    })
   })
 }
 
@@ -38,6 +52,7 @@ describe('a route', () => {
   it('as GeoJSON is a collection of points and lines', () => expectSame(JSON.parse(writeGeoJson(route)) as FeatureCollection))
 
   it('as SVG has paths of the courses’ lengths: against svg-path-properties', () => {
+    expect(route.legs.map(({ lines }) => lines.length)).toEqual([1, 1, 1, 2])
     const paths = [...writeSvg(route).matchAll(/<path d="([^"]+)"/g)].map((match) => match[1]!)
     expect(paths).toHaveLength(compiled.travellers[0]!.legs.length)
     paths.forEach((d, i) => {

@@ -17,6 +17,14 @@ export function useDemoPage() {
   const demo = {
     page: undefined as unknown as Page,
     id: '',
+    /** The server's address. */
+    address: '',
+    /** Opens a journey of one's own in the demo's place. */
+    async open(journey: Journey): Promise<void> {
+      const response = await fetch(`${server.address}/api/journeys`, { method: 'POST', body: JSON.stringify({ journey }) })
+      demo.id = ((await response.json()) as { id: string }).id
+      await demo.page.goto(`${server.address}/journeys/${demo.id}`)
+    },
     /** The journey as the server has it, once all is saved. */
     async stored(): Promise<Journey> {
       await saved(demo.page)
@@ -34,6 +42,7 @@ export function useDemoPage() {
   }
   beforeAll(async () => {
     server = await startServer()
+    demo.address = server.address
     browser = await launchBrowser()
   })
   afterAll(async () => {

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
+import type { Course } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
-import { legCubics, removeNodes, roundCorners, setNodeKind, sharpNodes, smoothed } from '#core/journey/course-edits'
+import { legCubics, removeNodes, roundCorners, setNodeKind, sharpCorners, smoothed } from '#core/journey/course-edits'
 import { editLeg } from '#core/journey/edits'
-import { legEnds } from '#core/journey/lookup'
+import { breakAt, gapsAt, joinGaps } from '#core/journey/gap-edits'
 import type { CourseShape, DrawnCourse, Leg, NodeKind } from '#core/journey/schema'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
@@ -39,8 +40,20 @@ function remove() {
   if (editor.edit((journey) => removeNodes(journey, props.leg.id, stage.nodes))) stage.nodes = new Set()
 }
 
+/** So wide is the gap where a line is broken, in widths of its ink: wide enough to be seen, and to be pulled wider. */
+const GAP = 6
+function breakLine() {
+  const width = (GAP * props.leg.ink.width) / editor.compiled!.view.zoom
+  const node = chosen.value.length === 1 ? chosen.value[0]! : undefined
+  if (!editor.edit((journey) => breakAt(journey, props.leg.id, stage.nodes, width))) return
+  // The line's next part is at hand to be moved.
+  stage.nodes = new Set(node === undefined ? [] : [node + 1])
+}
+const gaps = computed(() => gapsAt(props.course, stage.nodes))
+const join = () => editor.edit((journey) => joinGaps(journey, props.leg.id, stage.nodes))
+
 /** The course that smoothing starts from: what was there before the slider was moved, so that moving it back brings that back. */
-const rough = shallowRef<{ course: CourseShape; points: Point[] }>()
+const rough = shallowRef<{ shape: DrawnCourse; course: Course }>()
 const smoothing = ref(0)
 let ours: CourseShape | undefined
 watch(
@@ -53,23 +66,16 @@ watch(
 )
 /** In reference pixels, as they are seen in the film. */
 function smooth(value: number) {
-  if (!rough.value) {
-    const { points } = editor.itinerary!.legs.find(({ leg }) => leg.id === props.leg.id)!.course
-    rough.value = {
-      course: props.course,
-      points: Array.from({ length: points.length / 2 }, (_, i) => ({ x: points[2 * i]!, y: points[2 * i + 1]! })),
-    }
-  }
-  const base = rough.value
+  rough.value ??= { shape: props.course, course: editor.itinerary!.legs.find(({ leg }) => leg.id === props.leg.id)!.course }
+  const { shape, course } = rough.value
   smoothing.value = value
-  change('smooth', (journey) => {
-    const course = smoothed(base.course, legEnds(journey, props.leg.id)!, base.points, value / editor.compiled!.view.zoom)
-    return editLeg(journey, props.leg.id, { course })
-  })
+  change('smooth', (journey) =>
+    editLeg(journey, props.leg.id, { course: value > 0 ? smoothed(course, value / editor.compiled!.view.zoom) : shape }),
+  )
   ours = editor.selectedLeg?.course
 }
 
-const sharp = computed(() => sharpNodes(legCubics(editor.journey!, props.leg.id)).length)
+const sharp = computed(() => sharpCorners(legCubics(editor.journey!, props.leg.id)).length)
 /** By which corners are rounded, in reference pixels: at first wide enough that a vehicle of the leg's size turns without spinning. */
 const chosenRadius = ref<number>()
 const radius = computed(() => chosenRadius.value ?? Math.round((props.leg.vehicle?.size ?? 80) * 0.5))
@@ -96,6 +102,10 @@ const round = () => editor.edit((journey) => roundCorners(journey, props.leg.id,
     </FieldRow>
     <div class="buttons">
       <v-btn size="small" variant="outlined" @click="remove">Delete {{ chosen.length === 1 ? 'node' : 'nodes' }}</v-btn>
+      <v-btn v-if="gaps.length > 0" size="small" variant="outlined" data-testid="join-gaps" @click="join">Join over the gap</v-btn>
+      <v-btn v-else size="small" variant="outlined" data-testid="break-line" @click="breakLine">
+        {{ chosen.length === 1 ? 'Break the line here' : 'Break the line between' }}
+      </v-btn>
     </div>
   </template>
   <NumberSlider label="Smooth" :model-value="smoothing" :min="0" :max="60" unit="px" @change="smooth" @done="done" />

@@ -4,7 +4,7 @@ import { nearestOnChain } from '#core/geometry/nearest'
 import type { Point } from '#core/geometry/point'
 import { add, subtract } from '#core/geometry/point'
 import type { HandleOf } from '#core/journey/course-edits'
-import { handleOf, insertNode, legCubics, moveNodes, pullHandle, pullSegment, sharpNodes } from '#core/journey/course-edits'
+import { handleOf, insertNode, legCubics, moveNodes, nodeBefore, pullHandle, pullSegment, sharpCorners } from '#core/journey/course-edits'
 import { legEnds } from '#core/journey/lookup'
 import type { DrawnCourse, Leg } from '#core/journey/schema'
 import { followPointer } from '~/composables/use-pointer-drag'
@@ -22,9 +22,14 @@ const { snap } = useSnapping(() => props.space)
 
 const ends = computed(() => legEnds(editor.journey!, props.leg.id)!)
 const cubics = computed(() => legCubics(editor.journey!, props.leg.id))
-const sharp = computed(() => new Set(sharpNodes(cubics.value)))
+const sharp = computed(() => new Set(sharpCorners(cubics.value).map((segment) => nodeBefore(props.course, segment) + 1)))
 const xy = (p: Point) => placeOnStage(props.space, p)
 const line = computed(() => chainOnStage(props.space, cubics.value))
+/** Straight over each gap. */
+const gaps = computed(() => {
+  const { nodes } = props.course
+  return nodes.map((node, i) => (node.gap ? `M${xy(node.at)}L${xy(nodes[i + 1]!.at)}` : '')).join('')
+})
 
 /** The handles that are shown: those of the chosen nodes, and of the stops while no node is chosen. */
 const handles = computed(() => {
@@ -103,12 +108,13 @@ function pressLine(event: PointerEvent) {
 function addNode(event: MouseEvent) {
   const { id } = props.leg
   const spot = nearestOnChain(cubics.value, groundOf(event))
-  if (editor.edit((journey) => insertNode(journey, id, spot))) stage.nodes = new Set([spot.segment])
+  if (editor.edit((journey) => insertNode(journey, id, spot))) stage.nodes = new Set([nodeBefore(props.course, spot.segment) + 1])
 }
 </script>
 
 <template>
   <g class="course">
+    <path class="gap" :d="gaps" data-testid="course-gaps" />
     <path class="pull" :d="line" data-testid="course-line" @pointerdown="pressLine" @dblclick.stop="addNode" />
     <g v-for="entry in handles" :key="`${entry.handle.of} ${'node' in entry.handle ? entry.handle.node : ''}`">
       <line
@@ -147,6 +153,13 @@ function addNode(event: MouseEvent) {
   stroke-width: 16;
   pointer-events: stroke;
   cursor: move;
+}
+.gap {
+  fill: none;
+  stroke: #fdf8ec;
+  stroke-width: 1.5;
+  stroke-linecap: round;
+  stroke-dasharray: 0 6;
 }
 .grip {
   pointer-events: auto;

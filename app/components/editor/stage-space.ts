@@ -1,6 +1,7 @@
 import type { Size, View } from '#core/camera/view'
 import { toGround, toScreen } from '#core/camera/view'
 import type { Cubic } from '#core/geometry/cubic'
+import { isJump } from '#core/geometry/cubic'
 import type { Point } from '#core/geometry/point'
 
 /** The way between the ground and the stage's CSS pixels. */
@@ -25,8 +26,8 @@ export function placeOnStage(space: StageSpace, p: Point): string {
   return `${x.toFixed(1)} ${y.toFixed(1)}`
 }
 
-/** A chain of at least one cubic as SVG path data on the stage. */
+/** A chain of cubics as SVG path data on the stage. */
 export function chainOnStage(space: StageSpace, cubics: readonly Cubic[]): string {
   const xy = (p: Point) => placeOnStage(space, p)
-  return `M${xy(cubics[0]![0])}${cubics.map(([, b, c, d]) => `C${xy(b)} ${xy(c)} ${xy(d)}`).join('')}`
+  return cubics.map(([a, b, c, d], i) => `${i === 0 || isJump(cubics, i) ? `M${xy(a)}` : ''}C${xy(b)} ${xy(c)} ${xy(d)}`).join('')
 }

@@ -1,0 +1,68 @@
+import type { Cubic } from '../geometry/cubic'
+import { reversedCubic, splitCubic } from '../geometry/cubic'
+import { distance, scaleBy, subtract } from '../geometry/point'
+import { drawnCourse, keepKinds, legCubics, nodeBefore, parameterAt, withGap, withNodes } from './course-edits'
+import { editLeg } from './edits'
+import { findLeg } from './lookup'
+import type { CourseNode, DrawnCourse, Journey } from './schema'
+
+/** Gaps in drawn courses, where the line is broken and the traveller is at once on its other side: pure functions, journey in, journey out. */
+
+/** Of a segment no more than this share is cut away at one of its ends. */
+const MOST_CUT = 0.4
+
+/**
+ * Breaks a leg's line. Between two chosen nodes that follow one another the segment goes; at a chosen node without a chosen neighbour a piece of
+ * the line is cut out, half of `width` on either side.
+ * @param width in gu
+ */
+export function breakAt(journey: Journey, id: string, chosen: ReadonlySet<number>, width: number): Journey {
+  const course = drawnOf(journey, id)
+  if (!course) return journey
+  const isChosen = (node: number) => node < course.nodes.length && chosen.has(node)
+  const isAlone = (node: number) => isChosen(node) && !isChosen(node - 1) && !isChosen(node + 1)
+  const chain = legCubics(journey, id).flatMap((cubic, segment): Cubic[] => {
+    const node = nodeBefore(course, segment)
+    if (isChosen(node) && isChosen(node + 1)) return []
+    const start = isAlone(node) && !course.nodes[node - 1]?.gap ? cutFromStart(cubic, width / 2) : cubic
+    const isEndAlone = isAlone(node + 1) && !course.nodes[node + 1]!.gap
+    return [isEndAlone ? reversedCubic(cutFromStart(reversedCubic(start), width / 2)) : start]
+  })
+  return editLeg(journey, id, { course: keepKinds(drawnCourse(chain), course) })
+}
+
+/** Joins a leg's line over those of its gaps of which an end is chosen: with a smooth bend that goes on as both ends do. */
+export const joinGaps = (journey: Journey, id: string, chosen: ReadonlySet<number>): Journey =>
+  withNodes(journey, id, (course) => {
+    const gaps = new Set(gapsAt(course, chosen))
+    return {
+      ...course,
+      nodes: course.nodes.map((node, i) => {
+        if (gaps.has(i)) return bridged(node, 'after', course.nodes[i + 1]!)
+        return gaps.has(i - 1) ? bridged(node, 'before', course.nodes[i - 1]!) : node
+      }),
+    }
+  })
+
+/** Numbers of the nodes before those gaps of which an end is chosen. */
+export const gapsAt = ({ nodes }: DrawnCourse, chosen: ReadonlySet<number>): number[] =>
+  nodes.flatMap((node, i) => (node.gap && (chosen.has(i) || chosen.has(i + 1)) ? [i] : []))
+
+const drawnOf = (journey: Journey, id: string): DrawnCourse | undefined => {
+  const course = findLeg(journey, id)?.leg.course
+  return course?.kind === 'drawn' ? course : undefined
+}
+
+function cutFromStart(cubic: Cubic, length: number): Cubic {
+  const cut = Math.min(length, MOST_CUT * distance(cubic[0], cubic[3]))
+  return splitCubic(cubic, parameterAt(cubic, cut))[1]
+}
+
+/** The end of a gap with a handle over it, that goes on as the line came. */
+function bridged(node: CourseNode, side: 'before' | 'after', other: CourseNode): CourseNode {
+  const own = side === 'before' ? node.after : node.before
+  const reach = distance(node.at, other.at) / 3
+  const length = Math.hypot(own.x, own.y)
+  const handle = length > 0 ? scaleBy(own, -reach / length) : scaleBy(subtract(other.at, node.at), 1 / 3)
+  return { ...withGap(node, false), kind: length > 0 ? 'smooth' : 'corner', [side]: handle }
+}
