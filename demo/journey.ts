@@ -1,6 +1,6 @@
 import { referenceSize } from '#core/camera/view'
 import { parseJourney } from '#core/journey/parse'
-import type { Journey, JourneyInput, Sheet } from '#core/journey/schema'
+import type { Journey, JourneyInput, Photo, Sheet } from '#core/journey/schema'
 import { JOURNEY_FORMAT, JOURNEY_VERSION, sheetSchema } from '#core/journey/schema'
 import { fillingView } from '#core/sheet/framing'
 import type { Course } from '#core/geometry/course'
@@ -21,6 +21,14 @@ export const demoSheet = (image: { hash: string; width: number; height: number }
     credit: { title: 'Lantern Isles', author: 'Zephyrine', licence: 'CC0 1.0', source: 'made up for the demo' },
   })
 
+/** The made-up photo of Emberlight at dusk. */
+export const demoPhoto = ({ hash, width, height }: { hash: string; width: number; height: number }): Photo => ({
+  image: hash,
+  width,
+  height,
+  vector: false,
+})
+
 /** Networks are kept to so many ground units. */
 const NETWORK_TOLERANCE = 1
 
@@ -39,7 +47,7 @@ function demoNetworks(): JourneyInput['networks'] {
 }
 
 /** The journey that the demo opens with: round the Lantern Isles in 24 seconds. */
-export function demoJourney(sheet: Sheet): Journey {
+export function demoJourney(sheet: Sheet, photo: Photo): Journey {
   const frame = { width: 1920, height: 1080, rate: '30/1' } as const
   const vermilion = '#d8412f'
   const label = { size: 46, colour: '#14233a', halo: '#fbf6ea' }
@@ -86,6 +94,7 @@ export function demoJourney(sheet: Sheet): Journey {
         at: TOWNS.emberlight.at,
         pin: { shape: 'lantern', colour: vermilion },
         label: { ...label, side: 'top' },
+        postcard: { photo, text: 'Emberlight at dusk', side: 'bottom', tilt: 3 },
       },
     ],
     networks: demoNetworks(),

@@ -6,11 +6,12 @@ import { creditBounds } from './credit'
 import { setLabelFont } from './label'
 import { inkReach } from './ink'
 import { PIN_REACH } from './pin'
+import { postcardReach } from './postcard'
 import type { Region } from './region'
 import { around } from './region'
 import { vehicleReach } from './vehicle'
 
-/** While they settle, pins and labels grow to this much of their size. */
+/** While they settle, pins, labels and postcards grow to this much of their size. */
 const OVERSHOOT = 1.11
 
 /** What an item covers at most, in output pixels. The ground and what lies flat on it count as all of the canvas. */
@@ -29,6 +30,8 @@ export function itemBounds(context: CanvasRenderingContext2D, space: CanvasSpace
       return aroundPlace(space, item, vehicleReach(item))
     case 'label':
       return labelBounds(context, space, item)
+    case 'postcard':
+      return aroundPlace(space, item, postcardReach(context, item) * OVERSHOOT)
     case 'credit':
       return creditBounds(space)
   }

@@ -6,6 +6,7 @@ import { paintArea, paintEdgeShade, paintGround } from './ground'
 import { paintInk } from './ink'
 import { paintLabel } from './label'
 import { paintPin } from './pin'
+import { paintPostcard } from './postcard'
 import type { Region } from './region'
 import { isEmpty, onCanvas, overlap, union } from './region'
 import { createSheetPainter } from './sheet'
@@ -57,6 +58,8 @@ export function createPainter(studio: Studio): Painter {
         return paintVehicle(context, studio, space, item, layers)
       case 'label':
         return paintLabel(context, space, item)
+      case 'postcard':
+        return paintPostcard(context, studio, space, item)
       case 'credit':
         return paintCredit(context, space, item)
     }

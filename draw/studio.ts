@@ -1,4 +1,4 @@
-import type { SheetItem } from '#core/frame/frame'
+import type { PostcardItem, SheetItem } from '#core/frame/frame'
 import type { CanvasSpace } from './canvas-space'
 
 /** What the painter needs of the place it works in: the browser and the server each bring their own. */
@@ -9,6 +9,8 @@ export interface Studio {
   createPath(d: string): Path2D
   /** The picture of what a sheet shows in a space; the same object as long as it is the same picture. Undefined while there is none, or nothing is seen of the sheet. */
   sheetPicture(item: SheetItem, space: CanvasSpace): SheetPicture | undefined
+  /** The picture of a postcard's photo, whole, in the same way. */
+  photoPicture(item: PostcardItem, space: CanvasSpace): SheetPicture | undefined
 }
 
 export interface Surface {

@@ -9,7 +9,7 @@ import { addSheet, editSheet, replaceSheet } from '#core/journey/sheet-edits'
 import { NATURAL_EARTH } from '#core/sheet/credits'
 import { IMAGE_LIMITS, SHEET_EXTENSIONS, tooManyBytes } from '#core/sheet/limits'
 import type { ImageRecord } from '~/services/api'
-import { ApiError, drawMap, followImport, uploadSheet } from '~/services/api'
+import { ApiError, drawMap, followImport, uploadImage } from '~/services/api'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 
@@ -69,7 +69,7 @@ export function useSheetImport() {
       problem.value = tooManyBytes(map.name)
       return
     }
-    const image = await run(map.name, (signal) => uploadSheet(map, (share) => running.value && (running.value.share = share), signal))
+    const image = await run(map.name, (signal) => uploadImage(map, (share) => running.value && (running.value.share = share), signal))
     if (!image) return
     const name = map.name.replace(/\.\w+$/, '') || map.name
     const georeference = world ? await georeferenceOf(world, image) : image.georeference

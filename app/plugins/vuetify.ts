@@ -61,6 +61,7 @@ export default defineNuxtPlugin((app) => {
         VTextField: { ...compact, color: 'primary' },
         VSelect: { ...compact, color: 'primary' },
         VAutocomplete: { ...compact, color: 'primary' },
+        VTextarea: { ...compact, color: 'primary' },
         VSlider: { color: 'primary', hideDetails: true, thumbSize: 16, trackSize: 3 },
         VRangeSlider: { color: 'primary', hideDetails: true, thumbSize: 16, trackSize: 3 },
         VSwitch: { color: 'primary', density: 'compact', hideDetails: true, inset: true },

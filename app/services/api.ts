@@ -115,8 +115,8 @@ export function watchExport(id: string, listener: (record: ExportRecord) => void
 const importId = z.object({ id: z.string() })
 const CANCELLED = 'The import was cancelled.'
 
-/** Sends a map file to the server; `onProgress` hears the share of it that is there, 0..1. @returns the id of the import that begins then */
-export function uploadSheet(file: File, onProgress: (share: number) => void, signal: AbortSignal): Promise<string> {
+/** Sends a map or a photo to the server; `onProgress` hears the share of it that is there, 0..1. @returns the id of the import that begins then */
+export function uploadImage(file: File, onProgress: (share: number) => void, signal: AbortSignal): Promise<string> {
   return new Promise((resolve, reject) => {
     const upload = new XMLHttpRequest()
     upload.open('POST', `/api/images?name=${encodeURIComponent(file.name)}`)

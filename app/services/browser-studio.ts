@@ -1,10 +1,12 @@
-import type { Sheet } from '#core/journey/schema'
+import type { Size } from '#core/camera/view'
+import type { Photo, Sheet } from '#core/journey/schema'
 import type { Mosaic } from '#core/sheet/mosaic'
-import { holds, mosaicFor } from '#core/sheet/mosaic'
+import { holds, mosaicFor, wholeMosaic } from '#core/sheet/mosaic'
 import type { TileAddress } from '#core/sheet/pyramid'
 import { coarsestLevel, TILE, tileSize } from '#core/sheet/pyramid'
 import type { TilePicture } from '#draw/mosaic'
 import { layMosaic, pictureOf, wholeTile } from '#draw/mosaic'
+import { photoSize } from '#draw/postcard'
 import type { SheetPicture, Studio, Surface } from '#draw/studio'
 import { tileAddress } from './addresses'
 
@@ -13,6 +15,9 @@ export function createSurface(width: number, height: number, isRead = false): Su
   const context = canvas.getContext('2d', { willReadFrequently: isRead }) as unknown as CanvasRenderingContext2D
   return { width, height, context, image: canvas }
 }
+
+/** An image on the server, of which tiles are fetched. */
+type TiledImage = Size & Pick<Sheet | Photo, 'image'>
 
 /** As many tiles are kept as four large screens show; about a megabyte each. */
 const MOST_TILES = 240
@@ -57,8 +62,8 @@ export function createBrowserStudio(onArrival: () => void): Studio {
     }
   }
 
-  function tileOf(sheet: Sheet, tile: TileAddress): ImageBitmap | 'empty' | undefined {
-    const address = tileAddress(sheet.image, tile)
+  function tileOf({ image }: TiledImage, tile: TileAddress): ImageBitmap | 'empty' | undefined {
+    const address = tileAddress(image, tile)
     const found = tiles.get(address)
     if (found === 'asked') return undefined
     if (found === undefined) {
@@ -72,11 +77,11 @@ export function createBrowserStudio(onArrival: () => void): Studio {
   }
 
   /** The part of the coarsest tile that lies where a finer tile is to be. */
-  function standIn(sheet: Sheet, tile: TileAddress): TilePicture | undefined {
-    const level = coarsestLevel(sheet)
-    const whole = tileOf(sheet, { level, column: 0, row: 0 })
+  function standIn(image: TiledImage, tile: TileAddress): TilePicture | undefined {
+    const level = coarsestLevel(image)
+    const whole = tileOf(image, { level, column: 0, row: 0 })
     if (!whole || whole === 'empty') return undefined
-    const size = tileSize(sheet, tile)
+    const size = tileSize(image, tile)
     const k = 2 ** (tile.level - level)
     return {
       image: whole,
@@ -85,18 +90,18 @@ export function createBrowserStudio(onArrival: () => void): Studio {
     }
   }
 
-  const countCome = (sheet: Sheet, mosaic: Mosaic): number =>
+  const countCome = ({ image }: TiledImage, mosaic: Mosaic): number =>
     mosaic.tiles.filter((tile) => {
-      const found = tiles.get(tileAddress(sheet.image, tile))
+      const found = tiles.get(tileAddress(image, tile))
       return found !== undefined && found !== 'asked'
     }).length
 
-  function lay(sheet: Sheet, mosaic: Mosaic): Laid {
+  function lay(image: TiledImage, mosaic: Mosaic): Laid {
     const surface = layMosaic(studio, mosaic, (tile) => {
-      const found = tileOf(sheet, tile)
+      const found = tileOf(image, tile)
       if (found === 'empty') return undefined
-      if (found) return wholeTile(found, tileSize(sheet, tile))
-      return standIn(sheet, tile)
+      if (found) return wholeTile(found, tileSize(image, tile))
+      return standIn(image, tile)
     })
     for (const [address, tile] of tiles) {
       if (tiles.size <= MOST_TILES) break
@@ -104,7 +109,18 @@ export function createBrowserStudio(onArrival: () => void): Studio {
       if (tile !== 'empty') tile.close()
       tiles.delete(address)
     }
-    return { image: sheet.image, mosaic, picture: pictureOf(mosaic, surface), come: countCome(sheet, mosaic) }
+    return { image: image.image, mosaic, picture: pictureOf(mosaic, surface), come: countCome(image, mosaic) }
+  }
+
+  /** The picture of what is wanted of an image; `key` says for what, so that it is laid anew only when that changes, or more tiles have come. */
+  function pictureFor(key: string, image: TiledImage, wanted: Mosaic): SheetPicture {
+    const known = laid.get(key)
+    const fits = known?.image === image.image && holds(known.mosaic, wanted)
+    // With no more tiles than before it would come out the same.
+    if (fits && (known.come === known.mosaic.tiles.length || known.come === countCome(image, known.mosaic))) return known.picture
+    const next = lay(image, wanted)
+    laid.set(key, next)
+    return next.picture
   }
 
   const studio: Studio = {
@@ -112,14 +128,10 @@ export function createBrowserStudio(onArrival: () => void): Studio {
     createPath: (d) => new Path2D(d),
     sheetPicture({ sheet, edge }, { view, reference, scale }) {
       const wanted = mosaicFor(sheet, edge, view, reference, scale)
-      if (!wanted) return undefined
-      const known = laid.get(sheet.id)
-      const fits = known?.image === sheet.image && holds(known.mosaic, wanted)
-      // With no more tiles than before it would come out the same.
-      if (fits && (known.come === known.mosaic.tiles.length || known.come === countCome(sheet, known.mosaic))) return known.picture
-      const next = lay(sheet, wanted)
-      laid.set(sheet.id, next)
-      return next.picture
+      return wanted && pictureFor(`sheet ${sheet.id}`, sheet, wanted)
+    },
+    photoPicture({ stop, postcard: { photo, size } }, { scale }) {
+      return photo ? pictureFor(`photo ${stop}`, photo, wholeMosaic(photo, photoSize(photo, size).width * scale)) : undefined
     },
   }
   return studio

@@ -4,7 +4,7 @@ import type { LonLat } from '#core/geo/lon-lat'
 import { lonLat } from '#core/journey/values'
 
 /** Photos larger than this are not looked at. */
-const MOST_BYTES = 200 * 1024 ** 2
+export const MOST_PHOTO_BYTES = 200 * 1024 ** 2
 
 const placeSchema = z.object({ latitude: lonLat.lat, longitude: lonLat.lon, DateTimeOriginal: z.date().optional().catch(undefined) })
 
@@ -19,7 +19,7 @@ export interface PhotoPlace {
 export async function readPhotoPlace(file: File): Promise<PhotoPlace> {
   const name = file.name.replace(/\.\w+$/, '') || file.name
   const nowhere = { name, place: null, time: null }
-  if (file.size > MOST_BYTES) return nowhere
+  if (file.size > MOST_PHOTO_BYTES) return nowhere
   // Whatever is wrong with the file: it does not say where it was taken.
   const found: unknown = await exifr
     .parse(file, { gps: true, pick: ['DateTimeOriginal', 'GPSLatitude', 'GPSLongitude', 'GPSLatitudeRef', 'GPSLongitudeRef'] })

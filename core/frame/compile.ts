@@ -1,8 +1,9 @@
 import type { Size, View } from '../camera/view'
-import { outputScale, referenceSize } from '../camera/view'
+import { outputScale, referenceSize, toScreen } from '../camera/view'
 import type { Course } from '../geometry/course'
 import { joinCourses } from '../geometry/course'
-import type { Area, Journey, Leg, Sheet, Stop, Traveller, VehicleChoice } from '../journey/schema'
+import type { Point } from '../geometry/point'
+import type { Area, Journey, Leg, Postcard, Sheet, Stop, Traveller, VehicleChoice } from '../journey/schema'
 import type { Progress } from '../pace/easing'
 import { readTimes } from '../journey/track-line'
 import { cubicBezier, hermite, NAMED_CURVES } from '../pace/easing'
@@ -15,8 +16,8 @@ import { artworkOf } from '../vehicles/catalogue'
 import { compiledCourse, courseGround } from './course'
 import type { Run } from './heading'
 import { runOf, SMOOTHING } from './heading'
-import type { LabelPlace } from './marks'
-import { labelPlace } from './marks'
+import type { LabelPlace, PostcardTimes } from './marks'
+import { labelPlace, postcardTimes } from './marks'
 import type { CompiledSpan } from './span'
 import { compileSpan } from './span'
 
@@ -52,6 +53,13 @@ export interface CompiledVisit {
 
 export interface CompiledMark extends CompiledVisit {
   labelPlace: LabelPlace
+  postcard: CompiledPostcard | undefined
+}
+
+export interface CompiledPostcard extends PostcardTimes {
+  postcard: Postcard
+  /** Where the stop is in the frame, in reference pixels. */
+  home: Point
 }
 
 export interface CompiledLeg {
@@ -77,34 +85,45 @@ export function compile(journey: Journey): CompiledJourney {
   const lastTime = frameTime(frames - 1, rate)
   const reference = referenceSize(journey.frame)
   const travellers = journey.travellers.map((traveller) => compileTraveller(journey, traveller))
-  const marks = marksOf(travellers.filter(({ traveller }) => traveller.shown))
-  // What hangs on a stop that only a hidden traveller visits still has its moment.
-  const moments = new Map([...marksOf(travellers), ...marks].map((mark) => [mark.stop.id, mark]))
   const film = journey.sheets.filter((sheet) => !sheet.tracing)
   const [first] = film
+  const view = first && journey.ground.edge === 'held' ? heldIn(first, journey.camera, reference) : journey.camera
+  const seen = firstVisits(travellers.filter(({ traveller }) => traveller.shown))
+  // What hangs on a stop that only a hidden traveller visits still has its moment.
+  const moments = new Map([...firstVisits(travellers), ...seen].map((visit) => [visit.stop.id, visit]))
   return {
     journey,
     frames,
     lastTime,
     scale: outputScale(journey.frame),
     reference,
-    view: first && journey.ground.edge === 'held' ? heldIn(first, journey.camera, reference) : journey.camera,
+    view,
     travellers,
-    marks,
+    marks: seen.map((visit) => ({
+      ...visit,
+      labelPlace: labelPlace(visit.stop.pin, visit.stop.label),
+      postcard: compilePostcard(visit, lastTime, toScreen(view, reference, visit.stop.at)),
+    })),
     sheets: film.map((sheet) => ({ sheet, shown: compileSpan(sheet.shown, moments, lastTime) })),
     areas: journey.areas.map((area) => ({ area, shown: compileSpan(area.shown, moments, lastTime) })),
   }
 }
 
-/** The stops of some travellers in the order of their trips; one that several visit is marked when the first of them arrives. */
-function marksOf(travellers: readonly CompiledTraveller[]): CompiledMark[] {
-  const marks = new Map<string, CompiledMark>()
+/** The stops of some travellers in the order of their trips; of one that several visit the first arrival. */
+function firstVisits(travellers: readonly CompiledTraveller[]): CompiledVisit[] {
+  const first = new Map<string, CompiledVisit>()
   for (const visit of travellers.flatMap(({ visits }) => visits)) {
-    const known = marks.get(visit.stop.id)
-    if (!known || visit.arrive < known.arrive)
-      marks.set(visit.stop.id, { ...visit, labelPlace: labelPlace(visit.stop.pin, visit.stop.label) })
+    const known = first.get(visit.stop.id)
+    if (!known || visit.arrive < known.arrive) first.set(visit.stop.id, visit)
   }
-  return [...marks.values()]
+  return [...first.values()]
+}
+
+/** A card with nothing on it is not shown. */
+function compilePostcard({ stop, arrive, leave }: CompiledVisit, lastTime: number, home: Point): CompiledPostcard | undefined {
+  const { postcard } = stop
+  if (!postcard || (!postcard.photo && postcard.text.trim() === '')) return undefined
+  return { postcard, home, ...postcardTimes(postcard, arrive, leave, lastTime) }
 }
 
 function compileTraveller(journey: Journey, traveller: Traveller): CompiledTraveller {

@@ -1,8 +1,8 @@
 import type { View } from '../camera/view'
 import { creditLine } from '../sheet/credits'
 import type { CompiledJourney, CompiledMark, CompiledTraveller } from './compile'
-import type { CreditItem, Frame, FrameItem, InkItem, LabelItem, PinItem, VehicleItem } from './frame'
-import { labelAppearanceAt, pinAppearanceAt } from './marks'
+import type { CreditItem, Frame, FrameItem, InkItem, LabelItem, PinItem, PostcardItem, VehicleItem } from './frame'
+import { labelAppearanceAt, pinAppearanceAt, postcardAppearanceAt } from './marks'
 import type { Motion } from './motion'
 import { inkLengthAt, motionAt } from './motion'
 import { visibilityAt } from './span'
@@ -18,6 +18,7 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
   items.push(...pins(marks, time, lastTime))
   travellers.forEach((traveller, i) => items.push(...vehicle(traveller, motions[i])))
   items.push(...labels(marks, time, lastTime))
+  items.push(...postcards(compiled, time))
   items.push(...credits(compiled, time))
   return {
     time,
@@ -94,6 +95,15 @@ function labels(marks: readonly CompiledMark[], time: number, lastTime: number):
     const seen = label.shown && name !== '' ? labelAppearanceAt(time, arrive, lastTime) : undefined
     if (!seen) return []
     return [{ kind: 'label', stop: stop.id, at: stop.at, text: name, label, place, ...seen } satisfies LabelItem]
+  })
+}
+
+function postcards({ marks, reference }: CompiledJourney, time: number): PostcardItem[] {
+  return marks.flatMap(({ stop: { id, at, pin }, postcard: compiled }) => {
+    const seen = compiled && postcardAppearanceAt(time, compiled)
+    if (!seen) return []
+    const { postcard, home } = compiled
+    return [{ kind: 'postcard', stop: id, at, postcard, pin, home, reference, ...seen } satisfies PostcardItem]
   })
 }
 

@@ -1,7 +1,7 @@
 import type { Size, View } from '../camera/view'
 import type { Course } from '../geometry/course'
 import type { Point } from '../geometry/point'
-import type { Area, Ground, Ink, Label, Pin, Sheet, VehicleChoice, Wash } from '../journey/schema'
+import type { Area, Ground, Ink, Label, Pin, Postcard, Sheet, VehicleChoice, Wash } from '../journey/schema'
 import type { LabelPlace } from './marks'
 import type { Motion } from './motion'
 
@@ -19,7 +19,8 @@ export interface Frame {
   motions: (Motion | undefined)[]
 }
 
-export type FrameItem = GroundItem | SheetItem | AreaItem | EdgeShadeItem | InkItem | PinItem | VehicleItem | LabelItem | CreditItem
+export type FrameItem =
+  GroundItem | SheetItem | AreaItem | EdgeShadeItem | InkItem | PinItem | VehicleItem | LabelItem | PostcardItem | CreditItem
 
 /** What is seen where nothing else is; always the lowest item. */
 export interface GroundItem {
@@ -74,6 +75,19 @@ export interface LabelItem {
   text: string
   label: Label
   place: LabelPlace
+  scale: number
+  opacity: number
+}
+
+export interface PostcardItem {
+  kind: 'postcard'
+  stop: string
+  at: Point
+  postcard: Postcard
+  pin: Pin
+  /** Where the stop is in the frame, in reference pixels, and the frame's size: the card is kept within it. */
+  home: Point
+  reference: Size
   scale: number
   opacity: number
 }

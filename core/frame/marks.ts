@@ -1,11 +1,16 @@
+import type { Size } from '../camera/view'
 import type { Point } from '../geometry/point'
-import type { Label, Pin } from '../journey/schema'
+import type { Label, Pin, Postcard } from '../journey/schema'
 import { overshoot, smooth } from '../pace/easing'
 
 /** Pins and labels begin to appear this many seconds before arrival, labels a little later, and take a moment to settle. */
 const LEAD = 0.2
 const MOMENT = 0.4
 const LABEL_LAG = 0.12
+
+/** A postcard begins to appear so long after arrival, when the pin has settled, and takes so long to go. */
+const POSTCARD_LAG = 0.2
+const POSTCARD_LEAVE = 0.3
 
 export interface Appearance {
   scale: number
@@ -22,6 +27,36 @@ export function appearanceAt(t: number, arrive: number, lastTime: number, lag: n
 
 export const pinAppearanceAt = (t: number, arrive: number, lastTime: number) => appearanceAt(t, arrive, lastTime, 0)
 export const labelAppearanceAt = (t: number, arrive: number, lastTime: number) => appearanceAt(t, arrive, lastTime, LABEL_LAG)
+
+/** When a postcard begins to appear, and when it is gone; `to` is Infinity for one that stays. */
+export interface PostcardTimes {
+  from: number
+  to: number
+}
+
+/** Seconds in which a postcard is taken in: for a text 1 s and 0.3 s a word, for a photo 1.5 s (common practice, no source). */
+export function readingSeconds({ photo, text }: Pick<Postcard, 'photo' | 'text'>): number {
+  const words = text.split(/\s+/).filter(Boolean).length
+  return Math.max(photo ? 1.5 : 0, words > 0 ? 1 + 0.3 * words : 0)
+}
+
+/** When a postcard is shown at a stop that is reached and left at given times. */
+export function postcardTimes(postcard: Postcard, arrive: number, leave: number, lastTime: number): PostcardTimes {
+  const from = Math.max(0, Math.min(arrive + POSTCARD_LAG, lastTime - MOMENT))
+  const { stays } = postcard
+  if (stays === 'end') return { from, to: Infinity }
+  const to = stays === 'rest' ? Math.max(leave, from + MOMENT + readingSeconds(postcard)) : from + stays
+  // What would go with the film's last frame stays in it.
+  return { from, to: to >= lastTime ? Infinity : to }
+}
+
+/** How far a postcard has appeared, or gone, at time t; undefined while there is nothing to see. */
+export function postcardAppearanceAt(t: number, { from, to }: PostcardTimes): Appearance | undefined {
+  if (t <= from || t >= to) return undefined
+  const coming = Math.min(1, (t - from) / MOMENT)
+  const going = Math.min(1, (to - t) / POSTCARD_LEAVE)
+  return { scale: coming < 1 ? overshoot(coming) : 1, opacity: smooth(coming * 2) * smooth(going) }
+}
 
 export interface Box {
   left: number
@@ -42,6 +77,19 @@ export interface LabelPlace {
   /** Where the text's baseline begins, is centred or ends, in reference pixels from the stop. */
   offset: Point
   align: 'left' | 'center' | 'right'
+}
+
+/** Where the middle of a card of a size lies beside a pin, in reference pixels from the stop: its nearest side or corner is next to the pin. */
+export function besidePin(pin: Pin, side: Label['side'], { width, height }: Size, gap: number): Point {
+  const box = PIN_BOXES[pin.shape]
+  const isRight = side.endsWith('right')
+  const isLeft = side.endsWith('left')
+  const x = isRight ? box.right * pin.size + gap + width / 2 : isLeft ? box.left * pin.size - gap - width / 2 : 0
+  const isTop = side.startsWith('top')
+  const isBottom = side.startsWith('bottom')
+  const middle = ((box.top + box.bottom) / 2) * pin.size
+  const y = isTop ? box.top * pin.size - gap - height / 2 : isBottom ? box.bottom * pin.size + gap + height / 2 : middle
+  return { x, y }
 }
 
 /** Height of capitals and the room above the baseline, as shares of the letter size; measured on the label font, Alegreya 700. */

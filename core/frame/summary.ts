@@ -36,6 +36,10 @@ export function frameSummary(frame: Frame) {
         }
         case 'pin':
           return { kind: item.kind, stop: item.stop, at: item.at, scale: item.scale, opacity: item.opacity }
+        case 'postcard': {
+          const { kind, stop, at, postcard, scale, opacity } = item
+          return { kind, stop, at, image: postcard.photo?.image ?? null, text: postcard.text, scale, opacity }
+        }
         case 'label':
           return { kind: item.kind, stop: item.stop, at: item.at, text: item.text, scale: item.scale, opacity: item.opacity }
       }

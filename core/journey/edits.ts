@@ -5,7 +5,7 @@ import { bowThrough } from '../geometry/bow'
 import type { Point } from '../geometry/point'
 import { fillingView } from '../sheet/framing'
 import { findLeg, legEnds, travellerOf } from './lookup'
-import type { CourseShape, FrameFormat, Journey, Label, Leg, Pin, Span, Stop } from './schema'
+import type { CourseShape, FrameFormat, Journey, Label, Leg, Pin, Postcard, Span, Stop } from './schema'
 import { labelSchema, legSchema, pinSchema } from './schema'
 
 /**
@@ -58,6 +58,7 @@ export function addStop(
     found: name !== undefined,
     pin: previous ? { ...previous.pin } : pinSchema.parse({}),
     label: previous ? { ...previous.label } : labelSchema.parse({}),
+    postcard: null,
   }
   return visitStop({ ...journey, stops: [...journey.stops, stop] }, ids.stop, ids.leg, who)
 }
@@ -99,7 +100,7 @@ function dressedLike(model: Leg, id: string): Leg {
   return { ...model, id, course, travel: null }
 }
 
-export type StopPatch = Partial<Pick<Stop, 'name' | 'at'>> & { pin?: Partial<Pin>; label?: Partial<Label> }
+export type StopPatch = Partial<Pick<Stop, 'name' | 'at' | 'postcard'>> & { pin?: Partial<Pin>; label?: Partial<Label> }
 
 /** Changes the given fields of a stop. */
 export function editStop(journey: Journey, id: string, patch: StopPatch): Journey {
@@ -113,7 +114,13 @@ export function editStop(journey: Journey, id: string, patch: StopPatch): Journe
   })
 }
 
-/** Gives all stops the pin and the label look of one of them; sides stay as they are. */
+/** Changes the given fields of a stop's postcard, if it has one. */
+export function editPostcard(journey: Journey, id: string, patch: Partial<Postcard>): Journey {
+  const postcard = journey.stops.find((stop) => stop.id === id)?.postcard
+  return postcard ? editStop(journey, id, { postcard: { ...postcard, ...patch } }) : journey
+}
+
+/** Gives all stops the look of one of them: of its pin, its label and, where they have one, its postcard; sides stay as they are. */
 export function dressStopsLike(journey: Journey, id: string): Journey {
   return produce(journey, (draft) => {
     const model = draft.stops.find((s) => s.id === id)
@@ -121,6 +128,10 @@ export function dressStopsLike(journey: Journey, id: string): Journey {
     for (const stop of draft.stops) {
       stop.pin = { ...model.pin }
       stop.label = { ...model.label, side: stop.label.side }
+      if (stop.postcard && model.postcard) {
+        const { photo, text, side } = stop.postcard
+        stop.postcard = { ...model.postcard, photo, text, side }
+      }
     }
   })
 }

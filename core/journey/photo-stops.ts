@@ -1,8 +1,9 @@
 import type { Point } from '../geometry/point'
 import { distance } from '../geometry/point'
-import { goOnTo } from './edits'
+import { editStop, goOnTo } from './edits'
 import { travellerOf } from './lookup'
-import type { Journey } from './schema'
+import type { Journey, Photo } from './schema'
+import { postcardSchema } from './schema'
 
 /** A photo whose place is known. */
 export interface PlacedPhoto {
@@ -10,6 +11,8 @@ export interface PlacedPhoto {
   at: Point
   /** When it was taken, in milliseconds since 1970 by whatever clock the camera had; null where that is not known. */
   time: number | null
+  /** What is to be shown of it; null where it cannot be shown. */
+  photo: Photo | null
 }
 
 /** Photos taken nearer to each other than this, in reference pixels, were taken at one stop. */
@@ -20,7 +23,8 @@ export const inOrder = (photos: readonly PlacedPhoto[]): PlacedPhoto[] =>
   [...photos].sort((a, b) => (a.time ?? Infinity) - (b.time ?? Infinity) || a.name.localeCompare(b.name, 'en', { numeric: true }))
 
 /**
- * Has a traveller's trip go on to where photos were taken, in the order of time; those taken one after the other at one place make one stop.
+ * Has a traveller's trip go on to where photos were taken, in the order of time, each stop with its photo as a postcard; those taken one after the
+ * other at one place make one stop, with the first of them that can be shown.
  * @param ids new ids: a stop's and a leg's for each photo
  */
 export function addPhotoStops(
@@ -29,11 +33,12 @@ export function addPhotoStops(
   who: string,
   ids: readonly { stop: string; leg: string }[],
 ): Journey {
-  return inOrder(photos).reduce((j, { name, at }, i) => {
+  return inOrder(photos).reduce((j, { name, at, photo }, i) => {
+    const postcard = photo && postcardSchema.parse({ photo })
     const last = travellerOf(j, who).visits.at(-1)?.stop
-    const place = j.stops.find((stop) => stop.id === last)?.at
-    if (place && distance(place, at) < SAME_STOP / j.camera.zoom) return j
-    const next = goOnTo(j, at, ids[i]!, { traveller: who })
-    return { ...next, stops: next.stops.map((stop) => (stop.id === ids[i]!.stop ? { ...stop, name: name.slice(0, 120) } : stop)) }
+    const here = j.stops.find((stop) => stop.id === last)
+    if (here && distance(here.at, at) < SAME_STOP / j.camera.zoom) return here.postcard ? j : editStop(j, here.id, { postcard })
+    const { stop } = ids[i]!
+    return editStop(goOnTo(j, at, ids[i]!, { traveller: who }), stop, { name: name.slice(0, 120), postcard })
   }, journey)
 }

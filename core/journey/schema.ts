@@ -3,11 +3,13 @@ import { FRAME_RATES } from '../pace/rate'
 import { NAMED_CURVES } from '../pace/easing'
 import { VEHICLE_IDS } from '../vehicles/catalogue'
 import { areaSchema, groundSchema, sheetSchema } from './sheet-schema'
+import { stopSchema } from './stop-schema'
 import type { Span } from './values'
 import { countIn, POINTS_PATTERN, TIMES_PATTERN } from './track-line'
 import { colour, id, LIMITS, point, seconds, unit } from './values'
 
 export * from './sheet-schema'
+export * from './stop-schema'
 export { LIMITS } from './values'
 export type { Moment, Span } from './values'
 
@@ -25,34 +27,6 @@ export const frameSchema = z.strictObject({
   width: evenSide,
   height: evenSide,
   rate: z.enum(FRAME_RATES),
-})
-
-export const pinSchema = z.strictObject({
-  shape: z.enum(['lantern', 'pennant', 'bead', 'none']).default('lantern'),
-  colour: colour.default('#d8412f'),
-  /** Height in rpx. */
-  size: z.number().min(8).max(400).default(64),
-})
-
-export const SIDES = ['top', 'top-right', 'right', 'bottom-right', 'bottom', 'bottom-left', 'left', 'top-left'] as const
-
-export const labelSchema = z.strictObject({
-  shown: z.boolean().default(true),
-  side: z.enum(SIDES).default('right'),
-  /** Letter size in rpx. */
-  size: z.number().min(8).max(300).default(44),
-  colour: colour.default('#14233a'),
-  halo: colour.default('#fbf6ea'),
-})
-
-export const stopSchema = z.strictObject({
-  id,
-  name: z.string().trim().max(120),
-  at: point,
-  /** Whether its place comes from the list of places, whose source is to be named then. */
-  found: z.boolean().default(false),
-  pin: pinSchema.prefault({}),
-  label: labelSchema.prefault({}),
 })
 
 export const NODE_KINDS = ['corner', 'smooth', 'symmetric'] as const
@@ -272,10 +246,6 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
 export type Journey = z.output<typeof journeySchema>
 export type JourneyInput = z.input<typeof journeySchema>
 export type FrameFormat = z.output<typeof frameSchema>
-export type Stop = z.output<typeof stopSchema>
-export type Pin = z.output<typeof pinSchema>
-export type Label = z.output<typeof labelSchema>
-export type Side = (typeof SIDES)[number]
 export type CourseShape = z.output<typeof courseSchema>
 export type DrawnCourse = Extract<CourseShape, { kind: 'drawn' }>
 export type CourseNode = z.output<typeof nodeSchema>

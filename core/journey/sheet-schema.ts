@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { colour, coordinate, id, LIMITS, lonLat, point, spanSchema, unit } from './values'
+import { colour, coordinate, id, LIMITS, lonLat, point, spanSchema, unit, imageHash } from './values'
 
 /** What a journey document says of its sheets and of the ground under them; see docs/journey-format.md. */
 
@@ -107,7 +107,7 @@ export const sheetSchema = z.strictObject({
   id,
   name: z.string().min(1).max(255),
   /** SHA-256 of the image file, in hexadecimal. */
-  image: z.string().regex(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hexadecimal'),
+  image: imageHash,
   /** Size of the image in its own pixels; a vector image has a nominal size. */
   width: z.int().positive().max(200_000),
   height: z.int().positive().max(200_000),

@@ -33,6 +33,7 @@ export function insertStop(journey: Journey, legId: string, near: Point, ids: { 
       found: false,
       pin: { ...model.pin },
       label: { ...model.label },
+      postcard: null,
     }
     draft.stops.push(stop)
     traveller.visits.splice(index + 1, 0, { stop: ids.stop, layover: 0 })

@@ -3,7 +3,7 @@ import type { Ground, Sheet } from '../journey/schema'
 import { frameCorners } from './framing'
 import { groundToSheet, usedPart } from './place'
 import type { TileAddress } from './pyramid'
-import { levelFor, TILE, tileGrid } from './pyramid'
+import { levelFor, levelSize, TILE, tileGrid } from './pyramid'
 
 /** A rectangle in whole pixels of a level. */
 export interface LevelRegion {
@@ -55,6 +55,15 @@ export function mosaicFor(sheet: Laid, edge: Ground['edge'], view: View, referen
   for (const row of tilesAlong(y, part.top, part.height, rows))
     for (const column of tilesAlong(x, part.left, part.width, columns)) tiles.push({ level, column, row })
   return { level, part, left: x.low, top: y.low, width: x.high - x.low, height: y.high - y.low, tiles }
+}
+
+/** All of an image, at the coarsest level that has a pixel for each of so many output pixels of its width. */
+export function wholeMosaic(image: Size & { vector: boolean }, outputWidth: number): Mosaic {
+  const level = levelFor(image, image.width / outputWidth)
+  const part = { left: 0, top: 0, ...levelSize(image, level) }
+  const { columns, rows } = tileGrid(image, level)
+  const tiles = Array.from({ length: columns * rows }, (_, i) => ({ level, column: i % columns, row: Math.floor(i / columns) }))
+  return { ...part, level, part, tiles }
 }
 
 /** The used part in whole pixels of a level whose pixels are k sheet pixels wide. */

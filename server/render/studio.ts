@@ -4,15 +4,16 @@ import { dirname, join } from 'node:path'
 import { createCanvas, GlobalFonts, loadImage, Path2D } from '@napi-rs/canvas'
 import type { Frame } from '#core/frame/frame'
 import { JourneyError } from '#core/journey/error'
-import type { Sheet } from '#core/journey/schema'
+import type { Photo, Sheet } from '#core/journey/schema'
 import type { Mosaic } from '#core/sheet/mosaic'
-import { holds, mosaicFor } from '#core/sheet/mosaic'
+import { holds, mosaicFor, wholeMosaic } from '#core/sheet/mosaic'
 import type { TileAddress } from '#core/sheet/pyramid'
 import { tileSize } from '#core/sheet/pyramid'
 import type { TilePicture } from '#draw/mosaic'
 import { layMosaic, pictureOf, wholeTile } from '#draw/mosaic'
 import type { Region } from '#draw/region'
 import { isEmpty } from '#draw/region'
+import { photoSize } from '#draw/postcard'
 import type { SheetPicture, Studio, Surface } from '#draw/studio'
 import { LABEL_FONT_PARTS } from '#draw/fonts'
 import { hasTiles, readTile } from '../sheets/tiles'
@@ -61,10 +62,10 @@ export function createServerSurface(width: number, height: number): ServerSurfac
 
 export interface ServerStudio extends Studio {
   /**
-   * Gets ready what the sheets show in a frame, if it is not already: only the tiles that are seen, of the level that is needed.
+   * Gets ready what the sheets and photos show in a frame, if it is not already: only the tiles that are seen, of the level that is needed.
    * @param scale output pixels per reference pixel
    * @returns whether any picture is new, so that what was painted before does not hold any more
-   * @throws JourneyError if a sheet's image is not in the data folder
+   * @throws JourneyError if the image of a sheet or a photo is not in the data folder
    */
   prepare(frame: Frame, scale: number): Promise<boolean>
 }
@@ -74,15 +75,19 @@ export function createServerStudio(folder: string): ServerStudio {
   registerFonts()
   const held = new Map<string, { image: string; mosaic: Mosaic; picture: SheetPicture }>()
 
-  async function load(sheet: Sheet, mosaic: Mosaic): Promise<SheetPicture> {
-    if (!hasTiles(folder, sheet.image))
-      throw new JourneyError(`The picture of the sheet “${sheet.name}” is missing in ${folder}: import it again.`)
+  async function load(image: Sheet | Photo, mosaic: Mosaic): Promise<SheetPicture> {
+    if (!hasTiles(folder, image.image))
+      throw new JourneyError(
+        'name' in image
+          ? `The picture of the sheet “${image.name}” is missing in ${folder}: import it again.`
+          : `The photo of a postcard is missing in ${folder}: choose it again.`,
+      )
     const tiles = new Map<TileAddress, TilePicture>()
     // All at once: they are decoded by threads of their own.
     await Promise.all(
       mosaic.tiles.map(async (tile) => {
-        const data = await readTile(folder, sheet, tile)
-        if (data) tiles.set(tile, wholeTile((await loadImage(data)) as unknown as CanvasImageSource, tileSize(sheet, tile)))
+        const data = await readTile(folder, image, tile)
+        if (data) tiles.set(tile, wholeTile((await loadImage(data)) as unknown as CanvasImageSource, tileSize(image, tile)))
       }),
     )
     return pictureOf(
@@ -91,21 +96,31 @@ export function createServerStudio(folder: string): ServerStudio {
     )
   }
 
+  /** Gets ready what is wanted of an image; `key` says for what. @returns whether that is new */
+  async function hold(key: string, image: Sheet | Photo, wanted: Mosaic | undefined): Promise<boolean> {
+    const known = held.get(key)
+    if (!wanted) held.delete(key)
+    else if (known?.image !== image.image || !holds(known.mosaic, wanted)) {
+      held.set(key, { image: image.image, mosaic: wanted, picture: await load(image, wanted) })
+      return true
+    }
+    return false
+  }
+
   const studio: ServerStudio = {
     createSurface: createServerSurface,
     createPath: (d) => new Path2D(d) as unknown as globalThis.Path2D,
-    sheetPicture: ({ sheet }) => held.get(sheet.id)?.picture,
+    sheetPicture: ({ sheet }) => held.get(`sheet ${sheet.id}`)?.picture,
+    photoPicture: ({ stop }) => held.get(`photo ${stop}`)?.picture,
     async prepare({ items, view, reference }, scale) {
       let isNew = false
       for (const item of items) {
-        if (item.kind !== 'sheet') continue
-        const { sheet, edge } = item
-        const wanted = mosaicFor(sheet, edge, view, reference, scale)
-        const known = held.get(sheet.id)
-        if (!wanted) held.delete(sheet.id)
-        else if (known?.image !== sheet.image || !holds(known.mosaic, wanted)) {
-          held.set(sheet.id, { image: sheet.image, mosaic: wanted, picture: await load(sheet, wanted) })
-          isNew = true
+        if (item.kind === 'sheet') {
+          const { sheet, edge } = item
+          if (await hold(`sheet ${sheet.id}`, sheet, mosaicFor(sheet, edge, view, reference, scale))) isNew = true
+        } else if (item.kind === 'postcard' && item.postcard.photo) {
+          const { photo, size } = item.postcard
+          if (await hold(`photo ${item.stop}`, photo, wholeMosaic(photo, photoSize(photo, size).width * scale))) isNew = true
         }
       }
       return isNew

@@ -2,7 +2,7 @@
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { frameTime } from '#core/pace/rate'
-import { addStop, editStop, setCamera } from '#core/journey/edits'
+import { addStop, editPostcard, editStop, setCamera } from '#core/journey/edits'
 import { setWash } from '#core/journey/sheet-edits'
 import { createJourney } from '#core/journey/create'
 import type { Journey } from '#core/journey/schema'
@@ -64,6 +64,14 @@ describe('preview and server frame', () => {
     const { journey } = (await (await fetch(`${server.address}/api/journeys/demo`)).json()) as { journey: Journey }
     const close = setCamera(setWash(journey, 'isles', washSchema.parse({ blur: 20 })), { centre: { x: 2400, y: 1800 }, zoom: 0.9 })
     expect(await difference(await store(close), close, 9)).toBeLessThan(2)
+  })
+
+  it('agree on a large postcard, closely', async () => {
+    const { journey } = (await (await fetch(`${server.address}/api/journeys/demo`)).json()) as { journey: Journey }
+    const large = editPostcard(journey, 'emberlight', { size: 1000, text: 'A long caption, which takes up two lines of the card' })
+    const id = await store(large)
+    expect(await difference(id, large, 23.5)).toBeLessThan(1.5)
+    expect(await difference(id, editStop(large, 'emberlight', { postcard: null }), 23.5)).toBeGreaterThan(15)
   })
 
   it('agree on large text in several scripts, closely', async () => {

@@ -218,7 +218,7 @@ describe('photos', () => {
     return path
   }
 
-  it('become stops in the order in which they were taken; those without a place are named', async () => {
+  it('become stops in the order in which they were taken, each with its photo as a postcard; those without a place are named', async () => {
     const files = await Promise.all([
       photo('Second.jpg', ['38/1 45/1 0/1', '85/1 24/1 0/1'], '2026:06:02 12:00:00'),
       photo('First.jpg', ['38/1 30/1 0/1', '85/1 12/1 0/1'], '2026:06:01 12:00:00'),
@@ -230,6 +230,9 @@ describe('photos', () => {
     const { stops, travellers } = await stored()
     expect(stops.slice(5).map(({ name }) => name)).toEqual(['First', 'Second'])
     expect(travellers[0]!.visits.slice(5).map(({ stop }) => stop)).toEqual(stops.slice(5).map(({ id }) => id))
+    for (const { postcard } of stops.slice(5)) expect(postcard?.photo).toMatchObject({ width: 60, height: 40 })
+    await demo.page.keyboard.press('Control+z')
+    expect((await stored()).stops).toHaveLength(5)
   })
 })
 

@@ -2,9 +2,14 @@ import { describe, expect, it } from 'vitest'
 import { compile } from '#core/frame/compile'
 import { parseJourney } from '#core/journey/parse'
 import { addPhotoStops, inOrder } from '#core/journey/photo-stops'
-import { demo } from '../support/journeys'
+import { demo, paperPhoto } from '../support/journeys'
 
-const photo = (name: string, x: number, y: number, time: number | null) => ({ name, at: { x, y }, time })
+const photo = (name: string, x: number, y: number, time: number | null, isShown = true) => ({
+  name,
+  at: { x, y },
+  time,
+  photo: isShown ? { ...paperPhoto, width: name.length } : null,
+})
 
 describe('photos', () => {
   it('are put in the order of time, those without one last, by their numbers', () => {
@@ -18,6 +23,18 @@ describe('photos', () => {
     const journey = addPhotoStops(demo(), photos, 'traveller', ids)
     expect(journey.stops.slice(5).map(({ name }) => name)).toEqual(['Beach', 'Cape'])
     expect(journey.travellers[0]!.legs).toHaveLength(6)
+    expect(journey.stops.slice(5).map(({ postcard }) => postcard?.photo?.width)).toEqual(['Beach'.length, 'Cape'.length])
     expect(() => compile(parseJourney(JSON.parse(JSON.stringify(journey))))).not.toThrow()
+  })
+
+  it('of one place have the first that can be shown as the postcard', () => {
+    const photos = [photo('Raw', 5300, 1400, 10, false), photo('Shown', 5310, 1405, 20), photo('Late', 5305, 1400, 30)]
+    const journey = addPhotoStops(
+      demo(),
+      photos,
+      'traveller',
+      photos.map((_, i) => ({ stop: `s${i}`, leg: `l${i}` })),
+    )
+    expect(journey.stops.slice(5).map(({ name, postcard }) => [name, postcard?.photo?.width])).toEqual([['Raw', 'Shown'.length]])
   })
 })

@@ -5,7 +5,7 @@ import type { FrameItem } from '#core/frame/frame'
 import { labelPlace } from '#core/frame/marks'
 import { bowedCubics } from '#core/geometry/bow'
 import { courseOf } from '#core/geometry/course'
-import { groundSchema, inkSchema, labelSchema, pinSchema, SIDES } from '#core/journey/schema'
+import { groundSchema, inkSchema, labelSchema, pinSchema, postcardSchema, SIDES } from '#core/journey/schema'
 import { VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { itemBounds } from '#draw/bounds'
 import type { CanvasSpace } from '#draw/canvas-space'
@@ -20,7 +20,7 @@ const space: CanvasSpace = { scale: 720 / 1080, reference, view: { centre: { x: 
 const GROUND = [10, 20, 30]
 const DARK: FrameItem = { kind: 'ground', ground: groundSchema.parse({ colour: '#0a141e' }) }
 
-/** The pixels that an item alone changes, as a box; and the box that its bounds give. */
+/** The pixels that an item alone changes, as a box; the box that its bounds give; and how red the frame's outermost pixels are. */
 function paintedAndBounds(item: FrameItem) {
   const surface = createServerSurface(frameSize.width, frameSize.height)
   const frame = { time: 0, size: frameSize, scale: space.scale, reference, view: space.view, items: [DARK, item], motions: [] }
@@ -35,17 +35,23 @@ function paintedAndBounds(item: FrameItem) {
     box.top = Math.min(box.top, y)
     box.bottom = Math.max(box.bottom, y + 1)
   }
-  return { box, bounds: itemBounds(surface.context, space, item) }
+  const [right, bottom] = [frameSize.width - 1, frameSize.height - 1]
+  const atEdge = Array.from(pixels).filter((_, i) => {
+    const [x, y] = [Math.floor(i / 4) % frameSize.width, Math.floor(i / 4 / frameSize.width)]
+    return i % 4 === 0 && (x === 0 || y === 0 || x === right || y === bottom)
+  })
+  return { box, bounds: itemBounds(surface.context, space, item), atEdge }
 }
 
 function expectWithin(item: FrameItem) {
-  const { box, bounds } = paintedAndBounds(item)
+  const { box, bounds, atEdge } = paintedAndBounds(item)
   expect(box.right - box.left, 'something is painted').toBeGreaterThan(4)
   // The painter adds two pixels of margin to every bounds.
   expect(box.left).toBeGreaterThanOrEqual(bounds.x - 2)
   expect(box.top).toBeGreaterThanOrEqual(bounds.y - 2)
   expect(box.right).toBeLessThanOrEqual(bounds.x + bounds.width + 2)
   expect(box.bottom).toBeLessThanOrEqual(bounds.y + bounds.height + 2)
+  return { atEdge }
 }
 
 const middle = { x: reference.width / 2, y: reference.height / 2 }
@@ -87,6 +93,47 @@ describe('bounds', () => {
       label,
       place: labelPlace(pinSchema.parse({}), label),
       scale: 1.1,
+      opacity: 1,
+    })
+  })
+
+  it.each(SIDES)('hold a postcard on the %s, tilted, in the middle and kept in at the frame’s edge', (side) => {
+    for (const [at, scale] of [
+      [middle, 1.1],
+      [{ x: 60, y: 40 }, 1],
+      [{ x: reference.width - 30, y: reference.height - 50 }, 0.6],
+    ] as const) {
+      const { atEdge } = expectWithin({
+        kind: 'postcard',
+        stop: 's',
+        at,
+        postcard: postcardSchema.parse({
+          photo: { image: '0'.repeat(64), width: 900, height: 600 },
+          text: 'A long caption of two lines',
+          side,
+          tilt: 12,
+        }),
+        pin: pinSchema.parse({}),
+        home: at,
+        reference,
+        scale,
+        opacity: 1,
+      })
+      // The shadow may fall beyond the edge, the paper may not.
+      if (scale === 1) expect(atEdge.every((value) => value < 60)).toBe(true)
+    }
+  })
+
+  it('hold a text card', () => {
+    expectWithin({
+      kind: 'postcard',
+      stop: 's',
+      at: middle,
+      postcard: postcardSchema.parse({ text: `One line\n${'verylongwordwithoutanyspaceinit'.repeat(4)}`, size: 300 }),
+      pin: pinSchema.parse({}),
+      home: middle,
+      reference,
+      scale: 1,
       opacity: 1,
     })
   })

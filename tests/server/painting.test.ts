@@ -1,4 +1,5 @@
 /** What stands in the pictures: colours where they must be and not where they must not be. */
+import sharp from 'sharp'
 import { describe, expect, it } from 'vitest'
 import { compile } from '#core/frame/compile'
 import { toScreen } from '#core/camera/view'
@@ -7,8 +8,8 @@ import { pointAt } from '#core/geometry/course'
 import { frameAt } from '#core/frame/frame-at'
 import { editStop, setCamera, setFrame } from '#core/journey/edits'
 import { setWash } from '#core/journey/sheet-edits'
-import type { Journey } from '#core/journey/schema'
-import { washSchema } from '#core/journey/schema'
+import type { Journey, Postcard } from '#core/journey/schema'
+import { postcardSchema, washSchema } from '#core/journey/schema'
 import { frameTime } from '#core/pace/rate'
 import { freshDemo } from '#demo/seed'
 import { createPainter } from '#draw/painter'
@@ -125,6 +126,77 @@ describe('pins and names', () => {
   })
 })
 
+describe('a postcard', () => {
+  const PAPER = '#fbf6ea'
+  const trip = journeyOver([
+    [300, 700],
+    [960, 700],
+  ])
+  const carded = (postcard: Partial<Postcard>) =>
+    editStop(trip, 's1', {
+      pin: { size: 100 },
+      label: { shown: false },
+      postcard: postcardSchema.parse({ tilt: 0, side: 'top', ...postcard }),
+    })
+
+  it('stands over its pin with its border round the photo, which is whole on it', async () => {
+    const { journey, folder } = await freshDemo()
+    const { photo } = journey.stops[4]!.postcard!
+    const surface = await paintStill(folder, carded({ photo, size: 600 }), 99, 1920)
+    const picture = { width: 1920, pixels: Uint8Array.from(surface.pixels()) }
+    // Its size is that of the longer side; the photo is 3 to 2, and the border 4.5 % of the size.
+    const [border, bottom] = [27, 700 - 100 - 16]
+    const [width, height] = [600 - 2 * border, ((600 - 2 * border) * 2) / 3]
+    const top = bottom - height - 2 * border
+    for (const [x, y] of [
+      [960 - 290, top + 10],
+      [960 + 290, bottom - 10],
+      [960, bottom - 12],
+      [960 - 290, (top + bottom) / 2],
+    ] as const)
+      expect(colourAt(picture, x, y)).toBe(PAPER)
+    expect(colourAt(picture, 960 - 310, (top + bottom) / 2)).not.toBe(PAPER)
+    // The photo as sharp scales it, sample by sample.
+    const { data } = await sharp('demo/emberlight.webp')
+      .resize(Math.round(width), Math.round(height))
+      .raw()
+      .toBuffer({ resolveWithObject: true })
+    let off = 0
+    for (let y = 20; y < height - 20; y += 40) {
+      for (let x = 20; x < width - 20; x += 40) {
+        const i = (Math.round(top + border + y) * 1920 + Math.round(960 - width / 2 + x)) * 4
+        const k = (Math.round(y) * Math.round(width) + Math.round(x)) * 3
+        off = Math.max(off, ...[0, 1, 2].map((c) => Math.abs(picture.pixels[i + c]! - data[k + c]!)))
+      }
+    }
+    expect(off).toBeLessThan(90)
+  })
+
+  it('has its text within its paper, broken into lines', async () => {
+    const words = 'Rowed across the sound before breakfast with the tide and a loaf of bread'
+    const [picture, blank] = [await paint(carded({ text: words, size: 400 }), 99), await paint(carded({ text: '.', size: 400 }), 99)]
+    const dark = (from: number, to: number, x: number, { pixels }: Picture = picture) => {
+      for (let y = from; y < to; y++) if (pixels[(y * 1920 + x) * 4]! < 60) return true
+      return false
+    }
+    const columns = Array.from({ length: 400 }, (_, i) => 760 + i).filter((x) => dark(100, 584, x))
+    expect(columns[0]).toBeGreaterThan(760 + 400 * 0.045)
+    expect(columns.at(-1)).toBeLessThan(1160 - 400 * 0.045)
+    const rows = Array.from({ length: 484 }, (_, i) => 100 + i)
+    const inked = rows.map((y) => columns.some((x) => picture.pixels[(y * 1920 + x) * 4]! < 60))
+    expect(inked.filter((isInk, i) => isInk && !inked[i - 1]).length).toBeGreaterThanOrEqual(4)
+    // More lines make a higher card.
+    expect(colourAt(picture, 780, 350)).toBe(PAPER)
+    expect(colourAt(blank, 780, 350)).toBe(GROUND)
+  })
+
+  it('whose photo is not there any more makes no film, and says so', async () => {
+    await expect(paint(carded({ photo: { image: 'a'.repeat(64), width: 30, height: 20, vector: false } }), 99)).rejects.toThrow(
+      /The photo of a postcard is missing in .*: choose it again/,
+    )
+  })
+})
+
 describe('the demo', () => {
   it('lies on its sheet and has the line where the course is, at start, mid leg and end', async () => {
     const { journey, folder } = await freshDemo()
@@ -172,7 +244,7 @@ describe('painting only what has changed', () => {
     const small = setFrame(journey, { width: 640, height: 360, rate: '30/1' })
     const compiled = compile(small)
     const studio = createServerStudio(folder)
-    await studio.prepare(frameAt(compiled, 0), compiled.scale)
+    await studio.prepare(frameAt(compiled, 99), compiled.scale)
     const carriedOn = createPainter(studio)
     const surface = createServerSurface(640, 360)
     const copy = new Uint8Array(640 * 360 * 4)

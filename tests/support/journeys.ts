@@ -1,14 +1,17 @@
 import { createJourney } from '#core/journey/create'
 import { addStop, editLeg } from '#core/journey/edits'
 import type { LegPatch } from '#core/journey/edits'
-import type { Journey, Sheet } from '#core/journey/schema'
-import { demoJourney, demoSheet } from '#demo/journey'
+import type { Journey, Photo, Sheet } from '#core/journey/schema'
+import { demoJourney, demoPhoto, demoSheet } from '#demo/journey'
 import { SHEET } from '#demo/places'
 
 /** A sheet that no file stands behind: enough for everything but painting. */
 export const paperSheet: Sheet = demoSheet({ hash: '0'.repeat(64), ...SHEET })
 
-export const demo = (): Journey => demoJourney(paperSheet)
+/** A photo of which the same is true. */
+export const paperPhoto: Photo = demoPhoto({ hash: '1'.repeat(64), width: 1500, height: 1000 })
+
+export const demo = (): Journey => demoJourney(paperSheet, paperPhoto)
 
 /** A journey over the given ground points, its stops named s0, s1, ... and its legs l1, l2, ... */
 export function journeyOver(points: readonly (readonly [number, number])[], patch: LegPatch = {}, seconds = 10): Journey {

@@ -18,20 +18,21 @@ import FieldRow from '~/components/fields/FieldRow.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
-import { usePhotoStops } from '~/composables/use-photo-stops'
 import { saveText } from '~/services/save-text'
 import { useEditor } from '~/stores/editor'
+import { usePhotos } from '~/stores/photos'
 import { useStage } from '~/stores/stage'
 import { useTracks } from '~/stores/tracks'
 import ItineraryList from './ItineraryList.vue'
 import NetworkList from './NetworkList.vue'
+import PhotoProgress from './PhotoProgress.vue'
 import TravellerList from './TravellerList.vue'
 
 const emit = defineEmits<{ import: []; draw: []; credits: [] }>()
 const editor = useEditor()
 const stage = useStage()
 const tracks = useTracks()
-const photos = usePhotoStops()
+const photos = usePhotos()
 const { change, done } = useFieldEdits(() => 'journey')
 
 const journey = computed(() => editor.journey!)
@@ -175,7 +176,9 @@ const next = computed(() => {
         Another traveller
       </v-btn>
       <v-btn size="small" variant="outlined" data-testid="open-track" @click="chooseTrack">Bring in a track …</v-btn>
-      <v-btn v-if="editor.geo" size="small" variant="outlined" data-testid="photo-stops" @click="photos.choose">Stops from photos …</v-btn>
+      <v-btn v-if="editor.geo" size="small" variant="outlined" data-testid="photo-stops" @click="photos.chooseStops"
+        >Stops from photos …</v-btn
+      >
       <v-menu v-if="traveller.legs.length > 0">
         <template #activator="{ props: menu }">
           <v-btn v-bind="menu" size="small" variant="outlined" data-testid="save-route">Save the route …</v-btn>
@@ -194,7 +197,7 @@ const next = computed(() => {
       <v-btn size="small" variant="outlined" @click="emit('credits')">Credits …</v-btn>
     </div>
 
-    <p v-if="photos.outcome.value" class="quiet outcome" role="status">{{ photos.outcome.value }}</p>
+    <PhotoProgress class="outcome" />
     <FoldedSection class="networks" title="Networks" :note="journey.networks.length > 0 ? String(journey.networks.length) : 'none'"
       ><NetworkList
     /></FoldedSection>

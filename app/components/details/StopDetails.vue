@@ -14,6 +14,7 @@ import PictureChoice from '~/components/fields/PictureChoice.vue'
 import PinPicture from '~/components/fields/PinPicture.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'
+import PostcardFields from './PostcardFields.vue'
 import SidePicker from './SidePicker.vue'
 
 const props = defineProps<{ stop: Stop }>()
@@ -137,6 +138,9 @@ const PINS: readonly { value: Pin['shape']; title: string }[] = [
       />
       <ColourField label="Halo" :model-value="stop.label.halo" @change="(halo) => patch('halo', { label: { halo } })" @done="done" />
     </template>
+
+    <h3>Postcard</h3>
+    <PostcardFields :stop="stop" />
 
     <h3>Place</h3>
     <FieldRow label="Ground" role="group">

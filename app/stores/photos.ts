@@ -1,0 +1,150 @@
+import { nanoid } from 'nanoid'
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import type { Photo } from '#core/journey/schema'
+import { postcardSchema } from '#core/journey/schema'
+import { editStop } from '#core/journey/edits'
+import type { PlacedPhoto } from '#core/journey/photo-stops'
+import { addPhotoStops } from '#core/journey/photo-stops'
+import { ApiError, followImport, uploadImage } from '~/services/api'
+import { MOST_PHOTO_BYTES, readPhotoPlace } from '~/services/photo-places'
+import { useEditor } from './editor'
+import { usePlayback } from './playback'
+
+/** As many photos are taken at once; a trip has no more stops. */
+const MOST_PHOTOS = 200
+
+/** Endings of the names of photos that can be shown, and of those that can only be asked where they were taken. */
+const SHOWN = ['.jpg', '.jpeg', '.png', '.webp', '.avif', '.tif', '.tiff']
+const PLACED = [...SHOWN, '.heic', '.heif']
+
+/** Lets the user choose photos. */
+function choose(endings: readonly string[], multiple: boolean, take: (files: File[]) => void) {
+  const input = document.createElement('input')
+  input.type = 'file'
+  input.multiple = multiple
+  input.accept = endings.join(',')
+  input.onchange = () => input.files?.length && take([...input.files])
+  input.click()
+}
+
+const count = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`
+const few = (names: readonly string[]) => `${names.slice(0, 5).join(', ')}${names.length > 5 ? ' …' : ''}`
+
+/** Photos on their way in: for one stop's postcard, or many at once that become stops. */
+export const usePhotos = defineStore('photos', () => {
+  const editor = useEditor()
+  const playback = usePlayback()
+  const running = ref<{ name: string; number: number; of: number; share: number }>()
+  /** What became of the photos chosen last, or what was wrong with them. */
+  const outcome = ref('')
+  /** The stop for whose postcard they are; undefined for those that become stops. */
+  const about = ref<string>()
+  let control: AbortController | undefined
+
+  /**
+   * Sends photos to the server, which cuts them into tiles.
+   * @returns what came of each, a sentence for one that cannot be shown; undefined if it was cancelled, or another journey has been opened
+   */
+  async function bringIn(files: readonly File[]): Promise<(Photo | string)[] | undefined> {
+    control?.abort()
+    const own = new AbortController()
+    control = own
+    const { opening } = editor
+    const results: (Photo | string)[] = []
+    try {
+      for (const [i, file] of files.entries()) {
+        running.value = { name: file.name, number: i + 1, of: files.length, share: 0 }
+        results.push(await bringOne(file, own.signal))
+        if (own.signal.aborted || editor.opening !== opening) return undefined
+      }
+      return results
+    } finally {
+      if (control === own) running.value = undefined
+    }
+  }
+
+  async function bringOne(file: File, signal: AbortSignal): Promise<Photo | string> {
+    if (!SHOWN.some((ending) => file.name.toLowerCase().endsWith(ending)))
+      return `“${file.name}” cannot be shown: save it as JPEG, PNG, WebP, AVIF or TIFF.`
+    if (file.size > MOST_PHOTO_BYTES) return `“${file.name}” is larger than ${MOST_PHOTO_BYTES / 1024 ** 2} MiB: save it smaller.`
+    // Sending and cutting take about as long as each other.
+    const half = (from: number) => (share: number) => running.value && (running.value.share = from + share / 2)
+    try {
+      const id = await uploadImage(file, half(0), signal)
+      const { hash, width, height, vector } = await followImport(id, half(0.5), signal)
+      return { image: hash, width, height, vector }
+    } catch (error) {
+      if (error instanceof ApiError) return error.message
+      throw error
+    }
+  }
+
+  /** Has the stage show a stop's postcard as it is when it has come. */
+  function show(stop: string) {
+    const times = editor.compiled?.marks.find((mark) => mark.stop.id === stop)?.postcard
+    if (times) playback.goToTime(Math.min(times.from + 0.5, editor.compiled!.lastTime))
+  }
+
+  /** Gives a stop a postcard with a photo, or its postcard another photo. */
+  async function postcardFrom(file: File, stop: string): Promise<void> {
+    outcome.value = ''
+    about.value = stop
+    const [result] = (await bringIn([file])) ?? []
+    if (result === undefined) return
+    if (typeof result === 'string') return void (outcome.value = result)
+    editor.edit((journey) => {
+      const known = journey.stops.find(({ id }) => id === stop)
+      return known ? editStop(journey, stop, { postcard: postcardSchema.parse({ ...known.postcard, photo: result }) }) : journey
+    })
+    show(stop)
+  }
+
+  /** Makes stops of photos that say where they were taken, each with its photo as a postcard. */
+  async function stopsFrom(files: readonly File[]): Promise<void> {
+    outcome.value = ''
+    about.value = undefined
+    const { geo } = editor
+    if (!geo) return void (outcome.value = 'Photos can be placed once a sheet’s place on the Earth is known: see its details.')
+    if (files.length > MOST_PHOTOS) return void (outcome.value = `At most ${MOST_PHOTOS} photos at once: choose fewer.`)
+    const read = await Promise.all(
+      files.map(async (file) => {
+        const { name, place, time } = await readPhotoPlace(file)
+        return { file, name, time, at: place && geo.toGround(place) }
+      }),
+    )
+    const placed = read.flatMap(({ at, ...photo }) => (at ? [{ ...photo, at }] : []))
+    const results = await bringIn(placed.map(({ file }) => file))
+    if (!results) return
+    const photos = placed.map(({ name, at, time }, i): PlacedPhoto => {
+      const photo = results[i]!
+      return { name, at, time, photo: typeof photo === 'string' ? null : photo }
+    })
+    const before = editor.journey!.stops.length
+    const ids = photos.map(() => ({ stop: nanoid(10), leg: nanoid(10) }))
+    if (photos.length > 0 && !editor.edit((journey) => addPhotoStops(journey, photos, editor.traveller!.id, ids))) return
+    const nowhere = read.flatMap(({ name, at }) => (at ? [] : [`“${name}”`]))
+    const problems = results.filter((result) => typeof result === 'string')
+    outcome.value = [
+      `${count(files.length, 'photo')}, ${count(editor.journey!.stops.length - before, 'stop')}.`,
+      ...(nowhere.length > 0 ? [`Without a place on the map: ${few(nowhere)}.`] : []),
+      ...problems.slice(0, 3),
+    ].join(' ')
+  }
+
+  const words = computed(() => {
+    if (!running.value) return ''
+    const { name, number, of, share } = running.value
+    return `${of > 1 ? `Photo ${number} of ${of}` : 'Photo'}, “${name}”: ${Math.round(share * 100)} %`
+  })
+
+  return {
+    words,
+    outcome,
+    about,
+    show,
+    cancel: () => control?.abort(),
+    choosePostcard: (stop: string) => choose(SHOWN, false, ([file]) => void postcardFrom(file!, stop)),
+    chooseStops: () => choose(PLACED, true, (files) => void stopsFrom(files)),
+  }
+})

@@ -1,0 +1,64 @@
+import { z } from 'zod'
+import { colour, id, imageHash, LIMITS, point } from './values'
+
+export const pinSchema = z.strictObject({
+  shape: z.enum(['lantern', 'pennant', 'bead', 'none']).default('lantern'),
+  colour: colour.default('#d8412f'),
+  /** Height in rpx. */
+  size: z.number().min(8).max(400).default(64),
+})
+
+export const SIDES = ['top', 'top-right', 'right', 'bottom-right', 'bottom', 'bottom-left', 'left', 'top-left'] as const
+
+export const labelSchema = z.strictObject({
+  shown: z.boolean().default(true),
+  side: z.enum(SIDES).default('right'),
+  /** Letter size in rpx. */
+  size: z.number().min(8).max(300).default(44),
+  colour: colour.default('#14233a'),
+  halo: colour.default('#fbf6ea'),
+})
+
+/** A picture that was taken in; its size in pixels, of a drawing in nominal ones. */
+export const photoSchema = z.strictObject({
+  image: imageHash,
+  width: z.int().min(1),
+  height: z.int().min(1),
+  vector: z.boolean().default(false),
+})
+
+/** Most degrees by which a postcard lies askew, to either side. */
+export const MOST_TILT = 20
+
+/** A photo, or a text alone, that is shown beside a stop for a while. */
+export const postcardSchema = z.strictObject({
+  photo: photoSchema.nullable().default(null),
+  text: z.string().max(240).default(''),
+  side: z.enum(SIDES).default('top-right'),
+  /** Its longer side in rpx, the text under a photo left aside. */
+  size: z.number().min(80).max(1600).default(420),
+  /** Degrees, clockwise. */
+  tilt: z.number().min(-MOST_TILT).max(MOST_TILT).default(-3),
+  paper: colour.default('#fbf6ea'),
+  colour: colour.default('#14233a'),
+  /** How long it stays: while the traveller rests (and long enough to be taken in), to the film's end, or so many seconds. */
+  stays: z.union([z.enum(['rest', 'end']), z.number().min(0.5).max(LIMITS.seconds)]).default('rest'),
+})
+
+export const stopSchema = z.strictObject({
+  id,
+  name: z.string().trim().max(120),
+  at: point,
+  /** Whether its place comes from the list of places, whose source is to be named then. */
+  found: z.boolean().default(false),
+  pin: pinSchema.prefault({}),
+  label: labelSchema.prefault({}),
+  postcard: postcardSchema.nullable().default(null),
+})
+
+export type Stop = z.output<typeof stopSchema>
+export type Pin = z.output<typeof pinSchema>
+export type Label = z.output<typeof labelSchema>
+export type Side = (typeof SIDES)[number]
+export type Photo = z.output<typeof photoSchema>
+export type Postcard = z.output<typeof postcardSchema>

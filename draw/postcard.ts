@@ -1,0 +1,163 @@
+import type { Size } from '#core/camera/view'
+import type { PostcardItem } from '#core/frame/frame'
+import { besidePin } from '#core/frame/marks'
+import { radians } from '#core/geometry/angle'
+import type { Point } from '#core/geometry/point'
+import type { Photo, Postcard } from '#core/journey/schema'
+import type { CanvasSpace } from './canvas-space'
+import { placeAt } from './canvas-space'
+import { translucent } from './colour'
+import { labelFont } from './fonts'
+import type { Studio } from './studio'
+
+/** Measures of a postcard, as shares of its size: its border, its letters under a photo and alone, and the space between lines. */
+const BORDER = 0.045
+const CAPTION = 0.072
+const LETTERS = 0.105
+const LEADING = 1.22
+
+/** How far below its middle a line has its baseline, as a share of its letters' size; measured on the label font, Alegreya 700. */
+const BASELINE = 0.28
+
+/** Between a postcard and its pin, and at least between a postcard and the frame's edges, in reference pixels. */
+const GAP = 16
+const MARGIN = 24
+
+/** How far the shadow is blurred, and how far it lies below, as shares of the card's size. */
+const SHADOW_BLUR = 0.05
+const SHADOW_DROP = 0.018
+
+interface Layout extends Size {
+  /** The card's middle, in reference pixels from the stop. */
+  middle: Point
+  /** Size of the photo, which lies within the border at the top. */
+  photo: Size | undefined
+  lines: string[]
+  letters: number
+  border: number
+}
+
+/** The photo's size on a card whose longer side, with the border, is `size`. */
+export function photoSize({ width, height }: Photo, size: number): Size {
+  const k = (size * (1 - 2 * BORDER)) / Math.max(width, height)
+  return { width: width * k, height: height * k }
+}
+
+function layout(context: CanvasRenderingContext2D, { postcard, pin, home, reference }: PostcardItem): Layout {
+  const { size } = postcard
+  const border = size * BORDER
+  const photo = postcard.photo ? photoSize(postcard.photo, size) : undefined
+  const inside = photo?.width ?? size - 4 * border
+  const letters = size * (photo ? CAPTION : LETTERS)
+  context.font = labelFont(letters)
+  const lines = brokenInto(context, postcard.text, inside)
+  const text = lines.length * letters * LEADING
+  const width = photo ? photo.width + 2 * border : size
+  const height = photo ? photo.height + 2 * border + text : Math.max(text + 4 * border, size * 0.3)
+  const upright = turnedSize({ width, height }, postcard)
+  const middle = keptIn(besidePin(pin, postcard.side, upright, GAP), upright, home, reference)
+  return { width, height, middle, photo, lines, letters, border }
+}
+
+/** Breaks a text into lines of at most a width, at spaces where there are any; line breaks in it stay. */
+function brokenInto(context: CanvasRenderingContext2D, text: string, width: number): string[] {
+  const fits = (line: string) => context.measureText(line).width <= width
+  return text
+    .trim()
+    .split('\n')
+    .flatMap((paragraph) => {
+      const lines: string[] = []
+      let line = ''
+      for (const word of paragraph.split(/\s+/)) {
+        const longer = line === '' ? word : `${line} ${word}`
+        if (fits(longer)) {
+          line = longer
+          continue
+        }
+        if (line !== '') lines.push(line)
+        line = ''
+        // A word that is too long by itself, or a script without spaces.
+        for (const letter of word) {
+          if (line !== '' && !fits(line + letter)) {
+            lines.push(line)
+            line = ''
+          }
+          line += letter
+        }
+      }
+      return [...lines, line]
+    })
+    .filter((line, i, all) => line !== '' || i < all.length - 1)
+}
+
+/** What a tilted card takes up upright. */
+function turnedSize({ width, height }: Size, { tilt }: Postcard): Size {
+  const [cos, sin] = [Math.cos(radians(tilt)), Math.abs(Math.sin(radians(tilt)))]
+  return { width: width * cos + height * sin, height: width * sin + height * cos }
+}
+
+/** Moves a card just so far that it lies within the frame, if its stop does. */
+function keptIn(middle: Point, { width, height }: Size, home: Point, reference: Size): Point {
+  if (home.x < 0 || home.y < 0 || home.x > reference.width || home.y > reference.height) return middle
+  const along = (at: number, half: number, side: number) => {
+    const most = side - MARGIN - half
+    return MARGIN + half > most ? side / 2 : Math.min(most, Math.max(MARGIN + half, at))
+  }
+  return {
+    x: along(home.x + middle.x, width / 2, reference.width) - home.x,
+    y: along(home.y + middle.y, height / 2, reference.height) - home.y,
+  }
+}
+
+/** How far a postcard reaches from its stop, in reference pixels, its shadow included. */
+export function postcardReach(context: CanvasRenderingContext2D, item: PostcardItem): number {
+  const { middle, width, height } = layout(context, item)
+  const { size } = item.postcard
+  return Math.hypot(middle.x, middle.y) + Math.hypot(width, height) / 2 + size * (3 * SHADOW_BLUR + SHADOW_DROP)
+}
+
+/** Paints a postcard beside its stop, growing out of it while it appears. A photo whose picture has not come yet is a blank. */
+export function paintPostcard(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, item: PostcardItem): void {
+  const { postcard, scale, opacity } = item
+  const { middle, width, height, photo, lines, letters, border } = layout(context, item)
+  placeAt(context, space, item.at, scale)
+  context.translate(middle.x, middle.y)
+  context.rotate(radians(postcard.tilt))
+  context.globalAlpha = opacity
+  context.fillStyle = postcard.paper
+  // Shadows are not scaled with the rest.
+  context.shadowColor = translucent('#0a1018', 0.5)
+  context.shadowBlur = 2 * SHADOW_BLUR * postcard.size * space.scale
+  context.shadowOffsetY = SHADOW_DROP * postcard.size * space.scale
+  context.beginPath()
+  context.roundRect(-width / 2, -height / 2, width, height, border * 0.2)
+  context.fill()
+  context.shadowColor = 'transparent'
+  context.shadowBlur = 0
+  context.shadowOffsetY = 0
+  let top = -height / 2 + border
+  if (photo) {
+    const picture = studio.photoPicture(item, space)
+    const [left, up] = [-photo.width / 2, top]
+    if (picture) {
+      // Put back, as what else is painted on this canvas must not depend on whether a postcard was.
+      const { imageSmoothingQuality } = context
+      context.imageSmoothingQuality = 'high'
+      context.drawImage(picture.image, left, up, photo.width, photo.height)
+      context.imageSmoothingQuality = imageSmoothingQuality
+    } else {
+      context.fillStyle = translucent(postcard.colour, 0.15)
+      context.fillRect(left, up, photo.width, photo.height)
+    }
+    top += photo.height
+  }
+  context.font = labelFont(letters)
+  context.textAlign = 'center'
+  context.textBaseline = 'alphabetic'
+  context.fillStyle = postcard.colour
+  // Text is in the middle of what the photo leaves free.
+  const centre = (top + height / 2 - (photo ? 0 : border)) / 2
+  const first = centre - ((lines.length - 1) / 2) * letters * LEADING + BASELINE * letters
+  lines.forEach((line, i) => context.fillText(line, 0, first + i * letters * LEADING))
+  context.globalAlpha = 1
+}
