@@ -25,6 +25,23 @@ async function drag(testId: string, by: [number, number], nth = 0) {
   await page.mouse.up()
 }
 
+describe('the details', () => {
+  const scrolled = () => page.getByRole('complementary', { name: 'Details' }).evaluate((panel) => panel.lastElementChild!.scrollTop)
+
+  it('begin at the top for something of another kind, and stay where they are from stop to stop', async () => {
+    await page.getByTestId('stop-handle').nth(1).click()
+    await page.getByTestId('stop-coordinates').scrollIntoViewIfNeeded()
+    const down = await scrolled()
+    expect(down).toBeGreaterThan(100)
+    await page.getByTestId('stop-handle').nth(2).click()
+    await page.getByText('Stop 3 of 5').waitFor()
+    expect(await scrolled()).toBe(down)
+    await page.getByTestId('bend-seaplane').click()
+    await page.getByText('Lampwick → Emberlight').waitFor()
+    expect(await scrolled()).toBe(0)
+  })
+})
+
 describe('the stage', () => {
   it('is 960 x 540 at 1280 x 800', async () => {
     const box = (await page.getByTestId('stage').boundingBox())!

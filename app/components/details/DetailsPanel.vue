@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 import SheetDetails from '~/components/sheets/SheetDetails.vue'
 import { useEditor } from '~/stores/editor'
 import JourneyDetails from './JourneyDetails.vue'
@@ -14,6 +14,16 @@ const tabs = computed(() => [
   { kind: 'sheet' as const, title: 'Sheet' },
 ])
 const other = computed(() => (editor.selection.kind === 'stop' ? 'Stop' : editor.selection.kind === 'leg' ? 'Leg' : undefined))
+
+/** Something of another kind is shown from its top; from stop to stop, or leg to leg, the same fields stay in view. */
+const body = ref<HTMLElement>()
+watch(
+  () => editor.selection.kind,
+  () => {
+    if (body.value) body.value.scrollTop = 0
+  },
+  { flush: 'post' },
+)
 </script>
 
 <template>
@@ -31,7 +41,7 @@ const other = computed(() => (editor.selection.kind === 'stop' ? 'Stop' : editor
       </button>
       <span v-if="other" class="chosen" aria-current="true">{{ other }}</span>
     </nav>
-    <div class="body">
+    <div ref="body" class="body">
       <StopDetails v-if="editor.selectedStop" :key="editor.selectedStop.id" :stop="editor.selectedStop" />
       <LegDetails v-else-if="editor.selectedLeg" :key="editor.selectedLeg.id" :leg="editor.selectedLeg" />
       <SheetDetails
