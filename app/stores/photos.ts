@@ -2,8 +2,7 @@ import { nanoid } from 'nanoid'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import type { Photo } from '#core/journey/schema'
-import { postcardSchema } from '#core/journey/schema'
-import { editStop } from '#core/journey/edits'
+import { editStop, newPostcard } from '#core/journey/edits'
 import type { PlacedPhoto } from '#core/journey/photo-stops'
 import { addPhotoStops } from '#core/journey/photo-stops'
 import { ApiError, followImport, uploadImage } from '~/services/api'
@@ -17,6 +16,10 @@ const MOST_PHOTOS = 200
 /** Endings of the names of photos that can be shown, and of those that can only be asked where they were taken. */
 const SHOWN = ['.jpg', '.jpeg', '.png', '.webp', '.avif', '.tif', '.tiff']
 const PLACED = [...SHOWN, '.heic', '.heif']
+
+const endsIn = ({ name }: File, endings: readonly string[]) => endings.some((ending) => name.toLowerCase().endsWith(ending))
+
+export const isPhotoFile = (file: File): boolean => endsIn(file, PLACED)
 
 /** Lets the user choose photos. */
 function choose(endings: readonly string[], multiple: boolean, take: (files: File[]) => void) {
@@ -38,8 +41,8 @@ export const usePhotos = defineStore('photos', () => {
   const running = ref<{ name: string; number: number; of: number; share: number }>()
   /** What became of the photos chosen last, or what was wrong with them. */
   const outcome = ref('')
-  /** The stop for whose postcard they are; undefined for those that become stops. */
-  const about = ref<string>()
+  /** Whether none of them came to anything. */
+  const failed = ref(false)
   let control: AbortController | undefined
 
   /**
@@ -65,8 +68,7 @@ export const usePhotos = defineStore('photos', () => {
   }
 
   async function bringOne(file: File, signal: AbortSignal): Promise<Photo | string> {
-    if (!SHOWN.some((ending) => file.name.toLowerCase().endsWith(ending)))
-      return `“${file.name}” cannot be shown: save it as JPEG, PNG, WebP, AVIF or TIFF.`
+    if (!endsIn(file, SHOWN)) return `“${file.name}” cannot be shown: save it as JPEG, PNG, WebP, AVIF or TIFF.`
     if (file.size > MOST_PHOTO_BYTES) return `“${file.name}” is larger than ${MOST_PHOTO_BYTES / 1024 ** 2} MiB: save it smaller.`
     // Sending and cutting take about as long as each other.
     const half = (from: number) => (share: number) => running.value && (running.value.share = from + share / 2)
@@ -86,16 +88,23 @@ export const usePhotos = defineStore('photos', () => {
     if (times) playback.goToTime(Math.min(times.from + 0.5, editor.compiled!.lastTime))
   }
 
+  function fail(why: string) {
+    outcome.value = why
+    failed.value = true
+  }
+
   /** Gives a stop a postcard with a photo, or its postcard another photo. */
   async function postcardFrom(file: File, stop: string): Promise<void> {
     outcome.value = ''
-    about.value = stop
     const [result] = (await bringIn([file])) ?? []
     if (result === undefined) return
-    if (typeof result === 'string') return void (outcome.value = result)
+    if (typeof result === 'string') return fail(result)
     editor.edit((journey) => {
       const known = journey.stops.find(({ id }) => id === stop)
-      return known ? editStop(journey, stop, { postcard: postcardSchema.parse({ ...known.postcard, photo: result }) }) : journey
+      if (!known) return journey
+      return editStop(journey, stop, {
+        postcard: known.postcard ? { ...known.postcard, photo: result } : newPostcard(known, { photo: result }),
+      })
     })
     show(stop)
   }
@@ -103,10 +112,9 @@ export const usePhotos = defineStore('photos', () => {
   /** Makes stops of photos that say where they were taken, each with its photo as a postcard. */
   async function stopsFrom(files: readonly File[]): Promise<void> {
     outcome.value = ''
-    about.value = undefined
     const { geo } = editor
-    if (!geo) return void (outcome.value = 'Photos can be placed once a sheet’s place on the Earth is known: see its details.')
-    if (files.length > MOST_PHOTOS) return void (outcome.value = `At most ${MOST_PHOTOS} photos at once: choose fewer.`)
+    if (!geo) return fail('Photos can be placed once a sheet’s place on the Earth is known: see its details.')
+    if (files.length > MOST_PHOTOS) return fail(`At most ${MOST_PHOTOS} photos at once: choose fewer.`)
     const read = await Promise.all(
       files.map(async (file) => {
         const { name, place, time } = await readPhotoPlace(file)
@@ -125,6 +133,7 @@ export const usePhotos = defineStore('photos', () => {
     if (photos.length > 0 && !editor.edit((journey) => addPhotoStops(journey, photos, editor.traveller!.id, ids))) return
     const nowhere = read.flatMap(({ name, at }) => (at ? [] : [`“${name}”`]))
     const problems = results.filter((result) => typeof result === 'string')
+    failed.value = photos.length === 0
     outcome.value = [
       `${count(files.length, 'photo')}, ${count(editor.journey!.stops.length - before, 'stop')}.`,
       ...(nowhere.length > 0 ? [`Without a place on the map: ${few(nowhere)}.`] : []),
@@ -139,9 +148,11 @@ export const usePhotos = defineStore('photos', () => {
   })
 
   return {
+    running,
     words,
     outcome,
-    about,
+    failed,
+    stopsFrom,
     show,
     cancel: () => control?.abort(),
     choosePostcard: (stop: string) => choose(SHOWN, false, ([file]) => void postcardFrom(file!, stop)),

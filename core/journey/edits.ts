@@ -6,7 +6,7 @@ import type { Point } from '../geometry/point'
 import { fillingView } from '../sheet/framing'
 import { findLeg, legEnds, travellerOf } from './lookup'
 import type { CourseShape, FrameFormat, Journey, Label, Leg, Pin, Postcard, Span, Stop } from './schema'
-import { labelSchema, legSchema, pinSchema } from './schema'
+import { labelSchema, legSchema, pinSchema, postcardSchema, SIDES } from './schema'
 
 /**
  * Every change to a journey is one of these pure functions: journey in, journey out, the parts not touched shared between the two.
@@ -112,6 +112,12 @@ export function editStop(journey: Journey, id: string, patch: StopPatch): Journe
     Object.assign(stop.pin, pin)
     Object.assign(stop.label, label)
   })
+}
+
+/** A postcard for a stop, on the other side of its pin than its name. */
+export function newPostcard({ label }: Pick<Stop, 'label'>, fields: Pick<Partial<Postcard>, 'photo' | 'text'>): Postcard {
+  const opposite = SIDES[(SIDES.indexOf(label.side) + SIDES.length / 2) % SIDES.length]!
+  return postcardSchema.parse({ side: label.shown ? opposite : 'top', ...fields })
 }
 
 /** Changes the given fields of a stop's postcard, if it has one. */

@@ -1,9 +1,8 @@
 import type { Point } from '../geometry/point'
 import { distance } from '../geometry/point'
-import { editStop, goOnTo } from './edits'
+import { editStop, goOnTo, newPostcard } from './edits'
 import { travellerOf } from './lookup'
 import type { Journey, Photo } from './schema'
-import { postcardSchema } from './schema'
 
 /** A photo whose place is known. */
 export interface PlacedPhoto {
@@ -34,11 +33,13 @@ export function addPhotoStops(
   ids: readonly { stop: string; leg: string }[],
 ): Journey {
   return inOrder(photos).reduce((j, { name, at, photo }, i) => {
-    const postcard = photo && postcardSchema.parse({ photo })
     const last = travellerOf(j, who).visits.at(-1)?.stop
     const here = j.stops.find((stop) => stop.id === last)
-    if (here && distance(here.at, at) < SAME_STOP / j.camera.zoom) return here.postcard ? j : editStop(j, here.id, { postcard })
+    if (here && distance(here.at, at) < SAME_STOP / j.camera.zoom)
+      return here.postcard || !photo ? j : editStop(j, here.id, { postcard: newPostcard(here, { photo }) })
     const { stop } = ids[i]!
-    return editStop(goOnTo(j, at, ids[i]!, { traveller: who }), stop, { name: name.slice(0, 120), postcard })
+    const next = editStop(goOnTo(j, at, ids[i]!, { traveller: who }), stop, { name: name.slice(0, 120) })
+    const made = next.stops.find(({ id }) => id === stop)
+    return made && photo ? editStop(next, stop, { postcard: newPostcard(made, { photo }) }) : next
   }, journey)
 }

@@ -8,6 +8,7 @@ export const pinSchema = z.strictObject({
   size: z.number().min(8).max(400).default(64),
 })
 
+/** Clockwise, so that opposite ones are four apart. */
 export const SIDES = ['top', 'top-right', 'right', 'bottom-right', 'bottom', 'bottom-left', 'left', 'top-left'] as const
 
 export const labelSchema = z.strictObject({
@@ -34,7 +35,7 @@ export const MOST_TILT = 20
 export const postcardSchema = z.strictObject({
   photo: photoSchema.nullable().default(null),
   text: z.string().max(240).default(''),
-  side: z.enum(SIDES).default('top-right'),
+  side: z.enum(SIDES).default('top'),
   /** Its longer side in rpx, the text under a photo left aside. */
   size: z.number().min(80).max(1600).default(420),
   /** Degrees, clockwise. */

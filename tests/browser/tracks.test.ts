@@ -1,5 +1,5 @@
 /** Recorded tracks, networks and great circles in a real browser. The tracks are made up. */
-import { rmSync, writeFileSync } from 'node:fs'
+import { readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import sharp from 'sharp'
 import { afterAll, describe, expect, it } from 'vitest'
@@ -233,6 +233,36 @@ describe('photos', () => {
     for (const { postcard } of stops.slice(5)) expect(postcard?.photo).toMatchObject({ width: 60, height: 40 })
     await demo.page.keyboard.press('Control+z')
     expect((await stored()).stops).toHaveLength(5)
+  })
+
+  it('that are dropped together are taken in so, and can be called off', async () => {
+    const [a, b] = await Promise.all(
+      ['A.jpg', 'B.jpg'].map(async (name) => readFileSync(await photo(name, ['38/1 45/1 0/1', '85/1 24/1 0/1'], '2026:06:02 12:00:00'))),
+    )
+    const transfer = await demo.page.evaluateHandle(
+      (files) => {
+        const data = new DataTransfer()
+        for (const [i, bytes] of files.entries()) data.items.add(new File([Uint8Array.from(bytes)], `${i}.jpg`, { type: 'image/jpeg' }))
+        return data
+      },
+      [a!, b!].map((bytes) => [...bytes]),
+    )
+    const drop = async () => {
+      await demo.page.getByTestId('stage').dispatchEvent('dragenter', { dataTransfer: transfer })
+      await demo.page.getByTestId('stage').dispatchEvent('drop', { dataTransfer: transfer })
+    }
+    // The server keeps the first one waiting.
+    await demo.page.route('**/api/images?*', () => undefined)
+    await drop()
+    await demo.page.getByText(/^Photo 1 of 2, “0.jpg”/).waitFor()
+    await demo.page.getByRole('button', { name: 'Cancel' }).click()
+    await demo.page.getByText(/^Photo/).waitFor({ state: 'detached' })
+    expect((await stored()).stops).toHaveLength(5)
+    await demo.page.unroute('**/api/images?*')
+    await drop()
+    // Both were taken at one place.
+    await demo.page.getByText('2 photos, 1 stop.').waitFor()
+    expect((await stored()).stops).toHaveLength(6)
   })
 })
 

@@ -3,7 +3,7 @@ import { compile } from '#core/frame/compile'
 import type { FrameItem, PostcardItem } from '#core/frame/frame'
 import { frameAt } from '#core/frame/frame-at'
 import { besidePin, readingSeconds } from '#core/frame/marks'
-import { dressStopsLike, editPostcard, editStop, setLayover } from '#core/journey/edits'
+import { dressStopsLike, editPostcard, editStop, newPostcard, setLayover } from '#core/journey/edits'
 import { parseJourney } from '#core/journey/parse'
 import { pinSchema, postcardSchema, SIDES } from '#core/journey/schema'
 import type { Journey, Postcard } from '#core/journey/schema'
@@ -103,6 +103,17 @@ describe('a postcard', () => {
     const two = editStop(journey, 's2', { postcard: postcardSchema.parse({ text: 'Other', side: 'left' }) })
     expect(dressStopsLike(two, 's1').stops[2]!.postcard).toMatchObject({ text: 'Other', side: 'left', size: 500, photo: null })
     expect(dressStopsLike(two, 's1').stops[0]!.postcard).toBeNull()
+  })
+
+  it('is put on the other side of its pin than the name', () => {
+    const [stop] = TRIP.stops
+    for (const [side, other] of [
+      ['top', 'bottom'],
+      ['right', 'left'],
+      ['bottom-left', 'top-right'],
+    ] as const)
+      expect(newPostcard({ label: { ...stop!.label, side } }, { text: 'x' }).side).toBe(other)
+    expect(newPostcard({ label: { ...stop!.label, shown: false } }, { text: 'x' }).side).toBe('top')
   })
 
   it.each([

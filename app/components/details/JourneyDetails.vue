@@ -25,7 +25,6 @@ import { useStage } from '~/stores/stage'
 import { useTracks } from '~/stores/tracks'
 import ItineraryList from './ItineraryList.vue'
 import NetworkList from './NetworkList.vue'
-import PhotoProgress from './PhotoProgress.vue'
 import TravellerList from './TravellerList.vue'
 
 const emit = defineEmits<{ import: []; draw: []; credits: [] }>()
@@ -197,7 +196,6 @@ const next = computed(() => {
       <v-btn size="small" variant="outlined" @click="emit('credits')">Credits …</v-btn>
     </div>
 
-    <PhotoProgress class="outcome" />
     <FoldedSection class="networks" title="Networks" :note="journey.networks.length > 0 ? String(journey.networks.length) : 'none'"
       ><NetworkList
     /></FoldedSection>
@@ -250,9 +248,6 @@ const next = computed(() => {
 /* A rule's breath below the buttons. */
 .networks {
   margin-top: 14px;
-}
-.outcome {
-  margin-top: 8px;
 }
 .first {
   margin-top: 0 !important;

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { editPostcard, editStop } from '#core/journey/edits'
+import { editPostcard, editStop, newPostcard } from '#core/journey/edits'
 import type { Postcard, Stop } from '#core/journey/schema'
-import { MOST_TILT, postcardSchema } from '#core/journey/schema'
+import { MOST_TILT } from '#core/journey/schema'
 import { coarsestLevel } from '#core/sheet/pyramid'
 import ColourField from '~/components/fields/ColourField.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
@@ -12,7 +12,6 @@ import { useFieldEdits } from '~/composables/use-field-edits'
 import { tileAddress } from '~/services/addresses'
 import { useEditor } from '~/stores/editor'
 import { usePhotos } from '~/stores/photos'
-import PhotoProgress from './PhotoProgress.vue'
 import SidePicker from './SidePicker.vue'
 
 /** The photo or text card that is shown at a stop for a while. */
@@ -26,7 +25,7 @@ const patch = (field: string, values: Partial<Postcard>) => change(field, (journ
 const set = (postcard: Postcard | null) => editor.edit((journey) => editStop(journey, props.stop.id, { postcard }))
 
 function addText() {
-  if (set(postcardSchema.parse({ text: props.stop.name || 'A few words' }))) photos.show(props.stop.id)
+  if (set(newPostcard(props.stop, { text: props.stop.name || 'A few words' }))) photos.show(props.stop.id)
 }
 
 /** The photo's coarsest tile, which shows all of it. */
@@ -51,7 +50,6 @@ const setStays = (value: 'rest' | 'for' | 'end') => (patch('stays', { stays: val
     <v-btn size="small" variant="outlined" data-testid="postcard-photo" @click="photos.choosePostcard(stop.id)">Add a photo …</v-btn>
     <v-btn size="small" variant="outlined" data-testid="postcard-text" @click="addText">Add a text card</v-btn>
   </div>
-  <PhotoProgress class="progress" :stop="stop.id" />
   <template v-if="card">
     <button
       v-if="thumbnail"
@@ -96,7 +94,13 @@ const setStays = (value: 'rest' | 'for' | 'end') => (patch('stays', { stays: val
       @done="done"
     />
     <FieldRow v-slot="{ id }" label="Stays">
-      <v-select :aria-labelledby="id" :items="STAYS" :model-value="stays" data-testid="postcard-stays" @update:model-value="setStays" />
+      <v-select
+        :aria-labelledby="id"
+        :items="STAYS"
+        :model-value="stays"
+        data-testid="postcard-stays"
+        @update:model-value="(value) => setStays(value as typeof stays)"
+      />
     </FieldRow>
     <FieldRow v-if="typeof card.stays === 'number'" v-slot="{ id }" label="Seconds">
       <NumberField
@@ -143,8 +147,5 @@ img {
 }
 .text {
   margin-bottom: 8px;
-}
-.progress {
-  margin: 6px 0;
 }
 </style>

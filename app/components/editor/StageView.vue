@@ -324,4 +324,14 @@ canvas {
 .invitation > :deep(*) {
   pointer-events: auto;
 }
+.invitation > :deep(.card) {
+  display: grid;
+  gap: 12px;
+  justify-items: start;
+  max-width: 400px;
+  padding: 22px 26px;
+  border-radius: 6px;
+  background: var(--surface);
+  box-shadow: 0 8px 30px rgba(13, 21, 34, 0.3);
+}
 </style>

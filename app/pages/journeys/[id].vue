@@ -5,7 +5,9 @@ import { onBeforeRouteLeave, useHead, useRoute, useRouter } from '#imports'
 import DetailsPanel from '~/components/details/DetailsPanel.vue'
 import ConflictDialog from '~/components/editor/ConflictDialog.vue'
 import ExportDialog from '~/components/editor/ExportDialog.vue'
+import NoticeBar from '~/components/editor/NoticeBar.vue'
 import PanelDivider from '~/components/editor/PanelDivider.vue'
+import ProgressCard from '~/components/editor/ProgressCard.vue'
 import PaceStrip from '~/components/pace/PaceStrip.vue'
 import ShortcutSheet from '~/components/editor/ShortcutSheet.vue'
 import StageView from '~/components/editor/StageView.vue'
@@ -23,6 +25,7 @@ import { readJourney } from '~/services/api'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
+import { isPhotoFile, usePhotos } from '~/stores/photos'
 import { isTrackFile, useTracks } from '~/stores/tracks'
 
 const id = String(useRoute().params.id)
@@ -31,6 +34,7 @@ const editor = useEditor()
 const playback = usePlayback()
 const stage = useStage()
 const tracks = useTracks()
+const photos = usePhotos()
 
 const missing = ref('')
 const autosave = shallowRef<ReturnType<typeof useAutosave>>()
@@ -99,6 +103,8 @@ const { isOverDropZone } = useDropZone(desk, {
   onDrop(files) {
     const track = files?.find(isTrackFile)
     if (track) void tracks.open(track)
+    // One picture is a map; several at once are photos of the trip, if they can be placed.
+    else if (files && files.length > 1 && editor.geo && files.every(isPhotoFile)) void photos.stopsFrom(files)
     else if (files) void sheetImport.importFiles(files)
   },
 })
@@ -111,11 +117,25 @@ onBeforeRouteLeave(async () => {
 onBeforeUnmount(() => {
   playback.playing = false
   tracks.close()
+  photos.cancel()
 })
 
+/** What is being brought in, and how far it has come. */
+const underWay = computed(() => {
+  const map = sheetImport.running.value
+  if (map) return { words: sheetImport.words.value, share: map.share, label: 'Progress of the import', cancel: sheetImport.cancel }
+  const { reading, name } = tracks
+  if (reading !== undefined)
+    return {
+      words: `Reading “${name}”: ${Math.round(reading * 100)} %`,
+      share: reading,
+      label: 'Progress of reading the track',
+      cancel: tracks.close,
+    }
+  const { running, words } = photos
+  return running && { words, share: running.share, label: 'Progress of the photo', cancel: photos.cancel }
+})
 const refusalShown = computed({ get: () => editor.refusal !== '', set: (shown) => !shown && (editor.refusal = '') })
-const problemShown = computed({ get: () => sheetImport.problem.value !== '', set: (shown) => !shown && (sheetImport.problem.value = '') })
-const trackProblemShown = computed({ get: () => tracks.problem !== '', set: (shown) => !shown && (tracks.problem = '') })
 const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.journey.stops.length === 0 && stage.tool === 'select')
 </script>
 
@@ -139,22 +159,8 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
       @shortcuts="showingKeys = true"
     />
     <StageView ref="stageView" class="stage">
-      <div v-if="sheetImport.running.value" class="card" role="status">
-        <p>{{ sheetImport.words.value }}</p>
-        <v-progress-linear
-          color="accent"
-          :model-value="sheetImport.running.value.share * 100"
-          :indeterminate="sheetImport.running.value.share === 0"
-          aria-label="Progress of the import"
-        />
-        <v-btn size="small" variant="outlined" @click="sheetImport.cancel()">Cancel</v-btn>
-      </div>
-      <div v-else-if="tracks.reading !== undefined" class="card" role="status">
-        <p>Reading “{{ tracks.name }}”: {{ Math.round(tracks.reading * 100) }} %</p>
-        <v-progress-linear color="accent" :model-value="tracks.reading * 100" aria-label="Progress of reading the track" />
-        <v-btn size="small" variant="outlined" @click="tracks.close()">Cancel</v-btn>
-      </div>
-      <div v-else-if="isOverDropZone" class="card"><p>Let go to bring in this map or track</p></div>
+      <ProgressCard v-if="underWay" v-bind="underWay" @cancel="underWay.cancel" />
+      <div v-else-if="isOverDropZone" class="card"><p>Let go to bring in a map, a track, or photos</p></div>
       <div v-else-if="isEmpty" class="card">
         <h2 class="serif">Lay out your map</h2>
         <p>Drop it here: {{ SHEET_FORMAT_WORDS }}, up to 600 megapixels. Or have one drawn, or start on plain ground.</p>
@@ -185,17 +191,11 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
     <TrackDialog />
     <ConflictDialog :id="id" :open="autosave.state.value === 'conflict'" @overwrite="autosave.overwrite" @leaving="leaving = true" />
     <v-snackbar v-model="refusalShown" color="error" location="top" :timeout="7000" role="alert">{{ editor.refusal }}</v-snackbar>
-    <v-snackbar v-model="problemShown" color="error" location="top" :timeout="-1" role="alert">
-      {{ sheetImport.problem.value }}
-      <template #actions><v-btn variant="text" @click="problemShown = false">Close</v-btn></template>
-    </v-snackbar>
-    <v-snackbar v-model="trackProblemShown" color="error" location="top" :timeout="-1" role="alert">
-      {{ tracks.problem }}
-      <template #actions>
-        <v-btn v-if="tracks.swappable" variant="text" @click="tracks.openSwapped()">Swap them</v-btn>
-        <v-btn variant="text" @click="trackProblemShown = false">Close</v-btn>
-      </template>
-    </v-snackbar>
+    <NoticeBar :text="sheetImport.problem.value" @close="sheetImport.problem.value = ''" />
+    <NoticeBar :text="tracks.problem" @close="tracks.problem = ''">
+      <v-btn v-if="tracks.swappable" variant="text" @click="tracks.openSwapped()">Swap them</v-btn>
+    </NoticeBar>
+    <NoticeBar :text="photos.outcome" :is-problem="photos.failed" @close="photos.outcome = ''" />
   </main>
 </template>
 
@@ -233,16 +233,6 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
 }
 .pace-divider {
   align-self: start;
-}
-.card {
-  display: grid;
-  gap: 12px;
-  justify-items: start;
-  max-width: 400px;
-  padding: 22px 26px;
-  border-radius: 6px;
-  background: var(--surface);
-  box-shadow: 0 8px 30px rgba(13, 21, 34, 0.3);
 }
 .card h2 {
   font-size: 26px;

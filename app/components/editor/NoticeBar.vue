@@ -1,0 +1,26 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+/** A sentence over the editor: what went wrong, until it is closed, or for a while what became of something. */
+const props = withDefaults(defineProps<{ text: string; isProblem?: boolean }>(), { isProblem: true })
+const emit = defineEmits<{ close: [] }>()
+/** How long that while is, in milliseconds. */
+const WHILE = 8000
+const shown = computed({ get: () => props.text !== '', set: (open) => !open && emit('close') })
+</script>
+
+<template>
+  <v-snackbar
+    v-model="shown"
+    :color="isProblem ? 'error' : 'primary'"
+    location="top"
+    :timeout="isProblem ? -1 : WHILE"
+    :role="isProblem ? 'alert' : 'status'"
+  >
+    {{ text }}
+    <template #actions>
+      <slot />
+      <v-btn variant="text" @click="emit('close')">Close</v-btn>
+    </template>
+  </v-snackbar>
+</template>
