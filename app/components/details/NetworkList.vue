@@ -42,14 +42,15 @@ function choose() {
     Legs can go along roads, railways and ferries that the journey knows. It knows those of its networks: a stand-in for a routing service,
     which would know them all.
   </p>
-  <ul v-if="editor.journey!.networks.length > 0" aria-label="Networks">
+  <ul v-if="editor.journey!.networks.length > 0" class="rows" aria-label="Networks">
     <li v-for="network in editor.journey!.networks" :key="network.id" data-testid="network">
-      <span>{{ network.name || MODE_NAMES[network.mode] }}</span>
+      <span class="name">{{ network.name || MODE_NAMES[network.mode] }}</span>
       <span class="note figures"
         >{{ MODE_NAMES[network.mode] }}, {{ network.lines.length }} {{ network.lines.length === 1 ? 'line' : 'lines' }}</span
       >
       <button
         type="button"
+        class="act"
         :aria-label="`Delete ${network.name || MODE_NAMES[network.mode]}`"
         @click="editor.edit((j) => removeNetwork(j, network.id))"
       >
@@ -64,33 +65,12 @@ function choose() {
 </template>
 
 <style scoped>
-ul {
-  list-style: none;
-  padding: 0;
+.rows {
   margin-top: 6px;
-  border: 1px solid var(--rule);
-  border-radius: 4px;
 }
-li {
-  display: flex;
-  align-items: center;
+.rows > li {
   gap: 8px;
-  padding-left: 8px;
-  min-height: 32px;
-  font-size: 14px;
-}
-li + li {
-  border-top: 1px solid var(--rule);
-}
-.note {
-  margin-left: auto;
-  font-size: 12px;
-  color: var(--quiet);
-}
-li button {
-  width: 30px;
-  height: 30px;
-  cursor: pointer;
+  padding-left: 6px;
 }
 .problem {
   margin-top: 6px;

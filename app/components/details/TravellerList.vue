@@ -51,7 +51,7 @@ const actionsOf = (traveller: Traveller, i: number) => [
 </script>
 
 <template>
-  <ul aria-label="Travellers">
+  <ul class="rows" aria-label="Travellers">
     <li
       v-for="(traveller, i) in travellers"
       :key="traveller.id"
@@ -111,35 +111,8 @@ const actionsOf = (traveller: Traveller, i: number) => [
 </template>
 
 <style scoped>
-ul {
-  list-style: none;
-  padding: 0;
+.rows {
   margin-bottom: 10px;
-  border: 1px solid var(--rule);
-  border-radius: 4px;
-}
-li {
-  display: flex;
-  align-items: center;
-  border-left: 3px solid transparent;
-}
-li + li {
-  border-top: 1px solid var(--rule);
-}
-.chosen {
-  border-left-color: var(--vermilion);
-  background: color-mix(in srgb, var(--vermilion) 9%, transparent);
-}
-.choose {
-  display: flex;
-  flex: 1;
-  gap: 8px;
-  align-items: center;
-  min-width: 0;
-  min-height: 34px;
-  padding: 0 8px;
-  text-align: left;
-  cursor: pointer;
 }
 .hidden .name {
   color: var(--quiet);
@@ -150,23 +123,6 @@ li + li {
   height: 14px;
   border-radius: 50%;
   border: 1px solid var(--rule);
-}
-.name {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-  font-size: 14px;
-}
-.note {
-  margin-left: auto;
-  font-size: 12px;
-  white-space: nowrap;
-  color: var(--quiet);
-}
-.act {
-  width: 28px;
-  height: 32px;
-  cursor: pointer;
 }
 .field {
   margin-bottom: 4px;

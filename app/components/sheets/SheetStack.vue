@@ -20,8 +20,8 @@ const noteOf = (sheet: Sheet) =>
 </script>
 
 <template>
-  <div class="stack">
-    <ul v-if="sheets.length > 1" aria-label="Sheets, the uppermost first">
+  <div>
+    <ul v-if="sheets.length > 1" class="rows" aria-label="Sheets, the uppermost first">
       <li v-for="sheet in shown" :key="sheet.id" :class="{ chosen: sheet.id === chosen }">
         <button type="button" class="choose" :aria-pressed="sheet.id === chosen" @click="editor.select({ kind: 'sheet', id: sheet.id })">
           <span class="name">{{ sheet.name }}</span>
@@ -29,14 +29,14 @@ const noteOf = (sheet: Sheet) =>
         </button>
         <button
           type="button"
-          class="move"
+          class="act"
           :disabled="place(sheet) === sheets.length - 1"
           :aria-label="`Raise ${sheet.name}`"
           @click="move(sheet, 1)"
         >
           <v-icon :icon="mdiArrowUp" size="16" />
         </button>
-        <button type="button" class="move" :disabled="place(sheet) === 0" :aria-label="`Lower ${sheet.name}`" @click="move(sheet, -1)">
+        <button type="button" class="act" :disabled="place(sheet) === 0" :aria-label="`Lower ${sheet.name}`" @click="move(sheet, -1)">
           <v-icon :icon="mdiArrowDown" size="16" />
         </button>
       </li>
@@ -52,56 +52,3 @@ const noteOf = (sheet: Sheet) =>
     </v-menu>
   </div>
 </template>
-
-<style scoped>
-ul {
-  list-style: none;
-  padding: 0;
-  border: 1px solid var(--rule);
-  border-radius: 4px;
-}
-li {
-  display: flex;
-  align-items: center;
-  border-left: 3px solid transparent;
-}
-li + li {
-  border-top: 1px solid var(--rule);
-}
-.chosen {
-  border-left-color: var(--vermilion);
-  background: color-mix(in srgb, var(--vermilion) 9%, transparent);
-}
-.choose {
-  display: flex;
-  flex: 1;
-  gap: 8px;
-  align-items: baseline;
-  min-width: 0;
-  min-height: 32px;
-  padding: 0 8px;
-  text-align: left;
-  cursor: pointer;
-}
-.name {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-  font-size: 14px;
-}
-.note {
-  margin-left: auto;
-  font-size: 12px;
-  white-space: nowrap;
-  color: var(--quiet);
-}
-.move {
-  width: 26px;
-  height: 30px;
-  cursor: pointer;
-}
-.move:disabled {
-  opacity: 0.3;
-  cursor: default;
-}
-</style>
