@@ -28,6 +28,15 @@ describe('reading a journey', () => {
     expect(parseJourney(JSON.parse(JSON.stringify(demo())))).toEqual(demo())
   })
 
+  it('takes what version 2 wrote, in which stops had no postcards', () => {
+    const now = JSON.parse(JSON.stringify(demo())) as Journey
+    const stops = now.stops.map(({ id, name, at, found, pin, label }) => ({ id, name, at, found, pin, label }))
+    expect(parseJourney({ ...now, version: 2, stops })).toEqual({
+      ...demo(),
+      stops: demo().stops.map((stop) => ({ ...stop, postcard: null })),
+    })
+  })
+
   it('fills in defaults', () => {
     const bare = { ...createJourney('Bare'), stops: [{ id: 'a', name: 'A', at: { x: 1, y: 2 } }] }
     expect(parseJourney(JSON.parse(JSON.stringify(bare))).stops[0]!.pin).toEqual({ shape: 'lantern', colour: '#d8412f', size: 64 })
