@@ -107,7 +107,7 @@ const changed = (time: number) => new Date(time).toLocaleString(undefined, { dat
     <ul v-else class="cards">
       <li v-for="journey in journeys" :key="journey.id" class="card" data-testid="journey-card">
         <NuxtLink :to="`/journeys/${journey.id}`" class="picture" :aria-label="`Open ${journey.name}`">
-          <img :src="posterAddress(journey)" alt="" loading="lazy" />
+          <img :src="posterAddress(journey)" alt="" loading="lazy" fetchpriority="low" />
         </NuxtLink>
         <div class="words">
           <NuxtLink :to="`/journeys/${journey.id}`" class="title serif">{{ journey.name }}</NuxtLink>
