@@ -23,8 +23,6 @@ export default defineConfig({
           testTimeout: 180_000,
           hookTimeout: 180_000,
           fileParallelism: false,
-          // What is on the screen comes when it comes on a busy machine; a test that fails twice fails.
-          retry: 1,
         },
       },
     ],

@@ -8,7 +8,8 @@ import {
   mdiWeatherNight,
   mdiWhiteBalanceSunny,
 } from '@mdi/js'
-import { ref } from 'vue'
+import { useDocumentVisibility, useIntervalFn } from '@vueuse/core'
+import { computed, ref } from 'vue'
 import { rename } from '#core/journey/edits'
 import { rateLabel } from '#core/pace/rate'
 import { useHead, useRouter } from '#imports'
@@ -49,6 +50,16 @@ async function attempt(run: () => Promise<unknown>) {
   }
 }
 await attempt(async () => undefined)
+
+/** Posters are made behind the scenes: while any is on its way the list is read again, in milliseconds. */
+const POSTER_EVERY = 1500
+const isComing = computed(() => journeys.value?.some((journey) => journey.posterIsComing) ?? false)
+const visibility = useDocumentVisibility()
+useIntervalFn(async () => {
+  if (!isComing.value || visibility.value !== 'visible') return
+  // What the list cannot be read for now is said when something is clicked.
+  journeys.value = await listJourneys().catch(() => journeys.value)
+}, POSTER_EVERY)
 
 const remove = (journey: JourneySummary) =>
   attempt(async () => {
@@ -107,7 +118,8 @@ const changed = (time: number) => new Date(time).toLocaleString(undefined, { dat
     <ul v-else class="cards">
       <li v-for="journey in journeys" :key="journey.id" class="card" data-testid="journey-card">
         <NuxtLink :to="`/journeys/${journey.id}`" class="picture" :aria-label="`Open ${journey.name}`">
-          <img :src="posterAddress(journey)" alt="" loading="lazy" fetchpriority="low" />
+          <img v-if="journey.poster !== null" :src="posterAddress(journey.id, journey.poster)" alt="" loading="lazy" fetchpriority="low" />
+          <svg v-else class="stand-in" viewBox="0 0 48 48" aria-hidden="true"><path d="M6 36C14 36 12 14 24 14S32 30 42 12" /></svg>
         </NuxtLink>
         <div class="words">
           <NuxtLink :to="`/journeys/${journey.id}`" class="title serif">{{ journey.name }}</NuxtLink>
@@ -171,6 +183,17 @@ header {
 .mark {
   width: 56px;
   height: 56px;
+}
+.stand-in {
+  width: 72px;
+}
+.stand-in path {
+  fill: none;
+  stroke: var(--quiet);
+  stroke-width: 2;
+  stroke-linecap: round;
+  stroke-dasharray: 4 4;
+  opacity: 0.6;
 }
 .mark path {
   fill: none;

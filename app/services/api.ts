@@ -23,6 +23,9 @@ const summarySchema = z.object({
   seconds: z.number(),
   stops: z.number(),
   frame: frameSchema,
+  /** The revision that its poster shows; null where there is none yet. */
+  poster: z.number().nullable(),
+  posterIsComing: z.boolean(),
 })
 export type JourneySummary = z.infer<typeof summarySchema>
 
@@ -94,7 +97,7 @@ export const saveJourney = async (id: string, revision: number, journey: Journey
 export const deleteJourney = (id: string) => request(`/api/journeys/${id}`, { method: 'DELETE' })
 export const restoreJourney = (id: string) => request(`/api/journeys/${id}/restore`, { method: 'POST' })
 export const duplicateJourney = async (id: string) => recordSchema.parse(await request(`/api/journeys/${id}/duplicate`, { method: 'POST' }))
-export const posterAddress = ({ id, revision }: { id: string; revision: number }) => `/api/journeys/${id}/poster?revision=${revision}`
+export const posterAddress = (id: string, revision: number) => `/api/journeys/${id}/poster?revision=${revision}`
 
 export const startExport = async (id: string) => exportSchema.parse(await request(`/api/journeys/${id}/exports`, { method: 'POST' }))
 export const listExports = async (id: string) => z.array(exportSchema).parse(await request(`/api/journeys/${id}/exports`))

@@ -57,6 +57,10 @@ export function checkedJourney(data: unknown): Journey {
   for (const sheet of journey.sheets) {
     if (!findImage(database(), sheet.image)) throw refusal(422, `The picture of the sheet “${sheet.name}” is not here: import it again.`)
   }
+  for (const { name, postcard } of journey.stops) {
+    if (postcard?.photo && !findImage(database(), postcard.photo.image))
+      throw refusal(422, `The photo at the stop “${name}” is not here: choose it again.`)
+  }
   return journey
 }
 
@@ -73,5 +77,6 @@ export const journeyBody = z.object({ journey: z.unknown() })
 export const saveBody = z.object({ revision: z.int().min(1), journey: z.unknown() })
 
 export const noJourney = () => refusal(404, 'This journey is not here: it may have been deleted.')
+export const noPoster = () => refusal(404, 'There is no picture of this journey yet.')
 export const noExport = () => refusal(404, 'This export is not here.')
 export const noImport = () => refusal(404, 'This import is not here: it ended a while ago.')

@@ -1,9 +1,10 @@
 import { database, dataFolder } from '../storage/database'
 import { failInterruptedExports, finishedExportIds } from '../storage/exports'
-import { sweepJourneys } from '../storage/journeys'
+import { journeyIds, sweepJourneys } from '../storage/journeys'
 import { places } from '../places/places'
 import { cutMissingTiles } from '../sheets/import-sheet'
 import { listImages } from '../storage/images'
+import { sweepPosters } from '../posters/poster-files'
 import { sweepFiles, sweepImages } from '../storage/sweep'
 
 /** Deleted journeys can be restored for a week. */
@@ -20,6 +21,7 @@ export default defineNitroPlugin(() => {
   sweepJourneys(db, KEPT_DELETED)
   sweepImages(db, dataFolder(), KEPT_UNUSED)
   sweepFiles(dataFolder(), finishedExportIds(db))
+  sweepPosters(dataFolder(), new Set(journeyIds(db)))
   void places().catch((error: unknown) => console.error(error))
   void cutMissingTiles(dataFolder(), listImages(db))
 })

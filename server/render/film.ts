@@ -1,11 +1,9 @@
-import { existsSync } from 'node:fs'
-import { join } from 'node:path'
-import { pathToFileURL } from 'node:url'
-import { Worker } from 'node:worker_threads'
+import type { Worker } from 'node:worker_threads'
 import { compile } from '#core/frame/compile'
 import type { Journey } from '#core/journey/schema'
 import { startEncoder } from './encoder'
 import type { PaintJob, PaintOrder, PaintReport } from './painter-worker'
+import { startThread } from './thread'
 
 export interface FilmOptions {
   /** The data folder, where sheets lie. */
@@ -41,7 +39,7 @@ export async function renderFilm({ folder, journey, out, from = 0, to, onProgres
   const total = end - from
   const { width, height, rate } = journey.frame
   const slots = Array.from({ length: SLOTS }, () => new SharedArrayBuffer(width * height * 4))
-  const worker = startPainter({ folder, journey, slots })
+  const worker = startThread('painter-thread.mjs', { folder, journey, slots } satisfies PaintJob)
   const encoder = startEncoder(out, { width, height }, rate)
   const painted = painterReports(worker, signal)
   const order = (frame: number, slot: number) => worker.postMessage({ frame, slot } satisfies PaintOrder)
@@ -64,13 +62,6 @@ export async function renderFilm({ folder, journey, out, from = 0, to, onProgres
     await worker.terminate()
   }
   return { frames: total, seconds: (performance.now() - start) / 1000, paintMs }
-}
-
-/** The thread's source is read from Zephyrine's own folder, which the server's bundle does not lie in. */
-function startPainter(job: PaintJob): Worker {
-  const path = join(process.cwd(), 'server/render/painter-thread.mjs')
-  if (!existsSync(path)) throw new Error(`The painter is not at ${path}: start Zephyrine in its own folder.`)
-  return new Worker(pathToFileURL(path), { workerData: job, execArgv: [] })
 }
 
 /** Reports of a painter one at a time, in the order of their coming; rejects when it fails or the signal is given. */

@@ -43,6 +43,13 @@ export function readJourney(db: Db, id: string): JourneyRecord | undefined {
   return row && { id: row.id, revision: row.revision, journey: parseJourney(JSON.parse(row.document)) }
 }
 
+/** A journey's document as it is stored, for threads that read it themselves. */
+export const journeyDocument = (db: Db, id: string): { document: string; revision: number } | undefined =>
+  db.prepare('SELECT document, revision FROM journeys WHERE id = ? AND deleted_at IS NULL').get(id) as Row | undefined
+
+/** The ids of all journeys, deleted ones that can be restored included. */
+export const journeyIds = (db: Db): string[] => db.prepare('SELECT id FROM journeys').pluck().all() as string[]
+
 export function insertJourney(db: Db, journey: Journey, id = nanoid(12)): JourneyRecord {
   const now = Date.now()
   db.prepare('INSERT INTO journeys (id, name, document, revision, created_at, updated_at) VALUES (?, ?, ?, 1, ?, ?)').run(

@@ -12,7 +12,7 @@ export function sweepImages(db: Db, folder: string, age: number): void {
   }
 }
 
-/** Clears a data folder of what a stopped server may have left: half-written files, films of deleted journeys, and posters, which are made anew. */
+/** Clears a data folder of what a stopped server may have left: half-written files, and films of deleted journeys. */
 export function sweepFiles(folder: string, exportsKept: readonly string[]): void {
   const kept = new Set(exportsKept.map((id) => `${id}.mp4`))
   const clear = (name: string, isStale: (file: string) => boolean) => {
@@ -22,5 +22,4 @@ export function sweepFiles(folder: string, exportsKept: readonly string[]): void
   }
   clear('exports', (file) => !kept.has(file))
   clear('images', (file) => file.startsWith('incoming-'))
-  clear('posters', () => true)
 }

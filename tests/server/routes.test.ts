@@ -90,6 +90,9 @@ describe('journeys', () => {
     })
     expect((await ask('POST', '/api/journeys', 'text')).status).toBe(422)
     expect((await ask('PUT', '/api/journeys/demo', { journey })).body.message).toContain('revision')
+    const photo = { image: 'e'.repeat(64), width: 9, height: 9 }
+    const lost = { ...journey, stops: journey.stops.map((stop, i) => (i === 0 ? { ...stop, postcard: { photo } } : stop)) }
+    expect((await ask('POST', '/api/journeys', { journey: lost })).body.message).toContain('choose it again')
     const broken = await fetch(`${server.address}/api/journeys`, { method: 'POST', body: '{"journey":' })
     expect(broken.status).toBe(400)
     const flood = await fetch(`${server.address}/api/journeys`, { method: 'POST', body: 'x'.repeat(17 * 1024 * 1024) })
@@ -104,10 +107,24 @@ describe('journeys', () => {
     expect((await ask('GET', `/api/images/${'a'.repeat(64)}/0`)).status).toBe(404)
   })
 
-  it('have a poster', async () => {
-    const response = await fetch(`${server.address}/api/journeys/demo/poster`)
+  it('have a poster, which nobody waits for: it is made behind the scenes and listed when it is there', async () => {
+    type Listed = { id: string; revision: number; poster: number | null; posterIsComing: boolean }
+    const listed = async (id: string) => ((await ask('GET', '/api/journeys')).body as Listed[]).find((entry) => entry.id === id)!
+    const copy = (await ask('POST', '/api/journeys/demo/duplicate')).body as { id: string }
+    // Without a picture the route says so at once.
+    expect((await fetch(`${server.address}/api/journeys/${copy.id}/poster`)).status).toBe(404)
+    expect(await listed(copy.id)).toMatchObject({ poster: null, posterIsComing: true })
+    await expect.poll(async () => (await listed(copy.id)).poster, { timeout: 60_000, interval: 200 }).toBe(1)
+    expect(await listed(copy.id)).toMatchObject({ posterIsComing: false })
+    const response = await fetch(`${server.address}/api/journeys/${copy.id}/poster?revision=1`)
     expect(response.headers.get('content-type')).toBe('image/webp')
     expect((await response.arrayBuffer()).byteLength).toBeGreaterThan(20_000)
+    // A save replaces it; until then the one before can be shown.
+    const { journey, revision } = (await ask('GET', `/api/journeys/${copy.id}`)).body as { journey: Journey; revision: number }
+    await ask('PUT', `/api/journeys/${copy.id}`, { revision, journey: { ...journey, name: 'Renamed' } })
+    expect(await listed(copy.id)).toMatchObject({ revision: 2, poster: 1, posterIsComing: true })
+    await expect.poll(async () => (await listed(copy.id)).poster, { timeout: 60_000, interval: 200 }).toBe(2)
+    expect(readdirSync(join(server.folder, 'posters')).filter((file) => file.startsWith(copy.id))).toEqual([`${copy.id}.2.webp`])
   })
 })
 

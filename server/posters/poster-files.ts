@@ -1,0 +1,36 @@
+import { existsSync, mkdirSync, readdirSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
+
+/** Posters lie in a folder of their own, named after the journey and the revision they show. */
+
+const folderOf = (data: string): string => join(data, 'posters')
+
+export const posterPath = (data: string, id: string, revision: number): string => join(folderOf(data), `${id}.${revision}.webp`)
+
+/** The newest poster there is of each journey, by its revision. */
+export function storedPosters(data: string): Map<string, number> {
+  const newest = new Map<string, number>()
+  if (!existsSync(folderOf(data))) return newest
+  for (const file of readdirSync(folderOf(data))) {
+    const [, id, revision] = /^([\w-]+)\.(\d+)\.webp$/.exec(file) ?? []
+    if (id && Number(revision) > (newest.get(id) ?? 0)) newest.set(id, Number(revision))
+  }
+  return newest
+}
+
+/** Deletes what a journey's newest poster has replaced. */
+export function deleteOlderPosters(data: string, id: string, newest: number): void {
+  for (const file of readdirSync(folderOf(data))) {
+    const [, of, revision] = /^([\w-]+)\.(\d+)\.webp$/.exec(file) ?? []
+    if (of === id && Number(revision) < newest) rmSync(join(folderOf(data), file), { force: true })
+  }
+}
+
+/** Deletes posters of journeys that are gone for good, and what was left half written. */
+export function sweepPosters(data: string, journeys: ReadonlySet<string>): void {
+  mkdirSync(folderOf(data), { recursive: true })
+  for (const file of readdirSync(folderOf(data))) {
+    const [, id] = /^([\w-]+)\.\d+\.webp$/.exec(file) ?? []
+    if (!id || !journeys.has(id)) rmSync(join(folderOf(data), file), { force: true })
+  }
+}

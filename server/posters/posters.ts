@@ -1,0 +1,104 @@
+import { once } from 'node:events'
+import type { Worker } from 'node:worker_threads'
+import type { PosterOrder, PosterReport } from '../render/poster-worker'
+import { startThread } from '../render/thread'
+import { database, dataFolder } from '../storage/database'
+import { journeyDocument } from '../storage/journeys'
+import { deleteOlderPosters, posterPath, storedPosters } from './poster-files'
+
+/**
+ * Posters are painted behind the scenes, one at a time, in a thread of their own: after a save has been followed by none for a while, and where a
+ * list shows a journey that has none. Nobody waits for one: the list says which there are.
+ */
+
+/** A journey that is being edited is saved every other second; its poster waits until that has come to rest. In milliseconds. */
+const QUIET = 2500
+
+/** The thread is kept for so long after its last poster. In milliseconds. */
+const IDLE = 10_000
+
+const waiting: string[] = []
+const timers = new Map<string, NodeJS.Timeout>()
+/** Revisions of which no poster could be made. */
+const failed = new Map<string, number>()
+let stored: Map<string, number> | undefined
+let working = false
+let thread: Worker | undefined
+let idle: NodeJS.Timeout | undefined
+
+const known = (): Map<string, number> => (stored ??= storedPosters(dataFolder()))
+
+/** The revision that the stored poster of a journey shows; undefined where there is none yet. */
+export const posterRevision = (id: string): number | undefined => known().get(id)
+
+/** Whether a newer poster than the stored one is on its way. If nobody has ordered it yet, this does. */
+export function posterIsComing(id: string, revision: number): boolean {
+  if (posterRevision(id) === revision || failed.get(id) === revision) return false
+  if (!timers.has(id) && !waiting.includes(id)) enqueue(id)
+  return true
+}
+
+/** Orders a poster of a journey that has just been saved. */
+export function orderPoster(id: string): void {
+  clearTimeout(timers.get(id))
+  timers.set(
+    id,
+    setTimeout(() => {
+      timers.delete(id)
+      enqueue(id)
+    }, QUIET).unref(),
+  )
+}
+
+function enqueue(id: string): void {
+  if (!waiting.includes(id)) waiting.push(id)
+  void work()
+}
+
+async function work(): Promise<void> {
+  if (working) return
+  working = true
+  clearTimeout(idle)
+  // The one being painted stays first in line until it is done.
+  for (let id = waiting[0]; id !== undefined; waiting.shift(), id = waiting[0]) await paint(id)
+  working = false
+  idle = setTimeout(() => {
+    void thread?.terminate()
+    thread = undefined
+  }, IDLE).unref()
+}
+
+async function paint(id: string): Promise<void> {
+  const row = journeyDocument(database(), id)
+  if (!row || posterRevision(id) === row.revision) return
+  const error = await painted({ folder: dataFolder(), document: row.document, out: posterPath(dataFolder(), id, row.revision) })
+  if (error !== null) {
+    console.error(`The poster of journey ${id} could not be painted: ${error}`)
+    failed.set(id, row.revision)
+    return
+  }
+  known().set(id, row.revision)
+  deleteOlderPosters(dataFolder(), id, row.revision)
+}
+
+/** Has the thread paint a poster. @returns what went wrong, or null */
+async function painted(order: PosterOrder): Promise<string | null> {
+  const settled = new AbortController()
+  try {
+    thread ??= startThread('poster-thread.mjs')
+    thread.unref()
+    const ended = once(thread, 'exit', { signal: settled.signal }).then((): [PosterReport] => {
+      thread = undefined
+      return [{ error: 'its thread stopped' }]
+    })
+    // `once` rejects with what the thread throws.
+    const report = once(thread, 'message', { signal: settled.signal }) as Promise<[PosterReport]>
+    thread.postMessage(order)
+    return (await Promise.race([report, ended]))[0].error
+  } catch (error) {
+    thread = undefined
+    return error instanceof Error ? error.message : String(error)
+  } finally {
+    settled.abort()
+  }
+}
