@@ -1,11 +1,10 @@
-import type { Draft } from 'immer'
-import { produce } from 'immer'
 import { referenceSize, toGround, toScreen } from '../camera/view'
 import { geoOfSheet, groundGeo } from '../geo/ground'
 import type { Point } from '../geometry/point'
 import { fillingView, fittingView } from '../sheet/framing'
 import { AT_ORIGIN, groundToSheet, placeByTwoPoints, placeInside, sheetToGround, turnedAbout, turnedPlace, usedPart } from '../sheet/place'
 import { JourneyError } from './error'
+import { withGroundMoved } from './ground-move'
 import type { Area, Ground, Journey, Place, Sheet, Wash } from './schema'
 
 /** Changes to a journey's sheets and ground: pure functions, journey in, journey out, as in edits.ts. */
@@ -146,50 +145,6 @@ function localScale(move: (p: Point) => Point, at: Point, step: number): number 
   const from = move(at)
   const [right, down] = [move({ x: at.x + step, y: at.y }), move({ x: at.x, y: at.y + step })]
   return Math.sqrt((Math.hypot(right.x - from.x, right.y - from.y) * Math.hypot(down.x - from.x, down.y - from.y)) / step ** 2)
-}
-
-/** Moves all that lies on the ground by a map of it: stops, nodes with their handles, areas, and the sheets but for one that stays. */
-function withGroundMoved(journey: Journey, move: (p: Point) => Point, staying?: string): Journey {
-  return produce(journey, (draft) => {
-    const before = new Map(draft.stops.map((stop) => [stop.id, { ...stop.at }]))
-    const handle = (at: Point, offset: Point): Point => {
-      const [from, to] = [move(at), move({ x: at.x + offset.x, y: at.y + offset.y })]
-      return { x: to.x - from.x, y: to.y - from.y }
-    }
-    for (const { legs, visits } of draft.travellers) {
-      legs.forEach(({ course }, i) => {
-        if (course.kind !== 'drawn') return
-        course.leave = handle(before.get(visits[i]!.stop)!, course.leave)
-        course.arrive = handle(before.get(visits[i + 1]!.stop)!, course.arrive)
-        course.nodes = course.nodes.map(({ at, kind, before, after }) => ({
-          at: move(at),
-          kind,
-          before: handle(at, before),
-          after: handle(at, after),
-        }))
-      })
-    }
-    for (const stop of draft.stops) stop.at = move(stop.at)
-    for (const area of draft.areas) area.rings = area.rings.map((ring) => movedRing(ring, move))
-    for (const sheet of draft.sheets) if (sheet.id !== staying) sheet.place = movedPlace(sheet, move)
-  })
-}
-
-function movedRing(ring: readonly number[], move: (p: Point) => Point): number[] {
-  const moved: number[] = []
-  for (let i = 0; i + 1 < ring.length; i += 2) {
-    const { x, y } = move({ x: ring[i]!, y: ring[i + 1]! })
-    moved.push(x, y)
-  }
-  return moved
-}
-
-function movedPlace({ place, width, height }: Draft<Sheet>, move: (p: Point) => Point): Place {
-  const [a, b] = [
-    { x: 0, y: height / 2 },
-    { x: width, y: height / 2 },
-  ] as const
-  return placeByTwoPoints(a, b, move(sheetToGround(place, a)), move(sheetToGround(place, b)))
 }
 
 /** Takes a sheet away; the ground stays as it is. */

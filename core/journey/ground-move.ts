@@ -1,0 +1,90 @@
+import type { Point } from '../geometry/point'
+import { subtract } from '../geometry/point'
+import { placeByTwoPoints, sheetToGround } from '../sheet/place'
+import type { Area, CourseShape, Journey, Network, Place, Sheet } from './schema'
+import { readPoints, writePoints } from './track-line'
+
+/** A map of the ground onto a new one, as when the first sheet is turned or replaced. */
+export type Move = (p: Point) => Point
+
+/**
+ * Moves all that lies on the ground by a map of it: stops, the courses of legs, networks, areas, and the sheets but for one that stays. The view is the
+ * caller's to move.
+ */
+export function withGroundMoved(journey: Journey, move: Move, staying?: string): Journey {
+  const places = new Map(journey.stops.map(({ id, at }) => [id, at]))
+  return {
+    ...journey,
+    stops: journey.stops.map((stop) => ({ ...stop, at: move(stop.at) })),
+    travellers: journey.travellers.map((traveller) => ({
+      ...traveller,
+      legs: traveller.legs.map((leg, i) => {
+        const [a, b] = [traveller.visits[i]!, traveller.visits[i + 1]!].map(({ stop }) => places.get(stop)!) as [Point, Point]
+        return { ...leg, course: movedCourse(leg.course, a, b, move) }
+      }),
+    })),
+    networks: journey.networks.map((network) => movedNetwork(network, move)),
+    areas: journey.areas.map((area) => movedArea(area, move)),
+    sheets: journey.sheets.map((sheet) => (sheet.id === staying ? sheet : { ...sheet, place: movedPlace(sheet, move) })),
+  }
+}
+
+/** A handle, which is an offset, at a point that moves. */
+function movedHandle(at: Point, offset: Point, move: Move): Point {
+  return subtract(move({ x: at.x + offset.x, y: at.y + offset.y }), move(at))
+}
+
+function movedCourse(course: CourseShape, a: Point, b: Point, move: Move): CourseShape {
+  switch (course.kind) {
+    case 'straight':
+    case 'bowed':
+    case 'great-circle':
+      // These follow from their stops.
+      return course
+    case 'drawn':
+      return {
+        ...course,
+        leave: movedHandle(a, course.leave, move),
+        nodes: course.nodes.map((node) => ({
+          ...node,
+          at: move(node.at),
+          before: movedHandle(node.at, node.before, move),
+          after: movedHandle(node.at, node.after, move),
+        })),
+        arrive: movedHandle(b, course.arrive, move),
+      }
+    case 'track':
+      return { ...course, points: movedLine(course.points, move) }
+    case 'network':
+      return { ...course, vias: course.vias.map(move) }
+    default:
+      return course satisfies never
+  }
+}
+
+const movedNetwork = (network: Network, move: Move): Network => ({
+  ...network,
+  lines: network.lines.map((line) => ({ ...line, points: movedLine(line.points, move) })),
+})
+
+const movedArea = (area: Area, move: Move): Area => ({ ...area, rings: area.rings.map((ring) => movedPairs(ring, move)) })
+
+const movedLine = (line: string, move: Move): string => writePoints(movedPairs(readPoints(line), move))
+
+/** Points, x and y in turn. */
+function movedPairs(pairs: ArrayLike<number>, move: Move): number[] {
+  const moved: number[] = []
+  for (let i = 0; i + 1 < pairs.length; i += 2) {
+    const { x, y } = move({ x: pairs[i]!, y: pairs[i + 1]! })
+    moved.push(x, y)
+  }
+  return moved
+}
+
+function movedPlace({ place, width, height }: Sheet, move: Move): Place {
+  const [a, b] = [
+    { x: 0, y: height / 2 },
+    { x: width, y: height / 2 },
+  ] as const
+  return placeByTwoPoints(a, b, move(sheetToGround(place, a)), move(sheetToGround(place, b)))
+}

@@ -1,0 +1,65 @@
+import type { Point } from '#core/geometry/point'
+import { editLeg } from '#core/journey/edits'
+import type { CourseShape, Journey } from '#core/journey/schema'
+import { demo, journeyOver } from './journeys'
+
+/** Stops on the demo's sheet, one more than there are kinds of course. */
+const STOPS = [
+  [900, 700],
+  [1500, 900],
+  [2300, 800],
+  [3000, 1500],
+  [2500, 2300],
+  [1400, 2400],
+  [700, 1700],
+] as const
+
+/** The road network of `journeyWithEveryKind`: from its fifth leg's stop to the next one by way of a spot off the straight line. */
+const ROAD = '2500,2300 2200,2700 1800,2800 1500,2600 1400,2400'
+
+/** A course of every kind there is; TypeScript asks for those that are yet to come. */
+export const EVERY_COURSE: Record<CourseShape['kind'], CourseShape> = {
+  straight: { kind: 'straight' },
+  bowed: { kind: 'bowed', bow: 0.3 },
+  drawn: {
+    kind: 'drawn',
+    leave: { x: 60, y: -40 },
+    nodes: [
+      { at: { x: 2500, y: 900 }, kind: 'smooth', before: { x: -50, y: 10 }, after: { x: 50, y: -10 } },
+      { at: { x: 2600, y: 1100 }, kind: 'corner', before: { x: 0, y: -30 }, after: { x: 0, y: 0 }, gap: true },
+      { at: { x: 2800, y: 1300 }, kind: 'corner', before: { x: 0, y: 0 }, after: { x: 20, y: 40 } },
+    ],
+    arrive: { x: -30, y: -60 },
+  },
+  track: { kind: 'track', points: '3000,1500 2900,1700 2850,1650 2700,2100 2500,2300', times: '0 10 25 40 60' },
+  network: { kind: 'network', mode: 'road', by: 'distance', vias: [{ x: 1800, y: 2800 }] },
+  'great-circle': { kind: 'great-circle' },
+}
+
+/** A journey on the demo's georeferenced sheet with a leg of every kind, a network, and an area; its stops can be visited in any order. */
+export function journeyWithEveryKind(): Journey {
+  const kinds = Object.values(EVERY_COURSE)
+  const trip = kinds.reduce((journey, course, i) => editLeg(journey, `l${i + 1}`, { course }), journeyOver(STOPS, {}, 30))
+  const { sheets, camera, ground } = demo()
+  return {
+    ...trip,
+    sheets,
+    camera,
+    ground,
+    networks: [{ id: 'roads', name: 'Roads', mode: 'road', lines: [{ points: ROAD, speed: 60 }] }],
+    areas: [
+      {
+        id: 'isle',
+        name: 'Isle',
+        rings: [[600, 600, 1600, 700, 1000, 1500]],
+        fill: { colour: '#d8a13a', opacity: 0.4 },
+        outline: { colour: '#fbf6ea', width: 4 },
+        shown: null,
+      },
+    ],
+  }
+}
+
+/** Points of a course, x and y in turn, as points. */
+export const pointsOf = (xy: ArrayLike<number>): Point[] =>
+  Array.from({ length: xy.length / 2 }, (_, i) => ({ x: xy[2 * i]!, y: xy[2 * i + 1]! }))
