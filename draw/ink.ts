@@ -41,8 +41,7 @@ export function paintInk(
   placeInFrame(context, space)
   setStroke(context, ink)
   context.strokeStyle = ink.colour
-  trace(context, space, item)
-  context.stroke()
+  strokeInk(context, space, item)
   context.setLineDash([])
 }
 
@@ -53,43 +52,55 @@ function setStroke(context: CanvasRenderingContext2D, ink: Ink): void {
   context.setLineDash(dashPattern(ink))
 }
 
-/** Dash pattern in reference pixels: caps reach half a stroke width past a dash, so dashes are shortened to look as long as asked. */
+/** A dash with caps is at least so many stroke widths long: a shorter one could not be told from a dot. */
+const SHORTEST_DASH = 1.5
+
+/**
+ * Dash pattern in reference pixels: caps reach half a stroke width past a dash, so dashes are shortened to look as long as asked. Where they would be
+ * shorter than can be seen both dash and gap grow, in their ratio.
+ */
 export function dashPattern(ink: Ink): number[] {
   if (ink.line === 'solid') return []
   if (ink.line === 'dotted') return [DOT, ink.width + ink.gap - DOT]
-  const drawn = ink.cap === 'butt' ? ink.dash : Math.max(DOT, ink.dash - ink.width)
-  return [drawn, ink.dash + ink.gap - drawn]
+  if (ink.cap === 'butt') return [ink.dash, ink.gap]
+  const growth = Math.max(1, (SHORTEST_DASH * ink.width) / ink.dash)
+  return [growth * ink.dash - ink.width, growth * ink.gap + ink.width]
 }
 
 /** Points nearer to each other than this, in reference pixels, cannot be told apart: of a recorded track there may be very many. */
 const FINE = 0.15
 
-/** Traces the course from its start to the ink's head; dashes are counted from the start, so they stand still while the head goes on. */
-function trace(context: CanvasRenderingContext2D, { view, reference }: CanvasSpace, { course, head }: InkItem): void {
-  const { points } = course
+/**
+ * Strokes the course from its start to the ink's head; dashes are counted from the start, over jumps as well, so they stand still while the head
+ * goes on.
+ */
+function strokeInk(context: CanvasRenderingContext2D, { view, reference }: CanvasSpace, { course, head }: InkItem): void {
+  const { points, lengths, breaks } = course
   const last = pieceAt(course, head)
   const dx = reference.width / 2 - view.centre.x * view.zoom
   const dy = reference.height / 2 - view.centre.y * view.zoom
-  context.beginPath()
-  context.moveTo(points[0]! * view.zoom + dx, points[1]! * view.zoom + dy)
-  let next = 0
-  let [lastX, lastY] = [Infinity, Infinity]
-  for (let i = 1; i <= last; i++) {
-    const x = points[2 * i]! * view.zoom + dx
-    const y = points[2 * i + 1]! * view.zoom + dy
-    const isJump = course.breaks[next] === i - 1
-    if (isJump) {
-      context.moveTo(x, y)
-      next++
-    } else {
-      if (Math.abs(x - lastX) < FINE && Math.abs(y - lastY) < FINE && course.breaks[next] !== i) continue
-      context.lineTo(x, y)
-    }
-    lastX = x
-    lastY = y
-  }
   const end = toScreen(view, reference, pointAt(course, head))
-  context.lineTo(end.x, end.y)
+  let first = 0
+  for (const jump of [...breaks.filter((i) => i < last), Infinity]) {
+    context.beginPath()
+    context.lineDashOffset = lengths[first]! * view.zoom
+    context.moveTo(points[2 * first]! * view.zoom + dx, points[2 * first + 1]! * view.zoom + dy)
+    let [lastX, lastY] = [Infinity, Infinity]
+    const until = Math.min(jump, last)
+    for (let i = first + 1; i <= until; i++) {
+      const x = points[2 * i]! * view.zoom + dx
+      const y = points[2 * i + 1]! * view.zoom + dy
+      if (Math.abs(x - lastX) < FINE && Math.abs(y - lastY) < FINE && i !== jump) continue
+      context.lineTo(x, y)
+      lastX = x
+      lastY = y
+    }
+    // Ink that has come to a jump ends there; over it nothing is drawn.
+    if (jump === Infinity && !breaks.includes(last)) context.lineTo(end.x, end.y)
+    context.stroke()
+    first = jump + 1
+  }
+  context.lineDashOffset = 0
 }
 
 function paintGlow(
@@ -107,9 +118,8 @@ function paintGlow(
   setStroke(layer, { ...item.ink, width: item.ink.width + glow.radius * GLOW_WIDTH })
   layer.setLineDash(dashPattern(item.ink))
   layer.strokeStyle = glow.colour
-  trace(layer, space, item)
   layer.filter = `blur(${glow.radius * GLOW_BLUR * scale}px)`
-  layer.stroke()
+  strokeInk(layer, space, item)
   layer.filter = 'none'
   layer.setLineDash([])
   const { x, y, width, height } = bounds

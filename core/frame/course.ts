@@ -8,7 +8,7 @@ import type { Cubic } from '../geometry/cubic'
 import { lineCubic } from '../geometry/cubic'
 import type { Point } from '../geometry/point'
 import { add } from '../geometry/point'
-import type { CourseNode, CourseShape, Journey } from '../journey/schema'
+import type { CourseNode, CourseShape, Journey, TrackCourse } from '../journey/schema'
 import { readPoints } from '../journey/track-line'
 import { routeOver } from '../network/route-over'
 
@@ -79,12 +79,21 @@ export function compiledCourse(shape: CourseShape, a: Point, b: Point, ground: C
   return course
 }
 
+const recordedPoints = new WeakMap<TrackCourse, Float64Array>()
+
+/** A copy of the points of a track, which are read once. */
+function trackPoints(track: TrackCourse): Float64Array {
+  const known = recordedPoints.get(track) ?? readPoints(track.points)
+  recordedPoints.set(track, known)
+  return known.slice()
+}
+
 function lineCourse(shape: Line, a: Point, b: Point, { geo, networks }: CourseGround): Course {
   const straight = () => polylineCourse(Float64Array.of(a.x, a.y, b.x, b.y))
   switch (shape.kind) {
     case 'track': {
       // The recorded line leads from stop to stop, wherever these are moved.
-      const points = readPoints(shape.points)
+      const points = trackPoints(shape)
       points.set([a.x, a.y], 0)
       points.set([b.x, b.y], points.length - 2)
       return polylineCourse(points)

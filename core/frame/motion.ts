@@ -1,15 +1,14 @@
-import { turnBetween } from '../geometry/angle'
 import { pointAt } from '../geometry/course'
 import type { Point } from '../geometry/point'
 import { smooth } from '../pace/easing'
 import { artworkOf } from '../vehicles/catalogue'
-import type { CompiledLeg, CompiledTraveller } from './compile'
-import { sameVehicle } from './compile'
+import type { CompiledLeg, CompiledTraveller } from './compiled'
+import { lengthAt } from './compiled'
 import type { Pose } from './heading'
-import { headingAt, headsLeft, poseOf } from './heading'
+import { inkGapOf, poseOf } from './heading'
+import { sameVehicle } from './stretch'
 
-/** Seconds in which a vehicle turns towards its next leg, gives way to another, or lets the ink catch up with it. */
-const TURN = 0.6
+/** Seconds in which a vehicle gives way to another, or lets the ink catch up with it. */
 const SWAP = 0.25
 const SETTLE = 0.3
 const LEAVE = 0.4
@@ -46,34 +45,27 @@ export function motionAt(compiled: CompiledTraveller, t: number, lastTime: numbe
   const travelledBefore = legs.slice(0, i).reduce((sum, l) => sum + l.course.length, 0)
   if (t >= leg.depart && next !== -1) {
     const s = lengthAt(leg, t)
-    const heading = headingAt(leg.run, leg.runOffset + s)
     return {
       leg: i,
       s,
       travelled: travelledBefore + s,
       position: pointAt(leg.course, s),
-      heading,
+      heading: leg.stretch.heading(t),
       resting: false,
-      vehicle: stateOn(leg, i, s, heading, 1),
+      vehicle: stateOn(leg, i, s, t, 1),
     }
   }
   return next === -1 ? resting(compiled, i, t, lastTime) : resting(compiled, i - 1, t, lastTime)
 }
 
-/** Length travelled on a leg at time t, within 0..its course's length. */
-export function lengthAt({ course, depart, arrive, progress }: CompiledLeg, t: number): number {
-  if (t >= arrive) return course.length
-  return t <= depart ? 0 : course.length * progress((t - depart) / (arrive - depart))
-}
-
-function stateOn(leg: CompiledLeg, i: number, s: number, heading: number, opacity: number): VehicleState | undefined {
-  const choice = leg.leg.vehicle
+function stateOn({ leg, course, stretch }: CompiledLeg, i: number, s: number, t: number, opacity: number): VehicleState | undefined {
+  const choice = leg.vehicle
   if (!choice || opacity <= 0) return undefined
   const artwork = artworkOf(choice.artwork)
-  const share = leg.course.length > 0 ? s / leg.course.length : 0
+  const share = course.length > 0 ? s / course.length : 0
   return {
     leg: i,
-    ...poseOf(artwork, heading, headsLeft(leg.run, leg.runOffset + s)),
+    ...poseOf(artwork, stretch.heading(t), stretch.left(t), stretch.lean(t)),
     opacity,
     altitude: artwork.flies && share < 1 ? Math.sin(Math.PI * share) : 0,
   }
@@ -85,8 +77,6 @@ function resting(compiled: CompiledTraveller, i: number, t: number, lastTime: nu
   const before = legs[i]
   const after = legs[i + 1]
   const { arrive, leave, stop } = visits[i + 1]!
-  const arrived = before && headingAt(before.run, before.runOffset + before.course.length)
-  const departing = after && headingAt(after.run, after.runOffset)
   const base = {
     leg: Math.max(i, 0),
     s: before ? before.course.length : 0,
@@ -94,11 +84,11 @@ function resting(compiled: CompiledTraveller, i: number, t: number, lastTime: nu
     position: stop.at,
     resting: true,
   }
-  const waiting = (opacity: number) => ({ ...base, heading: departing!, vehicle: stateOn(after!, i + 1, 0, departing!, opacity) })
-  const staying = (opacity: number, heading = arrived!) => ({
+  const waiting = (opacity: number) => ({ ...base, heading: after!.stretch.heading(t), vehicle: stateOn(after!, i + 1, 0, t, opacity) })
+  const staying = (opacity: number) => ({
     ...base,
-    heading,
-    vehicle: stateOn(before!, i, before!.course.length, heading, opacity),
+    heading: before!.stretch.heading(t),
+    vehicle: stateOn(before!, i, before!.course.length, t, opacity),
   })
 
   if (!before) return waiting(1)
@@ -107,14 +97,7 @@ function resting(compiled: CompiledTraveller, i: number, t: number, lastTime: nu
     const end = Math.min(arrive + SWAP + LEAVE, lastTime)
     return staying(1 - smooth(Math.max(0, t - (end - LEAVE)) / LEAVE))
   }
-  if (sameVehicle(before.leg.vehicle, after.leg.vehicle)) {
-    const turn = Math.min(TURN, leave - arrive)
-    const u = smooth((t - (leave - turn)) / turn)
-    const heading = arrived! + turnBetween(arrived!, departing!) * u
-    // A side view cannot be half turned round: it takes its new pose when it begins to turn.
-    const choice = after.leg.vehicle
-    return u > 0 && choice && artworkOf(choice.artwork).view === 'side' ? { ...waiting(1), heading } : staying(1, heading)
-  }
+  if (sameVehicle(before.leg.vehicle, after.leg.vehicle)) return staying(1)
   const middle = (arrive + leave) / 2
   const swap = Math.min(SWAP, (leave - arrive) / 2)
   return t < middle ? staying(smooth((middle - t) / swap)) : waiting(smooth((t - middle) / swap))
@@ -128,10 +111,18 @@ export function inkLengthAt({ legs, visits }: CompiledTraveller, i: number, t: n
   const leg = legs[i]!
   const full = leg.course.length
   if (t < leg.depart) return 0
-  if (t < leg.arrive) return Math.max(0, lengthAt(leg, t) - leg.gap)
+  const gap = gapAt(leg, Math.min(t, leg.arrive))
+  if (t < leg.arrive) return Math.max(0, lengthAt(leg, t) - gap)
   const next = legs[i + 1]
   const { arrive, leave } = visits[i + 1]!
-  if (next && arrive === leave) return t < next.arrive ? Math.min(full, full - leg.gap + lengthAt(next, t)) : full
+  if (next && arrive === leave) return t < next.arrive ? Math.min(full, full - gap + lengthAt(next, t)) : full
   const settle = Math.min(SETTLE, (next ? leave : lastTime) - arrive)
-  return settle > 0 ? full - leg.gap * (1 - smooth((t - arrive) / settle)) : full
+  return settle > 0 ? full - gap * (1 - smooth((t - arrive) / settle)) : full
+}
+
+/** Ground units between the vehicle and the head of the ink behind it at time t. */
+function gapAt({ leg, course, stretch, vehicleLength }: CompiledLeg, t: number): number {
+  if (!leg.vehicle) return 0
+  const share = inkGapOf(artworkOf(leg.vehicle.artwork), stretch.heading(t), stretch.left(t), stretch.lean(t))
+  return Math.min(course.length, share * vehicleLength)
 }

@@ -46,3 +46,16 @@ export function bowThrough(a: Point, b: Point, through: Point): number {
   const off = subtract(through, mix(a, b, 0.5))
   return ((b.y - a.y) * off.x - (b.x - a.x) * off.y) / (chord * chord)
 }
+
+/**
+ * A bow of the same size that arches over the way from a to b as one sees it on the map: towards the north where that is known, else upwards.
+ * @param earth where points of the ground lie on the Earth
+ */
+export function upwardBow(a: Point, b: Point, bow: number, earth?: { toLonLat(p: Point): { lat: number } | undefined }): number {
+  const middle = mix(a, b, 0.5)
+  // Positive bows lie to the left of the direction of travel.
+  const aside = { x: (b.y - a.y) / 10, y: -(b.x - a.x) / 10 }
+  const [left, right] = [earth?.toLonLat(add(middle, aside)), earth?.toLonLat(subtract(middle, aside))]
+  const isLeft = left && right ? left.lat >= right.lat : aside.y <= 0
+  return isLeft ? Math.abs(bow) : -Math.abs(bow)
+}

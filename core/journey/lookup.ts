@@ -1,9 +1,12 @@
 import type { Point } from '../geometry/point'
-import type { Journey, Leg, Traveller } from './schema'
+import type { Journey, Leg, Stop, Traveller } from './schema'
 
 /** The traveller with an id; the first one if there is none, or none is named. */
 export const travellerOf = ({ travellers }: Pick<Journey, 'travellers'>, id?: string): Traveller =>
   travellers.find((traveller) => traveller.id === id) ?? travellers[0]!
+
+/** What a stop is called in lists and messages; in the picture one without a name has none. */
+export const nameOfStop = ({ name }: Pick<Stop, 'name'>): string => name || 'Unnamed stop'
 
 /** A leg, whose it is, and its number among the legs of that traveller, from 0. */
 export function findLeg(journey: Journey, id: string): { traveller: Traveller; leg: Leg; index: number } | undefined {

@@ -1,3 +1,5 @@
+import { usualLayover } from '../pace/layovers'
+
 /** A journey document before it is checked. */
 type Raw = Record<string, unknown>
 
@@ -11,7 +13,40 @@ const MIGRATIONS: readonly ((document: Raw) => Raw)[] = [
   }),
   // Version 3: drawn courses may have gaps, stops may have postcards; neither can be in a document of version 2.
   (document) => document,
+  // Version 4: layovers that nobody set have no value; recorded times never fall.
+  ({ travellers, ...rest }) => ({
+    ...rest,
+    ...(travellers === undefined
+      ? {}
+      : { travellers: Array.isArray(travellers) ? travellers.map((who) => free(who, rest.seconds)) : travellers }),
+  }),
 ]
+
+const isRaw = (value: unknown): value is Raw => typeof value === 'object' && value !== null
+
+/** A traveller of version 3, whose new stops were given the layover that is usual for the film's length at the time: where it is still that one it was not set. */
+function free(traveller: unknown, seconds: unknown): unknown {
+  if (!isRaw(traveller) || !Array.isArray(traveller.visits)) return traveller
+  const { visits } = traveller
+  const usual = (i: number) => usualLayover(i, visits.length, Number(seconds))
+  return {
+    ...traveller,
+    visits: visits.map((visit: unknown, i) => (isRaw(visit) && visit.layover === usual(i) ? { ...visit, layover: null } : visit)),
+    ...(Array.isArray(traveller.legs) ? { legs: traveller.legs.map(rising) } : {}),
+  }
+}
+
+/** A leg along a track of version 3: a time that goes back stood still meanwhile. */
+function rising(leg: unknown): unknown {
+  if (!isRaw(leg) || !isRaw(leg.course) || typeof leg.course.times !== 'string') return leg
+  let last = 0
+  const times = leg.course.times.split(' ').map((word) => {
+    if (Number(word) < last) return String(last)
+    last = Number(word)
+    return word
+  })
+  return { ...leg, course: { ...leg.course, times: times.join(' ') } }
+}
 
 const withId = (sheet: unknown): unknown => (typeof sheet === 'object' && sheet !== null ? { id: 'sheet', ...sheet } : sheet)
 

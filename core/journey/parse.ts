@@ -24,6 +24,27 @@ export function parseJourney(data: unknown): Journey {
   return result.data
 }
 
+/**
+ * Checks what an edit has made of a journey that was whole. Long lines that it has not touched are not checked again, so that a step of a drag costs the
+ * same whatever else is in the journey.
+ * @throws JourneyError as parseJourney does
+ */
+export function checkEdited(before: Journey, after: Journey): void {
+  const networks = new Set(before.networks)
+  const areas = new Set(before.areas)
+  const courses = new Set(before.travellers.flatMap(({ legs }) => legs.map(({ course }) => course)))
+  const result = journeySchema.safeParse({
+    ...after,
+    networks: after.networks.map((network) => (networks.has(network) ? { ...network, lines: [] } : network)),
+    areas: after.areas.map((area) => (areas.has(area) ? { ...area, rings: [] } : area)),
+    travellers: after.travellers.map((traveller) => ({
+      ...traveller,
+      legs: traveller.legs.map((leg) => (courses.has(leg.course) ? { ...leg, course: { kind: 'straight' } } : leg)),
+    })),
+  })
+  if (!result.success) throw new JourneyError(`The journey cannot be used: ${describeIssue(result.error)}.`)
+}
+
 /** The first thing wrong, as "stops[2].pin.size: Too big: expected number to be <=400". */
 export function describeIssue(error: z.ZodError): string {
   const issue = error.issues[0]!

@@ -1,6 +1,7 @@
 import type { Point } from '../geometry/point'
 import { distance } from '../geometry/point'
-import { editStop, goOnTo, newPostcard } from './edits'
+import { editStop, newPostcard } from './edits'
+import { goOnTo } from './visit-edits'
 import { travellerOf } from './lookup'
 import type { Journey, Photo } from './schema'
 

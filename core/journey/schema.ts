@@ -5,7 +5,7 @@ import { VEHICLE_IDS } from '../vehicles/catalogue'
 import { areaSchema, groundSchema, sheetSchema } from './sheet-schema'
 import { stopSchema } from './stop-schema'
 import type { Span } from './values'
-import { countIn, POINTS_PATTERN, TIMES_PATTERN } from './track-line'
+import { countIn, HEIGHTS_PATTERN, isRising, POINTS_PATTERN, TIMES_PATTERN } from './track-line'
 import { colour, id, LIMITS, point, seconds, unit } from './values'
 
 export * from './sheet-schema'
@@ -14,11 +14,11 @@ export { LIMITS } from './values'
 export type { Moment, Span } from './values'
 
 /**
- * The journey document, version 3: what is stored, exchanged and undone.
+ * The journey document, version 4: what is stored, exchanged and undone.
  * Lengths are in ground units (gu) or reference pixels (rpx), times in seconds; see docs/journey-format.md.
  */
 export const JOURNEY_FORMAT = 'zephyrine-journey'
-export const JOURNEY_VERSION = 3
+export const JOURNEY_VERSION = 4
 
 const evenSide = z.int().min(64).max(LIMITS.side).multipleOf(2, 'must be an even number of pixels')
 const title = z.string().trim().min(1).max(120)
@@ -74,9 +74,18 @@ export const courseSchema = z.discriminatedUnion('kind', [
         .regex(TIMES_PATTERN, 'must be seconds like "0 1.5 3"')
         .nullable()
         .default(null),
+      /** Metres above the sea at each point, where they are known. */
+      heights: z
+        .string()
+        .max(9 * LIMITS.trackPoints)
+        .regex(HEIGHTS_PATTERN, 'must be metres like "12 13.5 -2"')
+        .nullable()
+        .default(null),
     })
     .refine(({ points }) => countIn(points) <= LIMITS.trackPoints, `has more than ${LIMITS.trackPoints} points`)
-    .refine(({ points, times }) => times === null || countIn(times) === countIn(points), 'has not as many times as points'),
+    .refine(({ points, times }) => times === null || countIn(times) === countIn(points), 'has not as many times as points')
+    .refine(({ times }) => times === null || isRising(times), 'has times that fall: each point is reached after the one before')
+    .refine(({ points, heights }) => heights === null || countIn(heights) === countIn(points), 'has not as many heights as points'),
   /** The best way over the networks of a mode, by way of some spots; straight where there is none. */
   z.strictObject({
     kind: z.literal('network'),
@@ -114,9 +123,10 @@ export const vehicleSchema = z.strictObject({
 
 export const EASING_NAMES = ['gentle', 'recorded', ...(Object.keys(NAMED_CURVES) as (keyof typeof NAMED_CURVES)[])] as const
 
-/** 'recorded' keeps the pace of a recorded track, where its times are known, and is gentle elsewhere; 'gentle' starts and stops softly and passes at speed through stops without a layover; the others are CSS easing functions. */
-export const easingSchema = z.union([z.enum(EASING_NAMES), z.tuple([unit, unit, unit, unit])], {
-  error: 'must be the name of an easing or four numbers from 0 to 1',
+/** 'recorded' keeps the pace of a recorded track, where its times are known, and is gentle elsewhere; 'gentle' starts and stops softly and passes at speed through stops without a layover; the others are CSS easing functions, whose x lie from 0 to 1. */
+const curveHeight = z.number().min(-4).max(5)
+export const easingSchema = z.union([z.enum(EASING_NAMES), z.tuple([unit, curveHeight, unit, curveHeight])], {
+  error: 'must be the name of an easing or four numbers x1, y1, x2, y2, the x from 0 to 1 and the y from -4 to 5',
 })
 
 export const legSchema = z.strictObject({
@@ -152,6 +162,13 @@ export const networkSchema = z.strictObject({
     ),
 })
 
+/** A stop may be visited any number of times. */
+export const visitSchema = z.strictObject({
+  stop: id,
+  /** Seconds spent there; null leaves it to the film's length. */
+  layover: seconds.nullable().default(null),
+})
+
 export const travellerSchema = z.strictObject({
   id,
   name: z.string().trim().max(60).default(''),
@@ -160,8 +177,8 @@ export const travellerSchema = z.strictObject({
   /** Whether it is in the film. */
   shown: z.boolean().default(true),
   startDelay: seconds.default(0),
-  visits: z.array(z.strictObject({ stop: id, layover: seconds })).max(LIMITS.stops),
-  legs: z.array(legSchema).max(LIMITS.stops),
+  visits: z.array(visitSchema).max(LIMITS.visits),
+  legs: z.array(legSchema).max(LIMITS.visits),
   /** Whether the last vehicle stays in the picture or gives way to the pin. */
   atEnd: z.enum(['stays', 'leaves']).default('leaves'),
 })
@@ -225,12 +242,8 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
   const legIds = new Set<string>()
   journey.travellers.forEach((traveller, t) => {
     const path = ['travellers', t]
-    const visited = new Set<string>()
     traveller.visits.forEach((visit, i) => {
       if (!known.has(visit.stop)) complain([...path, 'visits', i, 'stop'], `names the stop "${visit.stop}", which is not in the journey`)
-      if (visited.has(visit.stop))
-        complain([...path, 'visits', i, 'stop'], `names the stop "${visit.stop}", which is visited before: use a stop of its own`)
-      visited.add(visit.stop)
     })
     const wanted = Math.max(0, traveller.visits.length - 1)
     if (traveller.legs.length !== wanted) {

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { colour, id, imageHash, LIMITS, point } from './values'
+import { colour, id, imageHash, LIMITS, lonLat, point } from './values'
 
 export const pinSchema = z.strictObject({
   shape: z.enum(['lantern', 'pennant', 'bead', 'none']).default('lantern'),
@@ -52,6 +52,8 @@ export const stopSchema = z.strictObject({
   at: point,
   /** Whether its place comes from the list of places, whose source is to be named then. */
   found: z.boolean().default(false),
+  /** Where it lies on the Earth, if it was found by name or read from a file; null once it has been moved by hand. */
+  place: z.strictObject(lonLat).nullable().default(null),
   pin: pinSchema.prefault({}),
   label: labelSchema.prefault({}),
   postcard: postcardSchema.nullable().default(null),

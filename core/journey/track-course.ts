@@ -3,7 +3,7 @@ import { pieceAt, pointAt } from '../geometry/course'
 import { JourneyError } from './error'
 import type { TrackCourse } from './schema'
 import { LIMITS } from './schema'
-import { readTimes, writePoints, writeTimes } from './track-line'
+import { readHeights, readTimes, writeHeights, writePoints, writeTimes } from './track-line'
 
 /** Recorded tracks as courses: made, cut, put together and turned round. */
 
@@ -11,45 +11,66 @@ import { readTimes, writePoints, writeTimes } from './track-line'
  * A track as a course.
  * @param points x and y in turn, in gu; at least two
  * @param times seconds, rising, as many as there are points; null where they are not known
+ * @param heights metres above the sea, as many; null where they are not known
  */
-export function trackCourse(points: ArrayLike<number>, times: ArrayLike<number> | null): TrackCourse {
+export function trackCourse(
+  points: ArrayLike<number>,
+  times: ArrayLike<number> | null,
+  heights: ArrayLike<number> | null = null,
+): TrackCourse {
   if (points.length / 2 > LIMITS.trackPoints)
     throw new JourneyError(`A leg has at most ${LIMITS.trackPoints} recorded points: simplify the track, or cut it at stops.`)
-  return { kind: 'track', points: writePoints(points), times: times && writeTimes(times) }
+  return { kind: 'track', points: writePoints(points), times: times && writeTimes(times), heights: heights && writeHeights(heights) }
 }
 
 /** The two parts of a track before and after a length of its course. */
-export function splitTrack({ times: text }: TrackCourse, course: Course, s: number): [TrackCourse, TrackCourse] {
+export function splitTrack(track: TrackCourse, course: Course, s: number): [TrackCourse, TrackCourse] {
   const i = pieceAt(course, s)
   const { x, y } = pointAt(course, s)
   const { points, lengths } = course
-  const before = [...points.subarray(0, 2 * i + 2), x, y]
-  const after = [x, y, ...points.subarray(2 * i + 2)]
-  if (text === null) return [trackCourse(before, null), trackCourse(after, null)]
-  const times = readTimes(text)
   const span = lengths[i + 1]! - lengths[i]!
-  const at = times[i]! + (span > 0 ? (s - lengths[i]!) / span : 0) * (times[i + 1]! - times[i]!)
-  return [trackCourse(before, [...times.subarray(0, i + 1), at]), trackCourse(after, [at, ...times.subarray(i + 1)])]
+  const share = span > 0 ? (s - lengths[i]!) / span : 0
+  /** Values of the points before and after, with the value at the cut between them. */
+  const parted = (values: Float64Array | null): [number[] | null, number[] | null] => {
+    if (!values) return [null, null]
+    const at = values[i]! + share * (values[i + 1]! - values[i]!)
+    return [
+      [...values.subarray(0, i + 1), at],
+      [at, ...values.subarray(i + 1)],
+    ]
+  }
+  const times = parted(track.times === null ? null : readTimes(track.times))
+  const heights = parted(track.heights === null ? null : readHeights(track.heights))
+  return [
+    trackCourse([...points.subarray(0, 2 * i + 2), x, y], times[0], heights[0]),
+    trackCourse([x, y, ...points.subarray(2 * i + 2)], times[1], heights[1]),
+  ]
 }
 
-/** Two lines, one after the other, as one track. Where both have times they follow each other without a pause. */
-export function joinedTrack(first: Course, second: Course, firstTimes: string | null, secondTimes: string | null): TrackCourse {
+/** What a leg's line was recorded with; of other courses nothing is known. */
+export type Recorded = Pick<TrackCourse, 'times' | 'heights'>
+
+/** Two lines, one after the other, as one track. Where both have times they follow each other without a pause; where both have heights these are kept. */
+export function joinedTrack(first: Course, second: Course, a: Recorded, b: Recorded): TrackCourse {
   const points = [...first.points, ...second.points.subarray(2)]
-  if (firstTimes === null || secondTimes === null) return trackCourse(points, null)
-  const times = readTimes(firstTimes)
-  const last = times.at(-1)!
-  return trackCourse(
-    points,
-    [...times, ...readTimes(secondTimes).subarray(1)].map((time, i) => (i < times.length ? time : last + time)),
-  )
+  const times = a.times === null || b.times === null ? null : following(readTimes(a.times), readTimes(b.times))
+  const heights = a.heights === null || b.heights === null ? null : [...readHeights(a.heights), ...readHeights(b.heights).subarray(1)]
+  return trackCourse(points, times, heights)
 }
+
+/** Times of one line and then of another that begins when the first has ended. */
+const following = (first: Float64Array, second: Float64Array): number[] => [
+  ...first,
+  ...second.subarray(1).map((time) => first.at(-1)! + time - second[0]!),
+]
 
 /** A track travelled the other way, in the times it took. */
-export function reversedTrack({ times: text }: TrackCourse, { points }: Course): TrackCourse {
+export function reversedTrack({ times: text, heights }: TrackCourse, { points }: Course): TrackCourse {
   const turned = new Float64Array(points.length)
   for (let i = 0; i < points.length; i += 2) turned.set([points[points.length - 2 - i]!, points[points.length - 1 - i]!], i)
-  if (text === null) return trackCourse(turned, null)
+  const climbed = heights === null ? null : readHeights(heights).reverse()
+  if (text === null) return trackCourse(turned, null, climbed)
   const times = readTimes(text)
   const last = times.at(-1)!
-  return trackCourse(turned, times.map((time) => last - time).reverse())
+  return trackCourse(turned, times.map((time) => last - time).reverse(), climbed)
 }

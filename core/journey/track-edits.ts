@@ -1,9 +1,11 @@
 import { produce } from 'immer'
 import type { Point } from '../geometry/point'
 import { distance } from '../geometry/point'
-import { addStop, editLeg, visitStop } from './edits'
+import { editLeg } from './edits'
+import { addStop, visitStop } from './visit-edits'
 import { travellerOf } from './lookup'
 import type { CourseShape, Journey } from './schema'
+import { usualLayover } from '../pace/layovers'
 import { addTraveller } from './traveller-edits'
 
 /** A recorded track as it comes to lie on the ground. */
@@ -58,7 +60,9 @@ const LEAST = 0.3
 function atRecordedPace(journey: Journey, who: string, legs: readonly string[], seconds: readonly number[]): Journey {
   const traveller = travellerOf(journey, who)
   const others = traveller.legs.filter(({ id }) => !legs.includes(id))
-  const rests = traveller.startDelay + traveller.visits.reduce((sum, visit) => sum + visit.layover, 0)
+  const rests =
+    traveller.startDelay +
+    traveller.visits.reduce((sum, { layover }, i, all) => sum + (layover ?? usualLayover(i, all.length, journey.seconds)), 0)
   const taken = others.reduce((sum, leg) => sum + (leg.travel ?? LEAST), 0)
   const left = journey.seconds - rests - taken
   const total = seconds.reduce((sum, value) => sum + value, 0)

@@ -7,6 +7,8 @@
 export const POINTS_PATTERN = /^-?\d{1,8}(\.\d{1,3})?,-?\d{1,8}(\.\d{1,3})?( -?\d{1,8}(\.\d{1,3})?,-?\d{1,8}(\.\d{1,3})?)+$/
 export const TIMES_PATTERN = /^\d{1,10}(\.\d{1,3})?( \d{1,10}(\.\d{1,3})?)+$/
 
+export const HEIGHTS_PATTERN = /^-?\d{1,5}(\.\d)?( -?\d{1,5}(\.\d)?)+$/
+
 /** How many points or times a text holds. */
 export function countIn(text: string): number {
   let count = 1
@@ -40,8 +42,14 @@ export function writeTimes(times: ArrayLike<number>): string {
   return Array.from(times, (time) => rounded(time - times[0]!, 1)).join(' ')
 }
 
-/** The times of a text; one that goes back in time stands still meanwhile. */
-export function readTimes(text: string): Float64Array {
-  let last = 0
-  return Float64Array.from(text.split(' '), (word) => (last = Math.max(last, Number(word))))
-}
+/** The times of a text, in seconds. */
+export const readTimes = (text: string): Float64Array => Float64Array.from(text.split(' '), Number)
+
+/** Whether no time of a text is before the one that it follows. */
+export const isRising = (text: string): boolean => readTimes(text).every((time, i, all) => i === 0 || time >= all[i - 1]!)
+
+/** Heights in metres, to the tenth. */
+export const writeHeights = (heights: ArrayLike<number>): string => Array.from(heights, (height) => rounded(height, 1)).join(' ')
+
+/** The heights of a text, in metres. */
+export const readHeights = (text: string): Float64Array => Float64Array.from(text.split(' '), Number)

@@ -1,9 +1,9 @@
 import { produce } from 'immer'
-import { dropUnvisited } from './edits'
 import { travellerOf } from './lookup'
 import type { Journey, Traveller } from './schema'
 import { travellerSchema } from './schema'
 import { HOUSE_COLOURS } from './values'
+import { dropUnvisited } from './visit-edits'
 
 /** Changes to the travellers of a journey: pure functions, journey in, journey out. */
 

@@ -6,16 +6,17 @@ import { splitCubic } from '../geometry/cubic'
 import { nearestOnChain } from '../geometry/nearest'
 import type { Point } from '../geometry/point'
 import { drawnCourse, legCourse, legCubics, withGap } from './course-edits'
-import { arrange } from './edits'
 import { findLeg, legEnds, travellerOf } from './lookup'
 import type { CourseShape, Journey, Leg, Stop, Traveller } from './schema'
+import type { Recorded } from './track-course'
 import { joinedTrack, reversedTrack, splitTrack } from './track-course'
+import { arrange, visitsOf } from './visit-edits'
 
 /** Changes to the shape of the trip, which leave the courses as they were drawn: pure functions, journey in, journey out. */
 
 /**
  * Puts a stop onto a leg's course, which is split there: the two legs together are the very course that was. They share its travel time by
- * their lengths, and the stop is dressed like the one before it, without a layover.
+ * their lengths, and the stop is dressed like the one before it; the traveller passes through.
  * @param near the spot of the course that is nearest to this is where the stop goes
  */
 export function insertStop(journey: Journey, legId: string, near: Point, ids: { stop: string; leg: string }): Journey {
@@ -31,6 +32,7 @@ export function insertStop(journey: Journey, legId: string, near: Point, ids: { 
       name: `Stop ${draft.stops.length + 1}`,
       at: { ...at },
       found: false,
+      place: null,
       pin: { ...model.pin },
       label: { ...model.label },
       postcard: null,
@@ -83,30 +85,43 @@ function splitLine(
   }
 }
 
-/**
- * Takes a stop out of a traveller's trip, the first one's who visits it where none is named. The courses that led to it and from it are joined into
- * one, of the first one's look; their times add up.
- */
+/** Takes a stop out of a traveller's trip, with all visits to it; out of the first traveller's who visits it where none is named. */
 export function removeStop(journey: Journey, id: string, who?: string): Journey {
-  const visitors = journey.travellers.filter(({ visits }) => visits.some((visit) => visit.stop === id))
+  const visitors = journey.travellers.filter((traveller) => visitsOf(traveller, id).length > 0)
   const traveller = visitors.find((visitor) => visitor.id === who) ?? visitors[0]
   if (!traveller) return journey
+  const [first, ...others] = visitsOf(traveller, id)
+  const without = removeVisit(journey, first!, traveller.id)
+  return others.length === 0 ? without : removeStop(without, id, traveller.id)
+}
+
+/**
+ * Takes a visit out of a traveller's trip. The courses that led to it and from it are joined into one, of the first one's look; their times add up.
+ * Where that would lead from a stop to itself without a course of its own, the two visits there become one.
+ */
+export function removeVisit(journey: Journey, visit: number, who?: string): Journey {
+  const traveller = travellerOf(journey, who)
   const { visits, legs } = traveller
-  const i = visits.findIndex((visit) => visit.stop === id)
-  const order = visits.flatMap(({ stop }) => (stop === id ? [] : [stop]))
-  const arranged = arrange(journey, order, traveller.id)
-  const [into, out] = [legs[i - 1], legs[i]]
-  if (!into || !out) return arranged
+  if (!visits[visit]) return journey
+  const order = [...visits.keys()].filter((i) => i !== visit)
+  const [into, out] = [legs[visit - 1], legs[visit]]
+  if (!into || !out) return arrange(journey, order, traveller.id)
   const joined = joinedCourse(journey, into, out)
+  const isBack = visits[visit - 1]!.stop === visits[visit + 1]!.stop
+  const arranged = arrange(journey, isBack && isSimple(joined) ? order.filter((i) => i !== visit + 1) : order, traveller.id)
+  if (isBack && isSimple(joined)) return withLegs(arranged, traveller.id, [...legs.slice(0, visit - 1), ...legs.slice(visit + 1)])
   const travel = into.travel !== null && out.travel !== null ? into.travel + out.travel : null
   const leg: Leg = { ...into, course: joined, travel }
-  return {
-    ...arranged,
-    travellers: arranged.travellers.map((t) =>
-      t.id === traveller.id ? { ...t, legs: [...legs.slice(0, i - 1), leg, ...legs.slice(i + 1)] } : t,
-    ),
-  }
+  return withLegs(arranged, traveller.id, [...legs.slice(0, visit - 1), leg, ...legs.slice(visit + 1)])
 }
+
+const withLegs = (journey: Journey, who: string, legs: Leg[]): Journey => ({
+  ...journey,
+  travellers: journey.travellers.map((traveller) => (traveller.id === who ? { ...traveller, legs } : traveller)),
+})
+
+/** Whether a course follows from its stops alone, so that it has no length from a stop to itself. */
+const isSimple = ({ kind }: CourseShape): boolean => kind === 'straight' || kind === 'bowed' || kind === 'great-circle'
 
 /** Two legs of one simple kind make another of it; over networks the trip still goes by way of the stop. What was drawn or recorded stays as it was. */
 function joinedCourse(journey: Journey, into: Leg, out: Leg): CourseShape {
@@ -115,16 +130,22 @@ function joinedCourse(journey: Journey, into: Leg, out: Leg): CourseShape {
     return { ...a, vias: [...a.vias, legEnds(journey, into.id)![1], ...b.vias] }
   if (a.kind === b.kind && (a.kind === 'straight' || a.kind === 'bowed' || a.kind === 'great-circle')) return a
   if (isCurve(a) && isCurve(b)) return drawnCourse([...legCubics(journey, into.id), ...legCubics(journey, out.id)])
-  const timesOf = (shape: CourseShape) => (shape.kind === 'track' ? shape.times : null)
-  return joinedTrack(legCourse(journey, into.id)!, legCourse(journey, out.id)!, timesOf(a), timesOf(b))
+  const recordOf = (shape: CourseShape): Recorded => (shape.kind === 'track' ? shape : { times: null, heights: null })
+  return joinedTrack(legCourse(journey, into.id)!, legCourse(journey, out.id)!, recordOf(a), recordOf(b))
 }
 
-/** Turns a traveller's trip round: the last stop becomes the first, every course is travelled the other way, in the times it took. */
+/**
+ * Reverses a traveller's trip: the last stop becomes the first, every course is travelled the other way, in the times it took. The rests at the start
+ * and at the end stay there; those between go with their visits.
+ */
 export function reverseTrip(journey: Journey, who?: string): Journey {
   const traveller = travellerOf(journey, who)
   const { visits, legs } = traveller
   const turned = legs.map((leg): Leg => ({ ...leg, course: reversedCourse(journey, leg) }))
-  const reversed: Traveller = { ...traveller, visits: [...visits].reverse(), legs: turned.reverse() }
+  const back = [...visits].reverse()
+  const isEnd = (i: number) => i === 0 || i === visits.length - 1
+  const held = back.map((visit, i) => (isEnd(i) ? { ...visit, layover: visits[i]!.layover } : visit))
+  const reversed: Traveller = { ...traveller, visits: held, legs: turned.reverse() }
   return { ...journey, travellers: journey.travellers.map((other) => (other === traveller ? reversed : other)) }
 }
 

@@ -5,6 +5,8 @@ export const LIMITS = {
   side: 4096,
   seconds: 600,
   stops: 200,
+  /** Visits of one traveller. */
+  visits: 400,
   travellers: 12,
   nodes: 2000,
   /** Points of one recorded track, or of all lines of a network. */

@@ -1,15 +1,20 @@
 import { JourneyError } from '../journey/error'
+import { usualLayover } from './layovers'
 import type { FrameRate } from './rate'
-import { frameCount, frameTime } from './rate'
+import { frameCount, frameTime, rateLabel } from './rate'
 
-/** No leg without a set time is squeezed below this many seconds. */
-export const SHORTEST_TRAVEL = 0.25
+/** No leg without a set time is squeezed below this many seconds, unless the film is too short for all its legs to have twice as much. */
+const SHORTEST_TRAVEL = 0.25
+
+/** Where times are shared out, unset layovers together get no more than this part of what is left, and each at least so many seconds if that allows it. */
+const LAYOVERS_PART = 1 / 3
+const SHORTEST_LAYOVER = 0.2
 
 export interface Itinerary {
   /** Seconds before the traveller appears at the first stop. */
   startDelay: number
-  /** Seconds spent at each stop, in order. */
-  layovers: readonly number[]
+  /** Seconds spent at each stop, in order; null where nobody has set them. */
+  layovers: readonly (number | null)[]
   /** One fewer than the stops: length in ground units, and the travel time in seconds where it is set. */
   legs: readonly { length: number; travel: number | null }[]
 }
@@ -21,45 +26,49 @@ export interface Visit {
 }
 
 /**
- * Times of a traveller, exact to the frame. Legs without a set time share what is left of the total in proportion to length^exponent;
- * durations are rounded by largest remainder, so that they add up to the total. The last arrival is at frame N - 1 or earlier.
+ * Times of a traveller, exact to the frame. Layovers that nobody has set are as long as usual, or share a part of what the set times leave; legs without
+ * a set time share the rest in proportion to length^exponent. Durations are rounded by largest remainder, so that they add up to the total. The last
+ * arrival is at frame N - 1 or earlier.
  *
  * @param seconds the film's length
  * @param exponent 0 shares the time equally, 1 by distance
- * @throws JourneyError if the set times do not fit into the total; it names the shortest total that would do.
+ * @throws JourneyError if the times do not fit into the total; it names the shortest total that would do.
  */
 export function schedule(itinerary: Itinerary, seconds: number, rate: FrameRate, exponent: number): Visit[] {
   const { layovers, legs, startDelay } = itinerary
   if (layovers.length === 0) return []
-  const durations = [startDelay]
-  layovers.forEach((layover, i) => {
-    durations.push(layover)
-    const leg = legs[i]
-    if (leg) durations.push(leg.travel ?? 0)
-  })
-  const last = durations.length - 1
+  const frame = frameTime(1, rate)
+  const shortest = shortestTotal(itinerary, rate)
+  if (shortest > seconds + 1e-9) throw new JourneyError(tooShort(itinerary, shortest, seconds, rate))
+
+  const rests = [...layovers]
+  const last = rests.length - 1
   // The final picture needs a frame to be seen in, even where no layover was asked for.
-  durations[last] = Math.max(durations[last]!, frameTime(1, rate))
-
+  if (rests[last] !== null) rests[last] = Math.max(rests[last]!, frame)
   const free = legs.flatMap((leg, i) => (leg.travel === null ? [i] : []))
-  const room = seconds - durations.reduce((a, b) => a + b, 0)
-  const shortest = seconds - room + free.length * SHORTEST_TRAVEL
-  if (shortest > seconds + 1e-9) {
-    throw new JourneyError(
-      `The set travel times and layovers need at least ${ceilTenth(shortest)} s, but the journey is ${Number(seconds.toFixed(2))} s long: make it longer, or shorten some of them.`,
-    )
-  }
-  if (free.length === 0) durations[last]! += room
-  else
-    shareOut(
-      room,
-      free.map((i) => legs[i]!.length ** exponent),
-    ).forEach((share, k) => (durations[2 + 2 * free[k]!] = share))
+  const open = rests.flatMap((rest, i) => (rest === null ? [i] : []))
+  const room = seconds - setTimes({ ...itinerary, layovers: rests })
+  const least = shortestTravel(legs.length, seconds, rate)
 
-  const frames = largestRemainder(durations, frameCount(seconds, rate))
+  const usual = open.map((i) => Math.max(usualLayover(i, rests.length, seconds), i === last ? frame : 0))
+  const wanted = sum(usual)
+  const most = free.length > 0 ? Math.min(room * LAYOVERS_PART, room - free.length * least) : room
+  const resting = Math.min(wanted, Math.max(most, open.includes(last) ? frame : 0))
+  shareOut(resting, usual, SHORTEST_LAYOVER).forEach((share, k) => (rests[open[k]!] = share))
+
+  const travels = legs.map((leg) => leg.travel)
+  const left = room - (open.length > 0 ? resting : 0)
+  const lengths = free.map((i) => legs[i]!.length ** exponent)
+  shareOut(left, lengths, least).forEach((share, k) => (travels[free[k]!] = share))
+  // Where every leg's time is set, what is left is spent at the end.
+  if (free.length === 0) rests[last]! += left
+
+  const durations = [startDelay, ...rests.flatMap((rest, i) => [rest!, ...(i < last ? [travels[i]!] : [])])]
+  const isSeen = (k: number) => k === durations.length - 1 || (k > 0 && k % 2 === 0)
+  const frames = withAFrameEach(largestRemainder(durations, frameCount(seconds, rate)), isSeen)
   const visits: Visit[] = []
   let at = frames[0]!
-  for (let i = 0; i < layovers.length; i++) {
+  for (let i = 0; i < rests.length; i++) {
     const leave = at + frames[1 + 2 * i]!
     visits.push({ arrive: at, leave })
     at = leave + (frames[2 + 2 * i] ?? 0)
@@ -67,20 +76,62 @@ export function schedule(itinerary: Itinerary, seconds: number, rate: FrameRate,
   return visits
 }
 
-/** Splits `room` in proportion to the weights, but gives nobody less than SHORTEST_TRAVEL. */
-function shareOut(room: number, weights: readonly number[]): number[] {
+const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0)
+
+/** Seconds that have been set. */
+const setTimes = ({ startDelay, layovers, legs }: Itinerary): number =>
+  startDelay + sum(layovers.map((layover) => layover ?? 0)) + sum(legs.map((leg) => leg.travel ?? 0))
+
+/** Seconds below which no leg without a set time is squeezed: a frame at least. */
+const shortestTravel = (legs: number, seconds: number, rate: FrameRate): number =>
+  Math.max(frameTime(1, rate), Math.min(SHORTEST_TRAVEL, seconds / (2 * legs)))
+
+/** The length in seconds of the shortest film that a trip fits into. */
+export function shortestTotal(itinerary: Itinerary, rate: FrameRate): number {
+  const { layovers, legs } = itinerary
+  const free = legs.filter((leg) => leg.travel === null).length
+  const end = Math.max(frameTime(1, rate) - (layovers.at(-1) ?? 0), 0)
+  const base = setTimes(itinerary) + end
+  // The least time of a leg depends on the length itself; as the sum grows at most half as fast as that, this settles.
+  let total = base
+  for (let i = 0; i < 40; i++) total = base + free * shortestTravel(legs.length, total, rate)
+  return total
+}
+
+function tooShort(itinerary: Itinerary, shortest: number, seconds: number, rate: FrameRate): string {
+  const [needed, has] = [`${ceilTenth(shortest)} s`, `${Number(seconds.toFixed(2))} s`]
+  return setTimes(itinerary) > 0
+    ? `The set travel times and layovers need at least ${needed}, but the journey is ${has} long: make it longer, or shorten some of them.`
+    : `A trip of ${itinerary.layovers.length} stops needs at least ${needed} at ${rateLabel(rate)} frames a second, but the journey is ${has} long: make it longer.`
+}
+
+/** Splits `room` in proportion to the weights, but gives nobody less than `least`, as long as that can be. */
+function shareOut(room: number, weights: readonly number[], least: number): number[] {
   const shares = weights.map(() => 0)
+  const floor = Math.min(least, room / weights.length)
   let open = weights.map((_, i) => i)
   let left = room
   for (;;) {
-    const total = open.reduce((sum, i) => sum + weights[i]!, 0)
+    const total = open.reduce((all, i) => all + weights[i]!, 0)
     open.forEach((i) => (shares[i] = total > 0 ? (left * weights[i]!) / total : left / open.length))
-    const squeezed = open.filter((i) => shares[i]! < SHORTEST_TRAVEL)
-    if (squeezed.length === 0 || squeezed.length === open.length) return shares
-    squeezed.forEach((i) => (shares[i] = SHORTEST_TRAVEL))
-    left -= squeezed.length * SHORTEST_TRAVEL
+    const squeezed = open.filter((i) => shares[i]! < floor)
+    if (squeezed.length === 0) return shares
+    squeezed.forEach((i) => (shares[i] = floor))
+    if (squeezed.length === open.length) return shares
+    left -= squeezed.length * floor
     open = open.filter((i) => !squeezed.includes(i))
   }
+}
+
+/** Gives each duration that must be seen a frame, taken from the longest. */
+function withAFrameEach(frames: number[], isSeen: (k: number) => boolean): number[] {
+  frames.forEach((count, k) => {
+    if (count > 0 || !isSeen(k)) return
+    const longest = frames.indexOf(Math.max(...frames))
+    frames[longest]!--
+    frames[k]!++
+  })
+  return frames
 }
 
 /** Whole numbers in proportion to the parts that add up to `total`: the largest remainder method. Parts of zero stay zero. */

@@ -9,7 +9,8 @@ import { frameAt } from '#core/frame/frame-at'
 import { degrees, turnBetween } from '#core/geometry/angle'
 import { pointAt } from '#core/geometry/course'
 import { distance } from '#core/geometry/point'
-import { editLeg, editStop, setLayover } from '#core/journey/edits'
+import { editLeg, editStop } from '#core/journey/edits'
+import { setLayover } from '#core/journey/pace-edits'
 import { editTraveller } from '#core/journey/traveller-edits'
 import type { Journey } from '#core/journey/schema'
 import { frameTime } from '#core/pace/rate'
@@ -43,16 +44,14 @@ describe('every frame of the demo', () => {
   it('has the vehicle on the course and the head of the ink under it, never in front', () => {
     for (const frame of frames) {
       const motion = frame.motions[0]!
-      const { course, leg, gap } = legs[motion.leg]!
+      const { course, leg } = legs[motion.leg]!
       const onCourse = toScreen(frame.view, frame.reference, pointAt(course, motion.s))
       expect(distance(toScreen(frame.view, frame.reference, motion.position), onCourse)).toBeLessThan(0.5)
       const ink = inks(frame).find((item) => item.leg === leg.id)
       if (ink && !motion.resting) {
         expect(ink.head).toBeLessThanOrEqual(motion.s)
-        expect(motion.s - ink.head).toBeLessThanOrEqual(gap + 1e-9)
-        // Under the vehicle: nearer to its origin than half its length.
-        expect(gap * frame.view.zoom).toBeLessThan((leg.vehicle!.size * 1) / 2)
-        expect(artworkOf(leg.vehicle!.artwork).inkGap).toBeLessThan(0.5)
+        // Under the vehicle: the widest gap is that of the sailing boat, 0.32 of its length.
+        expect((motion.s - ink.head) * frame.view.zoom).toBeLessThanOrEqual(0.32 * leg.vehicle!.size + 1e-6)
       }
     }
   })
@@ -201,7 +200,7 @@ describe('vehicles', () => {
           [1000, 900],
           [300, 100],
         ],
-        { vehicle: { ...bus, artwork: 'walker' } },
+        { vehicle: { ...bus, artwork: 'balloon' } },
       ),
       4,
     )
@@ -268,7 +267,136 @@ describe('vehicles', () => {
     const { arrive, leave } = compiled.travellers[0]!.visits[1]!
     const artwork = (t: number) => vehicle(frameAt(compiled, t))?.vehicle.artwork
     expect([artwork(arrive), artwork((arrive + leave) / 2), artwork(leave)]).toEqual(['car', undefined, 'bus'])
+    // It fades and is faded in, a quarter of a second each: half way through it is half there.
+    const opacity = (t: number) => vehicle(frameAt(compiled, t))?.opacity
+    expect(opacity((arrive + leave) / 2 - 0.125)).toBeCloseTo(0.5, 6)
+    expect(opacity((arrive + leave) / 2 + 0.125)).toBeCloseTo(0.5, 6)
     expect(vehicle(frameAt(compiled, 99))?.opacity).toBe(1)
+  })
+})
+
+describe('how fast a vehicle turns', () => {
+  const spot = fc.tuple(fc.integer({ min: 100, max: 1800 }), fc.integer({ min: 100, max: 980 }))
+  const rest = fc.constantFrom(0, 1 / 30, 0.1, 0.4, null)
+
+  it.each(['car', 'bicycle', 'seaplane'] as const)('a %s never by more than 15 degrees a frame at 30 frames a second', (artwork) => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(spot, rest), { minLength: 3, maxLength: 9 }),
+        fc.constantFrom('30/1', '24/1', '60/1' as const),
+        (stops, rate) => {
+          const trip = journeyOver(
+            stops.map(([at]) => at),
+            { vehicle: { artwork, colour: '#d8412f', size: 60 }, course: { kind: 'straight' } },
+            8,
+          )
+          const journey = stops.reduce((j, [, layover], i) => setLayover(j, i, layover), trip)
+          const compiled = compile({ ...journey, frame: { ...journey.frame, rate } })
+          const most = (15 * 30) / { '30/1': 30, '24/1': 24, '60/1': 60 }[rate]
+          const poses = framesOf(compiled).map((frame) => vehicle(frame))
+          poses.forEach((pose, k) => {
+            const before = poses[k - 1]
+            if (!pose || !before) return
+            // One seen from the side may be mirrored; its nose points up or down as far as before.
+            const nose = (item: VehicleItem) => (item.mirrored ? -item.rotation : item.rotation)
+            const turn = artwork === 'bicycle' ? Math.abs(nose(pose) - nose(before)) : Math.abs(turnBetween(before.rotation, pose.rotation))
+            expect(degrees(turn)).toBeLessThan(most + 0.001)
+          })
+        },
+      ),
+      { numRuns: 40 },
+    )
+  })
+
+  it('widens a turn at a short stop into the legs, as long before as after', () => {
+    const trip = journeyOver(
+      [
+        [200, 500],
+        [900, 500],
+        [900, 1000],
+      ],
+      { vehicle: { artwork: 'car', colour: '#d8412f', size: 20 }, easing: 'linear' },
+    )
+    const compiled = compile(setLayover(trip, 1, 2 / 30))
+    const { arrive, leave } = compiled.travellers[0]!.visits[1]!
+    const heading = (t: number) => degrees(frameAt(compiled, t).motions[0]!.heading)
+    const middle = (arrive + leave) / 2
+    expect(heading(middle)).toBeCloseTo(45, 0)
+    for (const before of [2 / 30, 4 / 30]) expect(heading(middle - before) + heading(middle + before)).toBeCloseTo(90, 0)
+    expect(heading(arrive - 0.5)).toBeCloseTo(0, 6)
+    expect(heading(leave + 0.5)).toBeCloseTo(90, 6)
+  })
+
+  it('jumps where the line is broken, and only there', () => {
+    const trip = journeyOver(
+      [
+        [200, 500],
+        [1600, 900],
+      ],
+      { vehicle: { artwork: 'car', colour: '#d8412f', size: 60 } },
+    )
+    const none = { x: 0, y: 0 }
+    const journey = editLeg(trip, 'l1', {
+      course: {
+        kind: 'drawn',
+        leave: none,
+        nodes: [
+          { at: { x: 900, y: 500 }, kind: 'corner', before: none, after: none, gap: true },
+          { at: { x: 1600, y: 200 }, kind: 'corner', before: none, after: none },
+        ],
+        arrive: none,
+      },
+    })
+    const headings = framesOf(compile(journey)).map((frame) => Math.round(degrees(frame.motions[0]!.heading)))
+    expect(new Set(headings)).toEqual(new Set([0, 90]))
+  })
+})
+
+describe('the ink behind a vehicle', () => {
+  const SIDE_VIEWS = [
+    'camper',
+    'bus',
+    'motorbike',
+    'bicycle',
+    'walker',
+    'seaplane',
+    'airliner',
+    'train',
+    'ferry',
+    'rowboat',
+    'balloon',
+  ] as const
+
+  it.each(SIDE_VIEWS)('of a %s ends under it, whichever way it goes', (artwork) => {
+    for (let degreesUp = 0; degreesUp < 360; degreesUp += 15) {
+      const angle = (-degreesUp * Math.PI) / 180
+      const to = [960 + 800 * Math.cos(angle), 540 + 800 * Math.sin(angle)] as const
+      const compiled = compile(journeyOver([[960, 540], to], { vehicle: { artwork, colour: '#d8412f', size: 300 } }))
+      const { depart, arrive } = compiled.travellers[0]!.legs[0]!
+      const frame = frameAt(compiled, (depart + arrive) / 2)
+      const gap = frame.motions[0]!.s - inks(frame)[0]!.head
+      // What stands on its foot has nothing below it: how far below the foot's line, in the vehicle's own pose, the ink ends. A light edge of
+      // 3.5 hundredths of its length goes round it.
+      const pose = vehicle(frame)!
+      const below = { x: -gap * Math.cos(angle), y: -gap * Math.sin(angle) }
+      const depth = -below.x * Math.sin(pose.rotation) + below.y * Math.cos(pose.rotation)
+      if (artworkOf(artwork).view !== 'above') expect(depth, `${degreesUp} degrees up`).toBeLessThan(300 * 0.035)
+      expect(gap).toBeLessThanOrEqual(300 * 0.33)
+    }
+  })
+
+  it('catches up with the stop after arrival, and does not jump there', () => {
+    const car = { artwork: 'car', colour: '#d8412f', size: 200 } as const
+    for (const layover of [0, 1]) {
+      const points: [number, number][] = [[200, 500], [900, 500], [1500, 500]] // prettier-ignore
+      const compiled = compile(setLayover(journeyOver(points, { vehicle: car }), 1, layover))
+      const { arrive } = compiled.travellers[0]!.legs[0]!
+      const head = (t: number) => inks(frameAt(compiled, t)).find((ink) => ink.leg === 'l1')!.head
+      // The car's ink ends a fifth of its length behind: 40 px.
+      expect(head(arrive)).toBeCloseTo(700 - 40, 1)
+      expect(head(arrive + 1 / 30)).toBeLessThan(700 - 25)
+      expect(head(arrive + 0.5)).toBeCloseTo(700, 6)
+    }
   })
 })
 

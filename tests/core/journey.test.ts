@@ -4,6 +4,8 @@ import { referenceSize, toGround, toScreen, zoomedAbout } from '#core/camera/vie
 import { compile } from '#core/frame/compile'
 import { createJourney, FRAME_SIZES } from '#core/journey/create'
 import * as edits from '#core/journey/edits'
+import { setLayover, setSeconds } from '#core/journey/pace-edits'
+import { addStop, moveVisit } from '#core/journey/visit-edits'
 import { parseJourney } from '#core/journey/parse'
 import { replaceSheet } from '#core/journey/sheet-edits'
 import { removeStop } from '#core/journey/trip-edits'
@@ -28,13 +30,35 @@ describe('reading a journey', () => {
     expect(parseJourney(JSON.parse(JSON.stringify(demo())))).toEqual(demo())
   })
 
-  it('takes what version 2 wrote, in which stops had no postcards', () => {
+  it('takes what version 2 wrote, in which stops had no postcards and no place of their own', () => {
     const now = JSON.parse(JSON.stringify(demo())) as Journey
     const stops = now.stops.map(({ id, name, at, found, pin, label }) => ({ id, name, at, found, pin, label }))
     expect(parseJourney({ ...now, version: 2, stops })).toEqual({
       ...demo(),
       stops: demo().stops.map((stop) => ({ ...stop, postcard: null })),
     })
+  })
+
+  it('takes what version 3 wrote: rests that were given, not set, are free again, and times of tracks never fall', () => {
+    const now = JSON.parse(JSON.stringify(journeyOver([[0, 0], [9, 0], [9, 9]], {}, 10))) as Journey // prettier-ignore
+    // What version 3 gave new stops in a film of 10 s was 0.5, 0.5 and 1.5; here the second was set by hand.
+    const given = [0.5, 0.8, 1.5]
+    const track = { kind: 'track', points: '0,0 1,1 2,0 9,0', times: '0 5 3.5 9' }
+    const [traveller] = now.travellers
+    const old = {
+      ...now,
+      version: 3,
+      travellers: [
+        {
+          ...traveller,
+          visits: traveller!.visits.map(({ stop }, i) => ({ stop, layover: given[i] })),
+          legs: traveller!.legs.map((leg, i) => (i === 0 ? { ...leg, course: track } : leg)),
+        },
+      ],
+    }
+    const { visits, legs } = parseJourney(old).travellers[0]!
+    expect(visits.map(({ layover }) => layover)).toEqual([null, 0.8, null])
+    expect(legs[0]!.course).toEqual({ ...track, times: '0 5 5 9', heights: null })
   })
 
   it('fills in defaults', () => {
@@ -44,19 +68,13 @@ describe('reading a journey', () => {
 
   it.each<[what: string, path: string, value: unknown, message: RegExp]>([
     ['another format', 'format', 'something', /field "format" should be "zephyrine-journey"/],
-    ['a later version', 'version', 7, /field "version" is 7, and this Zephyrine reads versions 1 to 3/],
+    ['a later version', 'version', 7, /field "version" is 7, and this Zephyrine reads versions 1 to 4/],
     ['a missing version', 'version', undefined, /field "version" is missing/],
     [
       'a visit to nowhere',
       'travellers.0.visits.1.stop',
       'atlantis',
       /travellers\[0\]\.visits\[1\]\.stop: names the stop "atlantis", which is not in the journey/,
-    ],
-    [
-      'a stop that is visited twice',
-      'travellers.0.visits.3.stop',
-      'quillhaven',
-      /visits\[3\]\.stop: names the stop "quillhaven", which is visited before/,
     ],
     ['too few legs', 'travellers.0.legs', [], /travellers\[0\]\.legs: has 0 legs, but 5 visits need 4/],
     ['two stops of one id', 'stops.1.id', 'harrowmere', /stops\[1\]\.id: is "harrowmere", which another stop has already/],
@@ -88,26 +106,29 @@ describe('edits', () => {
       'l1',
       { ink: { colour: '#00ff00' }, course: { kind: 'bowed', bow: 0.3 } },
     )
-    const longer = edits.addStop(journey, { x: 200, y: 50 }, { stop: 'new', leg: 'leg' })
+    const longer = addStop(journey, { x: 200, y: 50 }, { stop: 'new', leg: 'leg' })
     expect(longer.travellers[0]!.legs[1]).toMatchObject({ id: 'leg', ink: { colour: '#00ff00' }, course: { kind: 'bowed', bow: 0.3 } })
-    expect(longer.travellers[0]!.visits.map((visit) => visit.layover)).toEqual([0.5, 0.5, 1.5])
+    expect(longer.travellers[0]!.visits.map((visit) => visit.layover)).toEqual([null, null, null])
     expect(journey.stops).toHaveLength(2)
   })
 
-  it('give new stops layovers that fit the film, short or long', () => {
-    const layovers = (seconds: number) =>
-      journeyOver(
-        [
-          [0, 0],
-          [9, 9],
-          [20, 0],
-          [30, 30],
-        ],
-        {},
-        seconds,
-      ).travellers[0]!.visits.map((visit) => visit.layover)
-    expect(layovers(20)).toEqual([0.6, 1, 1, 2])
-    expect(layovers(4)).toEqual([0.2, 0.2, 0.2, 0.6])
+  it('give new stops rests that fit the film, short or long', () => {
+    const rests = (seconds: number) =>
+      compile(
+        journeyOver(
+          [
+            [0, 0],
+            [9, 9],
+            [20, 0],
+            [30, 30],
+          ],
+          {},
+          seconds,
+        ),
+      ).travellers[0]!.visits.map(({ arrive, leave }) => Math.round((leave - arrive) * 30))
+    // In frames: 0.6, 1, 1 and 2 seconds; in a film of 4 s 0.2, 0.2, 0.2 and 0.6.
+    expect(rests(20)).toEqual([18, 30, 30, 60])
+    expect(rests(4)).toEqual([6, 6, 6, 18])
   })
 
   it('remove a stop and join its legs', () => {
@@ -127,7 +148,7 @@ describe('edits', () => {
   })
 
   it('move a stop in the order and keep the legs whose ends stay neighbours', () => {
-    const journey = edits.moveVisit(demo(), 4, 0)
+    const journey = moveVisit(demo(), 4, 0)
     expect(names(journey)).toEqual(['emberlight', 'harrowmere', 'quillhaven', 'oarsend', 'lampwick'])
     const legs = journey.travellers[0]!.legs
     expect(legs.map((leg) => leg.id)).toEqual(['seaplane', 'night-train', 'bicycle', 'rowing-boat'])
@@ -176,12 +197,12 @@ describe('edits', () => {
   it('leave a valid journey, whatever they are and in whatever order, and share what they do not touch', () => {
     const place = fc.record({ x: fc.integer({ min: 0, max: 6400 }), y: fc.integer({ min: 0, max: 3600 }) })
     const edit = fc.oneof(
-      place.map((at) => (j: Journey, k: number) => edits.addStop(j, at, { stop: `n${k}`, leg: `m${k}` })),
+      place.map((at) => (j: Journey, k: number) => addStop(j, at, { stop: `n${k}`, leg: `m${k}` })),
       fc.nat(9).map((i) => (j: Journey) => (j.stops[i] ? removeStop(j, j.stops[i]!.id) : j)),
       fc.tuple(fc.nat(6), fc.nat(6)).map(
         ([a, b]) =>
           (j: Journey) =>
-            edits.moveVisit(j, a, Math.min(b, Math.max(0, j.stops.length - 1))),
+            moveVisit(j, a, Math.min(b, Math.max(0, j.stops.length - 1))),
       ),
       fc.tuple(fc.nat(6), place).map(
         ([i, at]) =>
@@ -200,11 +221,11 @@ describe('edits', () => {
               ? edits.editLeg(j, j.travellers[0]!.legs[i]!.id, { vehicle: { artwork, colour: '#123456', size: 90 } })
               : j,
       ),
-      fc.double({ min: 0, max: 1, noNaN: true }).map((s) => (j: Journey) => edits.setLayover(j, 0, s)),
+      fc.double({ min: 0, max: 1, noNaN: true }).map((s) => (j: Journey) => setLayover(j, 0, s)),
     )
     fc.assert(
       fc.property(fc.array(edit, { maxLength: 14 }), (steps) => {
-        const start = edits.setSeconds(demo(), 60)
+        const start = setSeconds(demo(), 60)
         const frozen = JSON.stringify(start)
         let journey = start
         steps.forEach((step, k) => (journey = step(journey, k)))

@@ -67,12 +67,16 @@ describe('heading over a run', () => {
     const back = bowedCubics({ x: 0, y: 300 }, { x: 0, y: 600 }, -1)
     const course = courseOf([...there, ...back])
     const run = runOf(course, 60, 'side')
-    expect(run.flips).toHaveLength(2)
-    expect([0.05, 0.5, 0.95].map((u) => headsLeft(run, course.length * u))).toEqual([run.startsLeft, !run.startsLeft, run.startsLeft])
+    expect(run.sides().flips).toHaveLength(2)
+    expect([0.05, 0.5, 0.95].map((u) => headsLeft(run, course.length * u))).toEqual([
+      run.sides().startsLeft,
+      !run.sides().startsLeft,
+      run.sides().startsLeft,
+    ])
   })
 
   it('is not searched for turns where the artwork does not need it', () => {
-    expect(runOf(courseOf(bowedCubics({ x: 0, y: 0 }, { x: 0, y: 300 }, 1)), 60, 'above').flips).toEqual([])
+    expect(runOf(courseOf(bowedCubics({ x: 0, y: 0 }, { x: 0, y: 300 }, 1)), 60, 'above').sides().flips).toEqual([])
   })
 
   it('is 0 on a course without length', () => {

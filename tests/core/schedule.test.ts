@@ -5,7 +5,7 @@ import type { FrameRate } from '#core/pace/rate'
 import { FRAME_RATES, frameCount } from '#core/pace/rate'
 import { largestRemainder, schedule } from '#core/pace/schedule'
 
-const trip = (travel: (number | null)[], layover = 1, lengths = travel.map(() => 100)) => ({
+const trip = (travel: (number | null)[], layover: number | null = 1, lengths = travel.map(() => 100)) => ({
   startDelay: 0,
   layovers: [...travel, null].map(() => layover),
   legs: travel.map((t, i) => ({ travel: t, length: lengths[i]! })),
@@ -76,6 +76,22 @@ describe('schedule', () => {
       ),
     )
     expect(() => schedule(trip([6, null], 1), 9.25, '30/1', 0.5)).not.toThrow()
+  })
+
+  it('shares out rests that nobody has set: as long as usual where there is time, else a third of what there is', () => {
+    const frames = (legs: number, seconds: number) =>
+      schedule(trip(Array(legs).fill(null) as null[], null), seconds, '30/1', 0.5).map(({ arrive, leave }) => leave - arrive)
+    expect(frames(3, 20)).toEqual([18, 30, 30, 60])
+    const many = frames(40, 20)
+    expect(many.reduce((a, b) => a + b, 0)).toBeGreaterThan(190)
+    expect(many.reduce((a, b) => a + b, 0)).toBeLessThanOrEqual(210)
+    expect(Math.min(...many)).toBeGreaterThan(0)
+  })
+
+  it('gives every leg a frame at least, however many there are', () => {
+    const visits = schedule(trip(Array(199).fill(null) as null[], null), 7, '30/1', 1)
+    visits.slice(1).forEach(({ arrive }, i) => expect(arrive - visits[i]!.leave).toBeGreaterThan(0))
+    expect(visits.at(-1)!.leave).toBe(210)
   })
 
   it('arrives a frame before the end even without a last layover', () => {

@@ -352,6 +352,8 @@ describe('sheets in a frame', () => {
     expect(kinds(journey, arrive + 0.25)[1]![1]).toBeCloseTo(0.4, 6)
     expect(kinds(journey, leave)[1]).toEqual(['town', 0.8])
     expect(kinds(journey, leave + 1.1)).toEqual([['isles', 1]])
+    // The fade is smooth, not linear: a fifth of the way in it is 0.04 * (3 - 2 * 0.2) = 0.104 there.
+    expect(kinds(journey, arrive + 0.1)[1]![1]).toBeCloseTo(0.8 * 0.104, 6)
   })
 
   it('let go of a stop that is removed', () => {
@@ -359,6 +361,11 @@ describe('sheets in a frame', () => {
     const journey = parseJourney({ ...demo(), sheets: [paperSheet, over({ shown })] })
     const without = removeStop(journey, 'quillhaven')
     expect(without.sheets[1]!.shown!.from).toEqual({ at: 'start', offset: 0 })
+    // What was to be shown until that stop stays to the end.
+    const until = { from: { at: 'start' as const, offset: 0 }, to: { at: 'departure' as const, stop: 'quillhaven', offset: 1 }, fade: 0.5 }
+    const ended = removeStop(parseJourney({ ...demo(), sheets: [paperSheet, over({ shown: until })] }), 'quillhaven')
+    expect(ended.sheets[1]!.shown!.to).toEqual({ at: 'end', offset: 0 })
+    expect(kinds(ended, compile(ended).lastTime)).toHaveLength(2)
     expect(() => parseJourney(JSON.parse(JSON.stringify(without)))).not.toThrow()
     expect(() =>
       parseJourney({ ...journey, sheets: [{ ...over(), shown: { ...shown, from: { at: 'arrival', stop: 'nowhere' } } }] }),
@@ -418,7 +425,7 @@ describe('a journey of version 1', () => {
       creditLine: undefined,
     }
     const read = parseJourney(JSON.parse(JSON.stringify(old)))
-    expect(read).toMatchObject({ version: 3, ground: { colour: '#102030', edge: 'plain' }, areas: [], creditLine: false })
+    expect(read).toMatchObject({ version: 4, ground: { colour: '#102030', edge: 'plain' }, areas: [], creditLine: false })
     expect(read.sheets[0]).toMatchObject({ id: 'sheet', place: { x: 0, y: 0, scale: 1, rotation: 0 }, wash: { blur: 3, tint: null } })
     expect(() => parseJourney({ ...JSON.parse(JSON.stringify(old)), sheets: 'none' })).toThrow(/sheets/)
   })

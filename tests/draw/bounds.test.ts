@@ -4,7 +4,7 @@ import { referenceSize } from '#core/camera/view'
 import type { FrameItem } from '#core/frame/frame'
 import { labelPlace } from '#core/frame/marks'
 import { bowedCubics } from '#core/geometry/bow'
-import { courseOf } from '#core/geometry/course'
+import { courseOf, polylineCourse } from '#core/geometry/course'
 import { groundSchema, inkSchema, labelSchema, pinSchema, postcardSchema, SIDES } from '#core/journey/schema'
 import { VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { itemBounds } from '#draw/bounds'
@@ -158,9 +158,36 @@ describe('dashes', () => {
     }
   })
 
-  it('shorter than the stroke is wide become dots rather than nothing', () => {
-    const [on] = dashPattern(inkSchema.parse({ line: 'dashed', width: 30, dash: 10, gap: 20 }))
-    expect(on).toBeGreaterThan(0)
+  it('too short to be seen grow, and their gaps with them, so that the line does not turn solid', () => {
+    for (const [dash, gap] of [
+      [10, 20],
+      [31, 12],
+      [1, 1],
+    ] as const) {
+      const [on, off] = dashPattern(inkSchema.parse({ line: 'dashed', width: 30, dash, gap }))
+      // Round caps reach half a width past each end.
+      const [seen, left] = [on! + 30, off! - 30]
+      expect(seen).toBeGreaterThanOrEqual(1.4 * 30)
+      expect(seen / left).toBeCloseTo(dash / gap, 9)
+    }
+  })
+
+  it('go on over a break in the line as if there were none', () => {
+    const ink = inkSchema.parse({ line: 'dashed', cap: 'butt', width: 10, dash: 30, gap: 20, colour: '#ffffff' })
+    // Two pieces of 335 px, the second one further down; 335 is not a whole number of periods of 50.
+    const course = polylineCourse(Float64Array.of(200, 300, 535, 300, 200, 700, 535, 700), [1])
+    const surface = createServerSurface(frameSize.width, frameSize.height)
+    const item: FrameItem = { kind: 'ink', leg: 'l', course, head: course.length, ink }
+    const frame = { time: 0, size: frameSize, scale: space.scale, reference, view: space.view, items: [DARK, item], motions: [] }
+    createPainter(createServerStudio('/nowhere')).paint(frame, surface.context, space.scale)
+    const pixels = surface.pixels()
+    const isInked = (x: number, y: number) =>
+      pixels[4 * (Math.round(y * space.scale) * frameSize.width + Math.round(x * space.scale))]! > 128
+    for (let s = 3; s < 670; s += 7) {
+      const into = s % 50
+      if (Math.min(Math.abs(into - 30), into, 50 - into) < 3 || Math.abs(s - 335) < 3) continue
+      expect(s < 335 ? isInked(200 + s, 300) : isInked(200 + s - 335, 700), `at ${s}`).toBe(into < 30)
+    }
   })
 
   it('are none for a solid line', () => expect(dashPattern(inkSchema.parse({}))).toEqual([]))

@@ -12,6 +12,27 @@ describe('cubic-bezier()', () => {
     for (let k = 0; k <= 100; k++) expect(Math.abs(ours(k / 100) - theirs(k / 100))).toBeLessThan(2e-6)
   })
 
+  it('has the curves of CSS Easing Functions Level 2, section 2.2.1, under their names', () => {
+    expect(NAMED_CURVES).toEqual({
+      linear: [0, 0, 1, 1],
+      'ease-in': [0.42, 0, 1, 1],
+      'ease-out': [0, 0, 0.58, 1],
+      'ease-in-out': [0.42, 0, 0.58, 1],
+    })
+    const atHalf = (name: keyof typeof NAMED_CURVES) => cubicBezier(...(NAMED_CURVES[name] as [number, number, number, number]))(0.5)
+    // ease-in starts slowly, ease-out ends slowly: bezier-easing gives 0.3154 and 0.6846.
+    expect(atHalf('ease-in')).toBeCloseTo(bezierEasing(0.42, 0, 1, 1)(0.5), 5)
+    expect(atHalf('ease-in')).toBeLessThan(0.32)
+    expect(atHalf('ease-out')).toBeGreaterThan(0.68)
+  })
+
+  it('may swing beyond its ends, as CSS allows for y', () => {
+    const [ours, theirs] = [cubicBezier(0.3, -0.6, 0.7, 1.6), bezierEasing(0.3, -0.6, 0.7, 1.6)]
+    for (let k = 0; k <= 100; k++) expect(Math.abs(ours(k / 100) - theirs(k / 100))).toBeLessThan(1e-5)
+    expect(ours(0.1)).toBeLessThan(0)
+    expect(ours(0.9)).toBeGreaterThan(1)
+  })
+
   it('inverts x to within 1e-9 for any handles', () => {
     const unit = fc.double({ min: 0, max: 1, noNaN: true })
     fc.assert(

@@ -1,5 +1,6 @@
 import { createJourney } from '#core/journey/create'
-import { addStop, editLeg } from '#core/journey/edits'
+import { editLeg } from '#core/journey/edits'
+import { addStop } from '#core/journey/visit-edits'
 import type { LegPatch } from '#core/journey/edits'
 import type { Journey, Photo, Sheet } from '#core/journey/schema'
 import { demoJourney, demoPhoto, demoSheet } from '#demo/journey'

@@ -1,0 +1,111 @@
+import type { Course } from '../geometry/course'
+import { joinCourses } from '../geometry/course'
+import { itineraryOf } from '../journey/pace-edits'
+import type { Journey, Leg, Traveller } from '../journey/schema'
+import { readTimes } from '../journey/track-line'
+import type { Progress } from '../pace/easing'
+import { cubicBezier, hermite, NAMED_CURVES } from '../pace/easing'
+import { fraction, frameTime } from '../pace/rate'
+import { recorded } from '../pace/recorded'
+import type { Visit } from '../pace/schedule'
+import { schedule } from '../pace/schedule'
+import { artworkOf } from '../vehicles/catalogue'
+import type { CompiledTraveller, TimedLeg } from './compiled'
+import { compiledCourse, courseGround } from './course'
+import type { Run } from './heading'
+import { runOf, SMOOTHING } from './heading'
+import { sameVehicle, stretchesOf } from './stretch'
+
+/** A traveller's trip: its courses, when it is where, and how its vehicles turn. @throws JourneyError if its times do not fit into the film. */
+export function compileTraveller(journey: Journey, traveller: Traveller): CompiledTraveller {
+  const { rate } = journey.frame
+  const byId = new Map(journey.stops.map((stop) => [stop.id, stop]))
+  const stops = traveller.visits.map((visit) => byId.get(visit.stop)!)
+  const ground = courseGround(journey)
+  const courses = traveller.legs.map((leg, i) => compiledCourse(leg.course, stops[i]!.at, stops[i + 1]!.at, ground))
+  const visits = schedule(
+    itineraryOf(
+      traveller,
+      courses.map((course) => course.length),
+    ),
+    journey.seconds,
+    rate,
+    journey.shareExponent,
+  )
+  const { zoom } = journey.camera
+  const speeds = speedsAtVisits(visits, courses)
+  const runs = runsOf(traveller.legs, courses, visits, zoom)
+  const compiledVisits = visits.map((visit, i) => ({
+    stop: stops[i]!,
+    arrive: frameTime(visit.arrive, rate),
+    leave: frameTime(visit.leave, rate),
+  }))
+  const legs = traveller.legs.map((leg, i): TimedLeg => {
+    const course = courses[i]!
+    const mean = meanSpeed(visits, courses, i)
+    const relative = (speed: number) => (mean > 0 ? speed / mean : 0)
+    return {
+      leg,
+      course,
+      depart: compiledVisits[i]!.leave,
+      arrive: compiledVisits[i + 1]!.arrive,
+      progress: progressOf(leg, course, relative(speeds[i]!), relative(speeds[i + 1]!)),
+      vehicleLength: (leg.vehicle?.size ?? 0) / zoom,
+      ...runs[i]!,
+    }
+  })
+  const [numerator, denominator] = fraction(rate)
+  const stretches = stretchesOf(legs, compiledVisits, numerator / denominator)
+  return { traveller, visits: compiledVisits, legs: legs.map((leg, i) => ({ ...leg, stretch: stretches[i]! })) }
+}
+
+function progressOf({ easing, course: shape }: Leg, course: Course, startSpeed: number, endSpeed: number): Progress {
+  if (easing === 'recorded' && shape.kind === 'track' && shape.times !== null) return recorded(course, readTimes(shape.times))
+  if (easing === 'gentle' || easing === 'recorded') return hermite(startSpeed, endSpeed)
+  const [x1, y1, x2, y2] = typeof easing === 'string' ? NAMED_CURVES[easing] : easing
+  return cubicBezier(x1, y1, x2, y2)
+}
+
+/** Ground units a frame, on average over a leg. */
+const meanSpeed = (visits: readonly Visit[], courses: readonly Course[], leg: number): number =>
+  courses[leg]!.length / Math.max(1, visits[leg + 1]!.arrive - visits[leg]!.leave)
+
+/**
+ * Speed at each visit: none where there is a layover, else the harmonic mean of the two legs' speeds, with which a Hermite
+ * interpolation stays monotone. Source: F. Fritsch and J. Butland, A method for constructing local monotone piecewise cubic interpolants (1984).
+ */
+function speedsAtVisits(visits: readonly Visit[], courses: readonly Course[]): number[] {
+  return visits.map((visit, i) => {
+    if (i === 0 || i === visits.length - 1 || visit.leave > visit.arrive) return 0
+    const a = meanSpeed(visits, courses, i - 1)
+    const b = meanSpeed(visits, courses, i)
+    return a + b > 0 ? (2 * a * b) / (a + b) : 0
+  })
+}
+
+function runsOf(
+  legs: readonly Leg[],
+  courses: readonly Course[],
+  visits: readonly Visit[],
+  zoom: number,
+): { run: Run; runOffset: number }[] {
+  const placed: { run: Run; runOffset: number }[] = []
+  let start = 0
+  while (start < legs.length) {
+    let end = start + 1
+    while (end < legs.length && visits[end]!.arrive === visits[end]!.leave && sameVehicle(legs[start]!.vehicle, legs[end]!.vehicle)) end++
+    const vehicle = legs[start]!.vehicle
+    const run = runOf(
+      joinCourses(courses.slice(start, end)),
+      (SMOOTHING * (vehicle?.size ?? 1)) / zoom,
+      vehicle ? artworkOf(vehicle.artwork).view : 'above',
+    )
+    let runOffset = 0
+    for (let i = start; i < end; i++) {
+      placed.push({ run, runOffset })
+      runOffset += courses[i]!.length
+    }
+    start = end
+  }
+  return placed
+}

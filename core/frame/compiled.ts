@@ -1,0 +1,79 @@
+import type { Size, View } from '../camera/view'
+import type { Course } from '../geometry/course'
+import type { Point } from '../geometry/point'
+import type { Area, Journey, Leg, Postcard, Sheet, Stop, Traveller } from '../journey/schema'
+import type { Progress } from '../pace/easing'
+import type { Run } from './heading'
+import type { LabelPlace, PostcardTimes } from './marks'
+import type { CompiledSpan } from './span'
+import type { Stretch } from './stretch'
+
+/** A journey made ready to be asked for any moment; plain data and functions, all times in seconds. */
+export interface CompiledJourney {
+  journey: Journey
+  /** Number of frames, N; the last one shows `lastTime`. */
+  frames: number
+  lastTime: number
+  /** Output pixels per reference pixel. */
+  scale: number
+  reference: Size
+  view: View
+  travellers: CompiledTraveller[]
+  /** The stops that are seen in the film, each with the first arrival at it. */
+  marks: CompiledMark[]
+  /** The sheets and areas of the film, and when they are shown; tracing sheets are not among them. */
+  sheets: { sheet: Sheet; shown: CompiledSpan }[]
+  areas: { area: Area; shown: CompiledSpan }[]
+}
+
+export interface CompiledTraveller {
+  traveller: Traveller
+  visits: CompiledVisit[]
+  legs: CompiledLeg[]
+}
+
+export interface CompiledVisit {
+  stop: Stop
+  arrive: number
+  leave: number
+}
+
+export interface CompiledMark extends CompiledVisit {
+  labelPlace: LabelPlace
+  postcard: CompiledPostcard | undefined
+}
+
+export interface CompiledPostcard extends PostcardTimes {
+  postcard: Postcard
+  /** Where the stop is in the frame, in reference pixels. */
+  home: Point
+}
+
+export interface CompiledLeg extends TimedLeg {
+  /** How its vehicle turns, on this leg and on those before and after it that the same one makes. */
+  stretch: Stretch
+}
+
+/** A leg's course, and when and how it is travelled. */
+export interface TimedLeg {
+  leg: Leg
+  course: Course
+  depart: number
+  arrive: number
+  progress: Progress
+  /** Length of the vehicle in ground units; 0 without one. */
+  vehicleLength: number
+  /** The run this leg is part of, and where on it the leg begins. */
+  run: Run
+  runOffset: number
+}
+
+/** Length travelled on a leg at time t, within 0..its course's length. */
+export function lengthAt(
+  { course, depart, arrive, progress }: Pick<TimedLeg, 'course' | 'depart' | 'arrive' | 'progress'>,
+  t: number,
+): number {
+  if (t >= arrive) return course.length
+  // An easing may swing beyond its ends; the traveller waits there.
+  return t <= depart ? 0 : course.length * Math.min(1, Math.max(0, progress((t - depart) / (arrive - depart))))
+}

@@ -1,0 +1,140 @@
+import { produce } from 'immer'
+import type { Itinerary, Visit } from '../pace/schedule'
+import { schedule, shortestTotal } from '../pace/schedule'
+import { frameTime } from '../pace/rate'
+import { JourneyError } from './error'
+import { travellerOf } from './lookup'
+import type { Journey, Traveller } from './schema'
+import { LIMITS } from './schema'
+
+/** When everything happens: changes to the film's length, to travel times and layovers. Pure functions, journey in, journey out, as in edits.ts. */
+
+export const setSeconds = (journey: Journey, seconds: number): Journey => ({ ...journey, seconds })
+
+export const setShareExponent = (journey: Journey, shareExponent: number): Journey => ({ ...journey, shareExponent })
+
+/** Sets the seconds spent at the visit with this place in a traveller's itinerary; null leaves it to the film's length. */
+export function setLayover(journey: Journey, visit: number, layover: number | null, who?: string): Journey {
+  return produce(journey, (draft) => {
+    const target = travellerOf(draft, who).visits[visit]
+    if (target) target.layover = layover
+  })
+}
+
+/** A traveller's itinerary as its schedule is made from it. `lengths` of the legs' courses in gu; they only matter for how free time is shared. */
+export const itineraryOf = ({ startDelay, visits, legs }: Traveller, lengths?: readonly number[]): Itinerary => ({
+  startDelay,
+  layovers: visits.map((visit) => visit.layover),
+  legs: legs.map(({ travel }, i) => ({ travel, length: lengths?.[i] ?? 1 })),
+})
+
+/** The seconds of travel that a new leg has at least, where a film grows for it. */
+const ROOM_FOR_LEG = 1
+
+/** The same journey with time for a traveller's whole trip: where set times leave no room for the others, the film grows. */
+export function withTimeForAll(journey: Journey, who?: string): Journey {
+  const itinerary = itineraryOf(travellerOf(journey, who))
+  const { layovers, legs } = itinerary
+  const isSet = legs.some((leg) => leg.travel !== null) || layovers.some((layover) => layover !== null)
+  const shortest = shortestTotal(itinerary, journey.frame.rate)
+  if (shortest <= journey.seconds) return journey
+  const free = legs.filter((leg) => leg.travel === null).length
+  // Where nothing was set there is only the number of stops to blame, and a frame for each has to do.
+  const wanted = isSet ? shortest + free * ROOM_FOR_LEG : shortest
+  return { ...journey, seconds: Math.min(LIMITS.seconds, Math.max(journey.seconds, Math.ceil(wanted * 10) / 10)) }
+}
+
+/** Changes the film's length, and in proportion to it all times that have been set. */
+export function scaleTimes(journey: Journey, seconds: number): Journey {
+  const factor = seconds / journey.seconds
+  const scaled = (value: number) => Math.round(value * factor * 1e4) / 1e4
+  return produce(journey, (draft) => {
+    draft.seconds = seconds
+    for (const traveller of draft.travellers) {
+      traveller.startDelay = scaled(traveller.startDelay)
+      for (const visit of traveller.visits) if (visit.layover !== null) visit.layover = scaled(visit.layover)
+      for (const leg of traveller.legs) if (leg.travel !== null) leg.travel = Math.max(SHORTEST_SET, scaled(leg.travel))
+    }
+  })
+}
+
+/** The shortest travel time that can be set, in seconds. */
+export const SHORTEST_SET = 0.1
+
+/**
+ * Sets a leg's travel time so that it arrives at a moment, as its end is dragged on the pace strip. No other time is set: those that are shared out
+ * make room or fill it. The last leg's end is where the rest at the end begins, so it is that rest that is set.
+ * @param lengths of all the traveller's legs, in gu
+ * @param arrive seconds of the film
+ */
+export function setArrival(journey: Journey, leg: number, arrive: number, lengths: readonly number[], who?: string): Journey {
+  const { visits } = travellerOf(journey, who)
+  if (leg === visits.length - 2) {
+    const rest = Math.max(0, Math.round((journey.seconds - arrive) * 1e4) / 1e4)
+    return setLayover(journey, leg + 1, rest, who)
+  }
+  const travelling = (travel: number) =>
+    produce(journey, (draft) => {
+      const target = travellerOf(draft, who).legs[leg]
+      if (target) target.travel = travel
+    })
+  return dragged(journey, travelling, SHORTEST_SET, arrive, lengths, who, (visits) => ({
+    from: visits[leg]!.leave,
+    to: visits[leg + 1]!.arrive,
+  }))
+}
+
+/** Sets a layover so that the traveller leaves at a moment, in the same way. */
+export const setDeparture = (journey: Journey, visit: number, leave: number, lengths: readonly number[], who?: string): Journey =>
+  dragged(
+    journey,
+    (layover) => setLayover(journey, visit, layover, who),
+    0,
+    leave,
+    lengths,
+    who,
+    (visits) => ({
+      from: visits[visit]!.arrive,
+      to: visits[visit]!.leave,
+    }),
+  )
+
+/**
+ * The journey with that duration with which something ends at a moment, to a fraction of a frame. What is shared out changes along with a duration, so
+ * the one that fits is looked for by bisection: the longer it is, the later its end.
+ */
+function dragged(
+  journey: Journey,
+  lasting: (seconds: number) => Journey,
+  shortest: number,
+  end: number,
+  lengths: readonly number[],
+  who: string | undefined,
+  partOf: (visits: readonly Visit[]) => { from: number; to: number },
+): Journey {
+  const { rate } = journey.frame
+  const frame = frameTime(1, rate)
+  const part = (of: Journey) => {
+    const { from, to } = partOf(schedule(itineraryOf(travellerOf(of, who), lengths), of.seconds, rate, of.shareExponent))
+    return { from: from * frame, to: to * frame }
+  }
+  const now = part(journey)
+  const isTooLong = (seconds: number) => {
+    try {
+      return part(lasting(seconds)).to > end + frame / 2
+    } catch (error) {
+      if (error instanceof JourneyError) return true
+      throw error
+    }
+  }
+  let [low, high] = [shortest, Math.max(shortest, journey.seconds)]
+  for (let i = 0; i < 24 && high - low > frame / 64; i++) {
+    const middle = (low + high) / 2
+    if (isTooLong(middle)) high = middle
+    else low = middle
+  }
+  const found = lasting(Math.round(low * 1e4) / 1e4)
+  if (Math.abs(part(found).to - end) < 1.5 * frame) return found
+  // Its end cannot be there: it gets the length that was asked for, or the reason why it cannot is told.
+  return lasting(Math.max(shortest, Math.round((end - now.from) * 1e4) / 1e4))
+}

@@ -1,0 +1,155 @@
+import { produce } from 'immer'
+import type { Point } from '../geometry/point'
+import { groundGeo } from '../geo/ground'
+import type { LonLat } from '../geo/lon-lat'
+import { upwardBow } from '../geometry/bow'
+import { artworkOf } from '../vehicles/catalogue'
+import { travellerOf } from './lookup'
+import { withTimeForAll } from './pace-edits'
+import type { CourseShape, Journey, Leg, Span, Stop, Traveller } from './schema'
+import { labelSchema, legSchema, pinSchema } from './schema'
+
+/**
+ * Where travellers go: changes to their visits, which may come to one stop any number of times. A stop has one pin and one label; its visits have the
+ * layovers, and between two visits lies a leg. Pure functions, journey in, journey out, as in edits.ts.
+ */
+
+/** What is known of a new stop. */
+export interface NewStop {
+  name?: string | undefined
+  /** Where it lies on the Earth, if it was found by name or read from a file. */
+  place?: LonLat | undefined
+  /** Whether name and place are those of the list of places. */
+  found?: boolean
+}
+
+/** Adds a stop at the end of a traveller's trip, and the leg that leads to it, dressed like the leg before. */
+export function addStop(
+  journey: Journey,
+  at: Point,
+  ids: { stop: string; leg: string },
+  { name, place, found = false, traveller: who }: NewStop & { traveller?: string } = {},
+): Journey {
+  const last = travellerOf(journey, who).visits.at(-1)?.stop ?? journey.stops.at(-1)?.id
+  const previous = journey.stops.find((stop) => stop.id === last)
+  const stop: Stop = {
+    id: ids.stop,
+    name: (name ?? `Stop ${journey.stops.length + 1}`).slice(0, 120),
+    at,
+    found,
+    place: place ? { lon: place.lon, lat: place.lat } : null,
+    pin: previous ? { ...previous.pin } : pinSchema.parse({}),
+    label: previous ? { ...previous.label } : labelSchema.parse({}),
+    postcard: null,
+  }
+  return visitStop({ ...journey, stops: [...journey.stops, stop] }, ids.stop, ids.leg, who)
+}
+
+/** Has a traveller's trip go on to a stop that is there already, its own or another's. Where the set times leave no room for it, the film grows. */
+export function visitStop(journey: Journey, stop: string, leg: string, who?: string): Journey {
+  const extended = produce(journey, (draft) => {
+    const traveller = travellerOf(draft, who)
+    const before = traveller.visits.at(-1)
+    if (before) {
+      const model = traveller.legs.at(-1)
+      const place = (id: string) => draft.stops.find((other) => other.id === id)!.at
+      traveller.legs.push(
+        model
+          ? dressedLike(journey, model as Leg, leg, [place(before.stop), place(stop)])
+          : legSchema.parse({ id: leg, ink: { colour: traveller.colour } }),
+      )
+    }
+    traveller.visits.push({ stop, layover: null })
+  })
+  return withTimeForAll(extended, who)
+}
+
+/**
+ * Has a traveller's trip go on to a spot: to the stop that lies just there, if there is one, else to a new one. Where the trip has just come to that stop
+ * nothing changes, unless it goes on in a loop that has a line of its own.
+ */
+export function goOnTo(
+  journey: Journey,
+  at: Point,
+  ids: { stop: string; leg: string },
+  { isLoop = false, ...options }: NewStop & { traveller?: string; isLoop?: boolean } = {},
+): Journey {
+  const here = travellerOf(journey, options.traveller).visits.at(-1)?.stop
+  const met = journey.stops.find((stop) => stop.at.x === at.x && stop.at.y === at.y)
+  if (!met) return addStop(journey, at, ids, options)
+  return met.id === here && !isLoop ? journey : visitStop(journey, met.id, ids.leg, options.traveller)
+}
+
+function dressedLike(journey: Journey, model: Leg, id: string, ends: readonly [Point, Point]): Leg {
+  const { kind } = model.course
+  const isSimple = kind === 'bowed' || kind === 'great-circle' || kind === 'network'
+  const course: CourseShape = isSimple ? betweenOthers(model.course) : { kind: 'straight' }
+  const isFlight = model.vehicle !== null && artworkOf(model.vehicle.artwork).flies === true
+  // On a map a flight arches over the way, whichever way it runs.
+  const bowed = course.kind === 'bowed' && isFlight ? { ...course, bow: upwardBow(...ends, course.bow, groundGeo(journey)) } : course
+  return { ...model, id, course: bowed, travel: null }
+}
+
+/** Moves the visit at one place in a traveller's itinerary to another, with the layover that was set there. */
+export function moveVisit(journey: Journey, from: number, to: number, who?: string): Journey {
+  const order = [...travellerOf(journey, who).visits.keys()]
+  const [moved] = order.splice(from, 1)
+  if (moved === undefined) return journey
+  order.splice(to, 0, moved)
+  return arrange(journey, order, who)
+}
+
+/**
+ * Puts a traveller's visits, named by their places in the itinerary, into a new order, leaving out those not named; a stop that nobody visits any more is
+ * gone. A leg whose two visits stay neighbours is kept as it is; the others take over the dress of the leg that had their place, and a bow where that leg
+ * was drawn.
+ */
+export function arrange(journey: Journey, order: readonly number[], who?: string): Journey {
+  return produce(journey, (draft) => {
+    const traveller = travellerOf(draft, who)
+    const { legs, visits } = traveller
+    const kept = order.slice(1).map((visit, i) => (order[i] === visit - 1 ? legs[visit - 1] : undefined))
+    const spare = legs.filter((leg) => !kept.includes(leg))
+    traveller.legs = kept.map((leg) => {
+      if (leg) return leg
+      const taken = spare.shift()!
+      return { ...taken, course: betweenOthers(taken.course) }
+    })
+    traveller.visits = order.map((visit) => visits[visit]!)
+    dropUnvisited(draft)
+  })
+}
+
+/** What becomes of a course when its leg leads between other stops: what was drawn or recorded for it makes way for a bow. */
+export function betweenOthers(course: CourseShape): CourseShape {
+  switch (course.kind) {
+    case 'network':
+      return { ...course, vias: [] }
+    case 'drawn':
+    case 'track':
+      return { kind: 'bowed', bow: 0.18 }
+    case 'straight':
+    case 'bowed':
+    case 'great-circle':
+      return course
+    default:
+      return course satisfies never
+  }
+}
+
+/** The places in a traveller's itinerary at which a stop is visited. */
+export const visitsOf = ({ visits }: Pick<Traveller, 'visits'>, stop: string): number[] =>
+  visits.flatMap((visit, i) => (visit.stop === stop ? [i] : []))
+
+/** Takes out of a draft the stops that nobody visits, and what hung on them. */
+export function dropUnvisited(draft: Journey): void {
+  const visited = new Set(draft.travellers.flatMap(({ visits }) => visits.map((visit) => visit.stop)))
+  draft.stops = draft.stops.filter((stop) => visited.has(stop.id))
+  for (const { shown } of [...draft.sheets, ...draft.areas]) if (shown) letGoOfStops(shown, visited)
+}
+
+/** What was to be shown from or until a stop that is no longer there is shown from the start or until the end. */
+function letGoOfStops(span: Span, kept: ReadonlySet<string>): void {
+  if ('stop' in span.from && !kept.has(span.from.stop)) span.from = { at: 'start', offset: 0 }
+  if ('stop' in span.to && !kept.has(span.to.stop)) span.to = { at: 'end', offset: 0 }
+}
