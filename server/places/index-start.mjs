@@ -3,4 +3,4 @@ import { register } from 'tsx/esm/api'
 
 register()
 const { indexPlaces } = await import('./index-places.ts')
-indexPlaces(process.argv[2])
+await indexPlaces(process.argv[2])

@@ -6,8 +6,8 @@ import { openPlaces } from './search'
 
 let opened: Promise<PlaceSearch> | undefined
 
-/** Where the list lies: it comes from a package and is the same for all data folders. */
-const listPath = () => join(process.cwd(), 'node_modules/.cache/zephyrine/places.sqlite')
+/** Where the list lies: it comes from packages and is the same for all data folders. The number is that of its shape. */
+const listPath = () => join(process.cwd(), 'node_modules/.cache/zephyrine/places-3.sqlite')
 
 /** The list of places; made at the first call, in a process of its own, as that takes some seconds. */
 export function places(): Promise<PlaceSearch> {

@@ -2,9 +2,14 @@ import Database from 'better-sqlite3'
 import { distance } from 'fastest-levenshtein'
 import type { LonLat } from '#core/geo/lon-lat'
 import { foldName } from './fold'
+import { countryName, liesIn } from './qualifiers'
 
 export interface Place extends LonLat {
+  /** The name that was found, which may be one in another language or a former one; `known` is then what the list calls the place. */
   name: string
+  known: string
+  /** State, province or the like; may be empty. */
+  region: string
   /** Name of the country in English, and its two letters of ISO 3166-1. */
   country: string
   countryCode: string
@@ -15,72 +20,135 @@ interface Row extends LonLat {
   id: number
   name: string
   folded: string
+  known: string
   country: string
+  region: string
+  code: string
   population: number
 }
 
-const countryNames = new Intl.DisplayNames(['en'], { type: 'region' })
-const countryName = (code: string): string => countryNames.of(code) ?? code
-
 /** As many as are looked at closely; the ones left out have the fewest inhabitants, or the least in common with what was asked. */
-const CANDIDATES = 400
+const CANDIDATES = 600
 
 /** Weights of the ranking: a better match goes first, then the larger place; one near what is in view may overtake a larger one far away. */
 const POPULATION = 0.35
 const NEARNESS = 1.2
 const NEAR_KM = 300
+/** A name in another language, or a former one, counts a little less than the one a place goes by. */
+const OTHER_NAME = 0.15
+
+/** Of names that differ in their accents alone the one that was typed is meant. */
+const AS_TYPED = 0.02
+const isAsTyped = (name: string, typed: string): boolean => name.toLowerCase() === typed.trim().normalize('NFC').toLowerCase()
 
 export interface PlaceSearch {
   /**
-   * The best matches for what was typed, at most `limit`. "Name, country" narrows to a country. Accents and a wrong letter or two are forgiven.
+   * The best matches for what was typed, at most `limit`. A country, state or province after the name, with or without a comma, narrows the search.
+   * Accents and a wrong letter or two are forgiven, but what was written right always comes first.
    * @param near what is in view: of places that match alike, those near it come first
    */
   search(text: string, near: LonLat | undefined, limit: number): Place[]
+  /** The largest place that lies no further than so many kilometres from a spot. */
+  at(spot: LonLat, withinKm: number): Place | undefined
   close(): void
 }
+
+interface Ranked {
+  row: Row
+  quality: number
+  score: number
+}
+
+/** What has this quality or more was written right, as far as it was written. */
+const RIGHT = 1.6
 
 /** Opens the list of places that indexPlaces has made. */
 export function openPlaces(path: string): PlaceSearch {
   const db = new Database(path, { readonly: true })
-  const columns = 'p.id, p.name, p.folded, p.country, p.population, p.lon, p.lat'
-  const byWords = db.prepare(
-    `SELECT ${columns} FROM place_words w JOIN places p ON p.id = w.rowid WHERE place_words MATCH ? ORDER BY p.population DESC LIMIT ${CANDIDATES}`,
+  const columns = 'p.id, n.name, n.folded, p.name AS known, p.country, p.region, p.code, p.population, p.lon, p.lat'
+  const matching = (table: string, order: string) =>
+    db.prepare(
+      `SELECT ${columns} FROM ${table} t JOIN names n ON n.id = t.rowid JOIN places p ON p.id = n.place
+       WHERE ${table} MATCH ? ORDER BY ${order} LIMIT ${CANDIDATES}`,
+    )
+  const byWords = matching('name_words', 'p.population DESC')
+  const byTrigrams = matching('name_trigrams', 't.rank')
+  // Words that many places begin with would leave out small ones that are called just so.
+  const byName = db.prepare(
+    `SELECT ${columns} FROM names n JOIN places p ON p.id = n.place WHERE n.folded = ? ORDER BY p.population DESC LIMIT ?`,
   )
-  const byTrigrams = db.prepare(
-    `SELECT ${columns} FROM place_trigrams t JOIN places p ON p.id = t.rowid WHERE place_trigrams MATCH ? ORDER BY t.rank LIMIT ${CANDIDATES}`,
+  const around = db.prepare(
+    'SELECT id, name, name AS known, country, region, code, population, lon, lat FROM places WHERE lat BETWEEN ? AND ? ORDER BY population DESC',
   )
+
+  /** The best names of each place that lies where it should, best first. */
+  function ranked(typed: string, qualifiers: readonly string[], near: LonLat | undefined): Ranked[] {
+    const folded = foldName(typed)
+    const best = new Map<number, Ranked>()
+    const take = (rows: unknown[]) => {
+      for (const row of rows as Row[]) {
+        const quality = qualityOf(row.folded, folded)
+        if (quality === undefined || !liesIn(row, qualifiers)) continue
+        const found = { row, quality, score: scoreOf(row, quality, near) + (isAsTyped(row.name, typed) ? AS_TYPED : 0) }
+        if (found.score > (best.get(row.id)?.score ?? -Infinity)) best.set(row.id, found)
+      }
+    }
+    take(byName.all(folded, CANDIDATES))
+    take(
+      byWords.all(
+        folded
+          .split(' ')
+          .map((word) => `"${word}" *`)
+          .join(' AND '),
+      ),
+    )
+    // Only where the words as typed lead nowhere are those like them looked for.
+    const isRight = ({ quality }: Ranked) => quality >= RIGHT
+    if (folded.length >= 4 && ![...best.values()].some(isRight)) take(byTrigrams.all(trigrams(folded)))
+    return [...best.values()].sort((a, b) => Number(isRight(b)) - Number(isRight(a)) || b.score - a.score || a.row.id - b.row.id)
+  }
 
   function search(text: string, near: LonLat | undefined, limit: number): Place[] {
     const [typed = '', ...rest] = text.slice(0, 120).split(',')
-    const folded = foldName(typed)
-    const country = foldName(rest.join(' '))
-    if (folded === '') return []
-    const words = folded.split(' ')
-    const found = new Map<number, Row>()
-    const isWanted = (row: Row) =>
-      country === '' || row.country.toLowerCase() === country || foldName(countryName(row.country)).startsWith(country)
-    const add = (rows: unknown[]) => (rows as Row[]).forEach((row) => isWanted(row) && found.set(row.id, row))
-    add(byWords.all(words.map((word) => `"${word}" *`).join(' AND ')))
-    const isGood = (row: Row) => row.folded === folded || row.folded.startsWith(`${folded} `)
-    // Only where the words as typed lead nowhere certain are those like them looked for.
-    if (folded.length >= 4 && ![...found.values()].some(isGood)) add(byTrigrams.all(trigrams(folded)))
-    return [...found.values()]
-      .map((row) => ({ row, score: scoreOf(row, folded, near) }))
-      .filter(({ score }) => score > -Infinity)
-      .sort((a, b) => b.score - a.score || a.row.id - b.row.id)
+    if (foldName(typed) === '') return []
+    const qualifiers = rest.map(foldName).filter((part) => part !== '')
+    const whole = ranked(typed, qualifiers, near)
+    return (isExact(whole[0]) ? whole : [...qualified(typed, qualifiers, near), ...whole])
+      .filter(({ row }, i, all) => all.findIndex((other) => other.row.id === row.id) === i)
       .slice(0, limit)
-      .map(({ row: { name, country: code, population, lon, lat } }) => ({
-        name,
-        country: countryName(code),
-        countryCode: code,
-        population,
-        lon,
-        lat,
-      }))
+      .map(({ row }) => placeOf(row))
   }
 
-  return { search, close: () => db.close() }
+  /** What is meant if the last word or two say where the place lies, as in "Paris Texas". */
+  function qualified(typed: string, qualifiers: readonly string[], near: LonLat | undefined): Ranked[] {
+    const words = typed.trim().split(/\s+/)
+    for (const count of [2, 1]) {
+      if (words.length <= count) continue
+      const found = ranked(words.slice(0, -count).join(' '), [foldName(words.slice(-count).join(' ')), ...qualifiers], near)
+      if (isExact(found[0])) return found.filter(isExact)
+    }
+    return []
+  }
+
+  function at(spot: LonLat, withinKm: number): Place | undefined {
+    const reach = withinKm / KM_A_DEGREE
+    const found = (around.all(spot.lat - reach, spot.lat + reach) as Row[]).find((row) => roughKilometres(row, spot) <= withinKm)
+    return found && placeOf(found)
+  }
+
+  return { search, at, close: () => db.close() }
 }
+
+const placeOf = ({ name, known, country, region, population, lon, lat }: Row): Place => ({
+  name,
+  known,
+  region,
+  country: countryName(country),
+  countryCode: country,
+  population,
+  lon,
+  lat,
+})
 
 function trigrams(folded: string): string {
   const parts = new Set<string>()
@@ -88,28 +156,31 @@ function trigrams(folded: string): string {
   return [...parts].map((part) => `"${part}"`).join(' OR ')
 }
 
-/** The better, the higher; -Infinity for what has too little in common with what was typed. */
-function scoreOf(row: Row, folded: string, near: LonLat | undefined): number {
-  const quality = qualityOf(row.folded, folded)
-  if (quality === undefined) return -Infinity
+function scoreOf(row: Row, quality: number, near: LonLat | undefined): number {
   const nearness = near ? NEARNESS * Math.exp(-roughKilometres(row, near) / NEAR_KM) : 0
-  return quality + POPULATION * Math.log10(row.population + 10) + nearness
+  const other = row.name === row.known ? 0 : OTHER_NAME
+  return quality - other + POPULATION * Math.log10(row.population + 10) + nearness
 }
 
+const EXACT = 3
+const isExact = (found: Ranked | undefined): boolean => found !== undefined && found.quality === EXACT
+
+/** How well a name matches what was typed, the better, the higher; undefined for what has too little in common. */
 function qualityOf(name: string, typed: string): number | undefined {
-  if (name === typed) return 3
+  if (name === typed) return EXACT
   if (name.startsWith(`${typed} `)) return 2.4
   if (name.startsWith(typed)) return 2
-  if (typed.split(' ').every((word) => name.split(' ').some((part) => part.startsWith(word)))) return 1.6
+  if (typed.split(' ').every((word) => name.split(' ').some((part) => part.startsWith(word)))) return RIGHT
   // Compared with as much of the name as was typed, so that a slip is forgiven before all of it stands there.
   const slips = Math.min(distance(name, typed), distance(name.slice(0, typed.length), typed) + 0.5)
   const allowed = typed.length < 5 ? 1 : typed.length < 9 ? 2 : 3
-  return slips <= allowed + 0.5 ? 1.6 - slips * 0.5 : undefined
+  return slips <= allowed + 0.5 ? RIGHT - slips * 0.5 : undefined
 }
+
+const KM_A_DEGREE = 111.2
 
 /** Good to some percent, which is enough for ranking: the plane round the middle latitude. */
 function roughKilometres(a: LonLat, b: LonLat): number {
-  const km = 111.2
   const dLon = ((a.lon - b.lon + 540) % 360) - 180
-  return km * Math.hypot(dLon * Math.cos((((a.lat + b.lat) / 2) * Math.PI) / 180), a.lat - b.lat)
+  return KM_A_DEGREE * Math.hypot(dLon * Math.cos((((a.lat + b.lat) / 2) * Math.PI) / 180), a.lat - b.lat)
 }

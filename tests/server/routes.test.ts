@@ -4,7 +4,8 @@ import { request } from 'node:http'
 import { join } from 'node:path'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { rename, setFrame, setSeconds } from '#core/journey/edits'
+import { rename, setFrame } from '#core/journey/edits'
+import { setSeconds } from '#core/journey/pace-edits'
 import type { Journey } from '#core/journey/schema'
 import type { TestServer } from '../support/server'
 import { startServer } from '../support/server'
@@ -109,7 +110,7 @@ describe('journeys', () => {
 
   it('have a poster, which nobody waits for: it is made behind the scenes and listed when it is there', async () => {
     type Listed = { id: string; revision: number; poster: number | null; posterIsComing: boolean }
-    const listed = async (id: string) => ((await ask('GET', '/api/journeys')).body as Listed[]).find((entry) => entry.id === id)!
+    const listed = async (id: string) => ((await ask('GET', '/api/journeys')).body as unknown as Listed[]).find((entry) => entry.id === id)!
     const copy = (await ask('POST', '/api/journeys/demo/duplicate')).body as { id: string }
     // Without a picture the route says so at once.
     expect((await fetch(`${server.address}/api/journeys/${copy.id}/poster`)).status).toBe(404)

@@ -1,8 +1,8 @@
 import { defineEventHandler, getQuery } from 'h3'
 import { z } from 'zod'
 import { lonLat } from '#core/journey/values'
-import { refusal } from '../http/refuse'
-import { places } from '../places/places'
+import { refusal } from '../../http/refuse'
+import { places } from '../../places/places'
 
 const number = (schema: z.ZodNumber) => z.string().transform(Number).pipe(schema)
 const query = z.object({ q: z.string().max(200), lon: number(lonLat.lon).optional(), lat: number(lonLat.lat).optional() })
