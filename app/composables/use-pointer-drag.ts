@@ -10,7 +10,7 @@ export interface DragHandlers {
   end?: (dragged: boolean, event: PointerEvent) => void
 }
 
-/** Follows a pressed pointer until it is let go, also outside the element it was pressed on. Escape ends it. */
+/** Follows a pressed pointer until it is let go, also outside the element it was pressed on. */
 export function followPointer(press: PointerEvent, { move, end }: DragHandlers): void {
   if (press.button !== 0) return
   const origin = { x: press.clientX, y: press.clientY }

@@ -1,7 +1,10 @@
 import { useEventListener } from '@vueuse/core'
 import { moveNodes, removeNodes } from '#core/journey/course-edits'
+import type { Point } from '#core/geometry/point'
+import { add } from '#core/geometry/point'
 import { editStop } from '#core/journey/edits'
-import { removeStop } from '#core/journey/trip-edits'
+import type { Journey } from '#core/journey/schema'
+import { removeStop, removeVisit } from '#core/journey/trip-edits'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
@@ -15,8 +18,9 @@ function isTaken({ target, key }: KeyboardEvent): boolean {
   return target.matches('[role="slider"]') && (key in ARROWS || ['Home', 'End', 'PageUp', 'PageDown'].includes(key))
 }
 
+/** Whether Space presses something that was reached by keyboard. What was clicked with the mouse last has the focus too, but nobody means it. */
 const isPressable = (target: EventTarget | null): boolean =>
-  target instanceof Element && target.matches('button, a, [role="button"], [role="radio"]')
+  target instanceof Element && target.matches(':is(button, a, [role="button"], [role="radio"]):focus-visible')
 
 /** The editor's keys; the sheet of shortcuts lists them. */
 export function useShortcuts(actions: { showKeys: () => void; findPlace: () => void; isBlocked: () => boolean }) {
@@ -27,18 +31,39 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
   /** Whether there is something that the arrow keys move and Delete takes away: a stop, or nodes of a leg. */
   const hasTarget = () => editor.selectedStop !== undefined || (editor.selectedLeg !== undefined && stage.nodes.size > 0)
 
+  const movedBy = (journey: Journey, id: string, by: Point): Journey => {
+    const at = journey.stops.find((stop) => stop.id === id)?.at
+    return at ? editStop(journey, id, { at: add(at, by) }) : journey
+  }
+
   function nudge(dx: number, dy: number) {
     const { selectedStop: stop, selectedLeg: leg } = editor
     const k = 1 / (stage.view.zoom * (editor.compiled?.scale ?? 1))
     const by = { x: dx * k, y: dy * k }
-    if (stop) editor.edit((journey) => editStop(journey, stop.id, { at: { x: stop.at.x + by.x, y: stop.at.y + by.y } }), `nudge ${stop.id}`)
+    if (stop) editor.edit((journey) => editor.selectedIds.reduce((j, id) => movedBy(j, id, by), journey), `nudge ${stop.id}`)
     else if (leg) editor.edit((journey) => moveNodes(journey, leg.id, stage.nodes, by), `nudge ${leg.id}`)
   }
 
+  /** Without the visit that was selected in the itinerary, or without all visits of a stop that was selected on the map. */
+  const withoutSelected = (journey: Journey, stop: string): Journey => {
+    const { selectedVisit: visit, traveller } = editor
+    return visit === undefined ? removeStop(journey, stop, traveller!.id) : removeVisit(journey, visit, traveller!.id)
+  }
+
+  const withoutStop = (journey: Journey, stop: string): Journey => removeStop(journey, stop, editor.traveller!.id)
+
   function removeSelected() {
     const { selectedStop: stop, selectedLeg: leg } = editor
-    if (stop && editor.edit((journey) => removeStop(journey, stop.id, editor.traveller!.id))) editor.select({ kind: 'journey' })
+    const all = editor.selectedIds
+    if (stop && editor.edit((journey) => (all.length > 1 ? all.reduce(withoutStop, journey) : withoutSelected(journey, stop.id))))
+      editor.select({ kind: 'journey' })
     else if (leg && editor.edit((journey) => removeNodes(journey, leg.id, stage.nodes))) stage.nodes = new Set()
+  }
+
+  function play() {
+    // A button that keeps the focus would be pressed as well.
+    if (document.activeElement instanceof HTMLElement && document.activeElement !== document.body) document.activeElement.blur()
+    playback.toggle()
   }
 
   function backOut() {
@@ -58,7 +83,7 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
     if (arrow) return hasTarget() ? () => nudge(arrow[0] * ten, arrow[1] * ten) : undefined
     switch (event.key) {
       case ' ':
-        return isPressable(event.target) ? undefined : playback.toggle
+        return isPressable(event.target) ? undefined : play
       case ',':
       case '<':
         return () => playback.step(-ten)
@@ -85,13 +110,13 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
       case 't':
         return stage.toggleMode
       case 's':
-        return () => stage.toggleTool('stop')
+        return () => stage.setTool('stop')
       case 'd':
-        return () => stage.toggleTool('draw')
+        return () => stage.setTool('draw')
       case 'f':
-        return () => stage.toggleTool('freehand')
+        return () => stage.setTool('freehand')
       case 'p':
-        return () => stage.toggleTool('follow')
+        return () => stage.setTool('follow')
     }
     return undefined
   }

@@ -159,6 +159,8 @@ export function followImport(id: string, onProgress: (share: number) => void, si
 
 const placeSchema = z.object({
   name: z.string(),
+  known: z.string(),
+  region: z.string(),
   country: z.string(),
   countryCode: z.string(),
   population: z.number(),
@@ -171,6 +173,12 @@ export type Place = z.infer<typeof placeSchema>
 export async function searchPlaces(text: string, near: LonLat | undefined, signal: AbortSignal): Promise<Place[]> {
   const query = new URLSearchParams({ q: text, ...(near && { lon: String(near.lon), lat: String(near.lat) }) })
   return z.array(placeSchema).parse(await request(`/api/places?${query}`, { signal }))
+}
+
+/** The largest place that lies within so many kilometres of a spot on the Earth. */
+export async function placeAt({ lon, lat }: LonLat, km: number): Promise<Place | undefined> {
+  const query = new URLSearchParams({ lon: String(lon), lat: String(lat), km: String(km) })
+  return placeSchema.nullable().parse(await request(`/api/places/at?${query}`)) ?? undefined
 }
 
 const countrySchema = z.object({

@@ -4,10 +4,21 @@ import { compile } from '#core/frame/compile'
 import { groundGeo } from '#core/geo/ground'
 import { JourneyError } from '#core/journey/error'
 import { findLeg, travellerOf } from '#core/journey/lookup'
-import { parseJourney } from '#core/journey/parse'
+import { checkEdited } from '#core/journey/parse'
 import type { Journey, Leg, Sheet, Stop, Traveller } from '#core/journey/schema'
 
-export type Selection = { kind: 'journey' } | { kind: 'sheet'; id?: string } | { kind: 'stop'; id: string } | { kind: 'leg'; id: string }
+/** `also` are the ids of further stops or legs that were selected with the first. */
+export type Selection =
+  | { kind: 'journey' }
+  | { kind: 'sheet'; id?: string }
+  | { kind: 'stop'; id: string; visit?: number; also?: readonly string[] }
+  | { kind: 'leg'; id: string; also?: readonly string[] }
+
+/** A word on something that has just happened, and perhaps what can be done about it. */
+export interface Notice {
+  text: string
+  action?: { title: string; run: () => void }
+}
 
 /** As many steps as anyone goes back; a step is a journey that shares with its neighbours all it has in common. */
 const MOST_STEPS = 300
@@ -22,6 +33,7 @@ export const useEditor = defineStore('editor', () => {
   const selection = ref<Selection>({ kind: 'journey' })
   /** Why the last edit was refused, for as long as it is shown. */
   const refusal = ref('')
+  const notice = shallowRef<Notice>()
   let gesture: string | undefined
 
   const compiled = computed(() => (journey.value ? compile(journey.value) : undefined))
@@ -33,9 +45,27 @@ export const useEditor = defineStore('editor', () => {
     const { value } = selection
     return value.kind === 'stop' ? journey.value?.stops.find((stop) => stop.id === value.id) : undefined
   })
+  /** The place in the itinerary of the visit that was selected with its stop; undefined where only the stop was, or the traveller does not visit it. */
+  const selectedVisit = computed<number | undefined>(() => {
+    const { value } = selection
+    if (value.kind !== 'stop' || value.visit === undefined) return undefined
+    return traveller.value?.visits[value.visit]?.stop === value.id ? value.visit : undefined
+  })
   const selectedLeg = computed<Leg | undefined>(() => {
     const { value } = selection
     return value.kind === 'leg' && journey.value ? findLeg(journey.value, value.id)?.leg : undefined
+  })
+
+  /** Ids of all stops, or all legs, that are selected. */
+  const selectedIds = computed<readonly string[]>(() => {
+    const { value } = selection
+    if (value.kind !== 'stop' && value.kind !== 'leg') return []
+    const known = new Set(
+      value.kind === 'stop'
+        ? journey.value?.stops.map(({ id }) => id)
+        : journey.value?.travellers.flatMap(({ legs }) => legs.map(({ id }) => id)),
+    )
+    return [value.id, ...(value.also ?? [])].filter((id) => known.has(id))
   })
 
   /** The sheet that the details show: the one that was chosen, or the lowest. */
@@ -55,6 +85,7 @@ export const useEditor = defineStore('editor', () => {
     selection.value = { kind: 'journey' }
     travellerId.value = ''
     refusal.value = ''
+    notice.value = undefined
     gesture = undefined
   }
 
@@ -69,7 +100,9 @@ export const useEditor = defineStore('editor', () => {
     try {
       after = change(before)
       if (after === before) return true
-      compile(parseJourney(after))
+      checkEdited(before, after)
+      // What this compiles is kept with the parts of the journey, and found again when the stage asks for it.
+      compile(after)
     } catch (error) {
       if (!(error instanceof JourneyError)) throw error
       refusal.value = error.message
@@ -122,6 +155,17 @@ export const useEditor = defineStore('editor', () => {
     }
   }
 
+  /** Adds a stop or a leg to those of its kind that are selected, or takes it from them. */
+  function selectAlso(next: { kind: 'stop' | 'leg'; id: string }) {
+    const { value } = selection
+    if (value.kind !== next.kind) return select(next)
+    const ids = selectedIds.value
+    const rest = ids.includes(next.id) ? ids.filter((id) => id !== next.id) : [...ids, next.id]
+    const [first, ...also] = rest
+    if (first === undefined) return select({ kind: 'journey' })
+    selection.value = { kind: value.kind, id: first, also }
+  }
+
   /** Has the work go on with a traveller, and lets go of what belongs to another. */
   function chooseTraveller(id: string) {
     travellerId.value = id
@@ -136,10 +180,13 @@ export const useEditor = defineStore('editor', () => {
     itinerary,
     selection,
     selectedStop,
+    selectedVisit,
     selectedLeg,
+    selectedIds,
     selectedSheet,
     geo,
     refusal,
+    notice,
     canUndo: computed(() => past.value.length > 0),
     canRedo: computed(() => future.value.length > 0),
     open,
@@ -148,6 +195,7 @@ export const useEditor = defineStore('editor', () => {
     undo,
     redo,
     select,
+    selectAlso,
     chooseTraveller,
   }
 })

@@ -24,6 +24,8 @@ export const useStage = defineStore('stage', () => {
   /** While a sheet is aligned: the ground points clicked so far, a spot of the sheet and its place in turn. */
   const alignment = shallowRef<readonly Point[]>([])
   const tableView = shallowRef<View>()
+  /** The stop whose name is to be typed now. */
+  const naming = ref<string>()
 
   const reference = computed(() => referenceSize(editor.journey?.frame ?? { width: 1920, height: 1080 }))
 
@@ -50,6 +52,9 @@ export const useStage = defineStore('stage', () => {
     alignment.value = []
   }
   const toggleTool = (wanted: Tool) => setTool(tool.value === wanted ? 'select' : wanted)
+  function askName(stop: string) {
+    naming.value = stop
+  }
 
   watch(
     () => editor.selection,
@@ -62,5 +67,21 @@ export const useStage = defineStore('stage', () => {
     tableView.value = undefined
   }
 
-  return { mode, tool, nodes, spot, alignment, tableView, reference, view, setMode, toggleMode, setTool, toggleTool, reset }
+  return {
+    mode,
+    tool,
+    nodes,
+    spot,
+    alignment,
+    tableView,
+    naming,
+    reference,
+    view,
+    setMode,
+    toggleMode,
+    setTool,
+    toggleTool,
+    askName,
+    reset,
+  }
 })

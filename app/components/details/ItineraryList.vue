@@ -2,7 +2,9 @@
 import { mdiDragVertical } from '@mdi/js'
 import Sortable from 'sortablejs'
 import { computed, onBeforeUnmount, onMounted, useTemplateRef } from 'vue'
-import { moveVisit } from '#core/journey/edits'
+import { moveVisit } from '#core/journey/visit-edits'
+import { nameOfStop } from '#core/journey/lookup'
+import type { Ink } from '#core/journey/schema'
 import ArtworkPicture from '~/components/fields/ArtworkPicture.vue'
 import { useEditor } from '~/stores/editor'
 
@@ -28,6 +30,12 @@ onMounted(() => {
 })
 onBeforeUnmount(() => sortable?.destroy())
 
+/** The leg's own stroke, solid, dashed or dotted, in small. */
+function strokeOf({ colour, line }: Ink) {
+  const dashes = { solid: undefined, dashed: '10 6', dotted: '0.1 7' }[line]
+  return { stroke: colour, 'stroke-width': 4, 'stroke-dasharray': dashes, 'stroke-linecap': line === 'dotted' ? 'round' : 'butt' } as const
+}
+
 function move(from: number, to: number) {
   if (to >= 0 && to < stops.value.length) editor.edit((journey) => moveVisit(journey, from, to, editor.traveller!.id))
 }
@@ -36,25 +44,30 @@ function move(from: number, to: number) {
 <template>
   <p v-if="stops.length === 0" class="quiet">No stops yet.</p>
   <ol ref="list" class="list">
-    <li v-for="(stop, i) in stops" :key="stop.id">
+    <li v-for="(stop, i) in stops" :key="`${stop.id} ${i}`">
       <div class="stop">
         <button
           type="button"
           class="grip"
-          :aria-label="`Move ${stop.name}: drag, or Alt with the arrow keys`"
-          title="Drag, or Alt with the arrow keys"
+          :aria-label="`Move ${nameOfStop(stop)}: drag, or press Alt and an arrow key`"
+          title="Drag, or press Alt and an arrow key"
           @keydown.alt.up.prevent.stop="move(i, i - 1)"
           @keydown.alt.down.prevent.stop="move(i, i + 1)"
         >
           <v-icon :icon="mdiDragVertical" size="18" />
         </button>
-        <button type="button" class="name serif" @click="editor.select({ kind: 'stop', id: stop.id })">
-          {{ stop.name || 'Without a name' }}
+        <button
+          type="button"
+          class="name serif"
+          :class="{ unnamed: stop.name === '' }"
+          @click="editor.select({ kind: 'stop', id: stop.id, visit: i })"
+        >
+          {{ nameOfStop(stop) }}
         </button>
       </div>
       <button v-if="legs[i]" type="button" class="leg" @click="editor.select({ kind: 'leg', id: legs[i]!.id })">
         <ArtworkPicture v-if="legs[i]!.vehicle" :artwork="legs[i]!.vehicle!.artwork" :colour="legs[i]!.vehicle!.colour" class="art" />
-        <span class="stroke" :style="{ background: legs[i]!.ink.colour }" />
+        <svg class="stroke" aria-hidden="true"><line x1="3" y1="4" x2="100%" y2="4" v-bind="strokeOf(legs[i]!.ink)" /></svg>
         <span class="visually-hidden">Leg {{ i + 1 }}</span>
       </button>
     </li>
@@ -105,8 +118,11 @@ function move(from: number, to: number) {
 }
 .stroke {
   flex: 1;
-  height: 4px;
-  border-radius: 2px;
-  border: 0.5px solid var(--rule);
+  height: 8px;
+  min-width: 0;
+}
+.unnamed {
+  color: var(--quiet);
+  font-style: italic;
 }
 </style>

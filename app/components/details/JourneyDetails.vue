@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { mdiChevronRight } from '@mdi/js'
 import { nanoid } from 'nanoid'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { Aspect } from '#core/journey/create'
 import { FRAME_SIZES } from '#core/journey/create'
 import type { RouteFormat } from '#core/formats/route'
 import { ROUTE_FORMATS, routeOf } from '#core/formats/route'
 import { TRACK_EXTENSIONS } from '#core/formats/track'
-import { setFrame, setSeconds, setShareExponent } from '#core/journey/edits'
+import { fitRoute, setFrame } from '#core/journey/edits'
+import { scaleTimes, setSeconds, setShareExponent } from '#core/journey/pace-edits'
 import { addTraveller, editTraveller, nameOfTraveller } from '#core/journey/traveller-edits'
 import { reverseTrip } from '#core/journey/trip-edits'
 import { LIMITS } from '#core/journey/schema'
@@ -56,6 +57,21 @@ function setSize(value: string) {
   const [width, height] = value.split('x').map(Number)
   editor.edit((j) => setFrame(j, { ...j.frame, width: width!, height: height! }))
 }
+/** A length that the set times do not fit into. */
+const tooShort = ref<number>()
+function setLength(value: number) {
+  tooShort.value = change('seconds', (j) => setSeconds(j, value)) ? undefined : value
+}
+function scaleAll() {
+  const seconds = tooShort.value!
+  tooShort.value = undefined
+  editor.edit((j) => scaleTimes(j, seconds))
+}
+/** Legs that nobody has given a time and that are over before they can be followed by eye; half a second is common practice, no source. */
+const hurried = computed(
+  () => editor.itinerary!.legs.filter(({ leg, depart, arrive }) => leg.travel === null && arrive - depart < 0.5).length,
+)
+
 const setRate = (rate: FrameRate) => editor.edit((j) => setFrame(j, { ...j.frame, rate }))
 
 /** Hands the whole route over as a file of an open format. */
@@ -90,7 +106,7 @@ const shares = [
 const next = computed(() => {
   if (journey.value.sheets.length === 0)
     return {
-      text: 'Bring in your map, or have one drawn. It becomes the ground of the journey.',
+      text: 'Import your map, or generate one. The journey is laid out on it.',
       action: 'Choose a map',
       run: () => emit('import'),
     }
@@ -112,7 +128,7 @@ const next = computed(() => {
     <section v-if="next" class="next" aria-label="What to do next">
       <p>{{ next.text }}</p>
       <v-btn size="small" color="accent" variant="flat" :append-icon="mdiChevronRight" @click="next.run()">{{ next.action }}</v-btn>
-      <v-btn v-if="journey.sheets.length === 0" size="small" variant="outlined" class="other" @click="emit('draw')">Draw me one</v-btn>
+      <v-btn v-if="journey.sheets.length === 0" size="small" variant="outlined" class="other" @click="emit('draw')">Generate a map</v-btn>
     </section>
 
     <h3 class="first">Film</h3>
@@ -126,7 +142,7 @@ const next = computed(() => {
         :step="0.5"
         :precision="2"
         unit="s"
-        @change="(value) => change('seconds', (j) => setSeconds(j, value))"
+        @change="setLength"
         @done="done"
       />
     </FieldRow>
@@ -135,7 +151,7 @@ const next = computed(() => {
         :aria-labelledby="id"
         :items="aspects"
         :model-value="aspect ?? null"
-        placeholder="Own size"
+        placeholder="Custom size"
         @update:model-value="(value) => value && setAspect(value)"
       />
     </FieldRow>
@@ -145,7 +161,15 @@ const next = computed(() => {
     <FieldRow v-slot="{ id }" label="Rate">
       <v-select :aria-labelledby="id" :items="rates" :model-value="journey.frame.rate" @update:model-value="setRate" />
     </FieldRow>
+    <p v-if="tooShort !== undefined" class="flag" role="status">
+      The set times do not fit into {{ tooShort }} s.
+      <v-btn size="small" variant="outlined" data-testid="scale-times" @click="scaleAll">Scale the set times to fit</v-btn>
+    </p>
     <p class="quiet figures">{{ editor.compiled!.frames }} frames</p>
+    <p v-if="hurried > 0" class="flag" role="status" data-testid="hurried">
+      {{ hurried === 1 ? 'One leg takes' : `${hurried} legs take` }} less than half a second: make the film longer to see
+      {{ hurried === 1 ? 'it' : 'them' }}.
+    </p>
 
     <template v-if="journey.travellers.length > 1">
       <h3>Travellers</h3>
@@ -163,7 +187,7 @@ const next = computed(() => {
         data-testid="reverse-trip"
         @click="editor.edit((j) => reverseTrip(j, traveller.id))"
       >
-        Turn the trip round
+        Reverse the trip
       </v-btn>
       <v-btn
         v-if="traveller.legs.length > 0 && journey.travellers.length < LIMITS.travellers"
@@ -172,11 +196,14 @@ const next = computed(() => {
         data-testid="add-traveller"
         @click="another"
       >
-        Another traveller
+        Add a traveller
       </v-btn>
-      <v-btn size="small" variant="outlined" data-testid="open-track" @click="chooseTrack">Bring in a track …</v-btn>
+      <v-btn size="small" variant="outlined" data-testid="open-track" @click="chooseTrack">Import a track …</v-btn>
       <v-btn v-if="editor.geo" size="small" variant="outlined" data-testid="photo-stops" @click="photos.chooseStops"
         >Stops from photos …</v-btn
+      >
+      <v-btn v-if="journey.stops.length > 0" size="small" variant="outlined" data-testid="fit-route" @click="editor.edit(fitRoute)"
+        >Fit the route into the frame</v-btn
       >
       <v-menu v-if="traveller.legs.length > 0">
         <template #activator="{ props: menu }">
@@ -238,6 +265,12 @@ const next = computed(() => {
   margin-bottom: 12px;
   border-left: 4px solid var(--vermilion);
   background: color-mix(in srgb, var(--vermilion) 9%, transparent);
+}
+/* A line that wants to be seen. */
+.flag {
+  margin: 8px 0;
+  padding-left: 10px;
+  border-left: 4px solid rgb(var(--v-theme-warning));
 }
 .other {
   margin-left: 8px;

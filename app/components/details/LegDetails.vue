@@ -5,6 +5,7 @@ import { insertNode, makeDrawn } from '#core/journey/course-edits'
 import { keepAsLine } from '#core/journey/network-edits'
 import type { Leg, NetworkMode } from '#core/journey/schema'
 import { NETWORK_MODES } from '#core/journey/schema'
+import { nameOfStop } from '#core/journey/lookup'
 import { countIn } from '#core/journey/track-line'
 import { MODE_NAMES } from '#core/network/modes'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
@@ -25,7 +26,7 @@ const stage = useStage()
 const { patch, set, done } = useLegEdits(() => props.leg)
 
 const index = computed(() => editor.traveller!.legs.findIndex((leg) => leg.id === props.leg.id))
-const ends = computed(() => [0, 1].map((k) => editor.itinerary!.visits[index.value + k]!.stop.name || 'Without a name'))
+const ends = computed(() => [0, 1].map((k) => nameOfStop(editor.itinerary!.visits[index.value + k]!.stop)))
 
 const SHAPES = [
   { value: 'straight', title: 'Straight' },
@@ -63,6 +64,9 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
 
 <template>
   <div>
+    <p v-if="editor.selectedIds.length > 1" class="several" role="status" data-testid="several">
+      {{ editor.selectedIds.length }} legs are selected: vehicle, ink and pace change for all of them.
+    </p>
     <h2>{{ ends[0] }} <span class="arrow" aria-label="to">→</span> {{ ends[1] }}</h2>
     <ChoiceRow label="Course" :model-value="leg.course.kind as 'drawn'" :choices="SHAPES" @change="setShape" />
     <FieldRow v-if="others.length > 0" v-slot="{ id }" label="or along">
@@ -107,7 +111,7 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
       >
       <v-menu v-if="leg.course.kind !== 'network'">
         <template #activator="{ props: menu }">
-          <v-btn v-bind="menu" size="small" variant="text" data-testid="keep-as-line">Keep as a line of …</v-btn>
+          <v-btn v-bind="menu" size="small" variant="text" data-testid="keep-as-line">Add to a network …</v-btn>
         </template>
         <v-list density="compact">
           <v-list-item
@@ -129,6 +133,11 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
 </template>
 
 <style scoped>
+.several {
+  margin-bottom: 10px;
+  padding-left: 10px;
+  border-left: 4px solid var(--vermilion);
+}
 .arrow {
   color: var(--vermilion);
 }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Leg } from '#core/journey/schema'
+import { driveLegsLike } from '#core/journey/edits'
 import { vehicleSchema } from '#core/journey/schema'
 import type { VehicleId } from '#core/vehicles/catalogue'
 import { artworkOf, VEHICLE_IDS } from '#core/vehicles/catalogue'
@@ -8,9 +9,11 @@ import ArtworkPicture from '~/components/fields/ArtworkPicture.vue'
 import ColourField from '~/components/fields/ColourField.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import PictureChoice from '~/components/fields/PictureChoice.vue'
+import { useEditor } from '~/stores/editor'
 import { useLegEdits } from '~/composables/use-leg-edits'
 
 const props = defineProps<{ leg: Leg }>()
+const editor = useEditor()
 const { patch, set, done } = useLegEdits(() => props.leg)
 
 const vehicle = computed(() => props.leg.vehicle)
@@ -20,7 +23,7 @@ const choices: readonly { value: VehicleId | null; title: string }[] = [
 ]
 
 function choose(artwork: VehicleId | null) {
-  set({ vehicle: artwork && { ...(vehicle.value ?? vehicleSchema.parse({ artwork, colour: props.leg.ink.colour })), artwork } })
+  set({ vehicle: artwork && { ...(vehicle.value ?? vehicleSchema.parse({ artwork, colour: editor.traveller!.colour })), artwork } })
 }
 </script>
 
@@ -33,7 +36,7 @@ function choose(artwork: VehicleId | null) {
     :columns="5"
     @change="choose"
   >
-    <ArtworkPicture v-if="choice.value" :artwork="choice.value" :colour="vehicle?.colour ?? leg.ink.colour" />
+    <ArtworkPicture v-if="choice.value" :artwork="choice.value" :colour="vehicle?.colour ?? editor.traveller!.colour" />
     <template v-else>None</template>
   </PictureChoice>
   <template v-if="vehicle">
@@ -53,4 +56,9 @@ function choose(artwork: VehicleId | null) {
       @done="done"
     />
   </template>
+  <div v-if="editor.traveller!.legs.length > 1" class="buttons">
+    <v-btn size="small" variant="outlined" data-testid="vehicle-for-all" @click="editor.edit((j) => driveLegsLike(j, leg.id))"
+      >Use this vehicle for all legs</v-btn
+    >
+  </div>
 </template>

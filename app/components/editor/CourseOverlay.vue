@@ -135,6 +135,10 @@ function addNode(event: MouseEvent) {
       :class="{ chosen: stage.nodes.has(i) }"
       :transform="`translate(${xy(node.at)})`"
       data-testid="course-node"
+      tabindex="0"
+      role="button"
+      :aria-label="`Node ${i + 1}, ${node.kind}`"
+      @focus="stage.nodes.has(i) || choose(i, false)"
       @pointerdown="pressNode($event, i)"
     >
       <title>{{ sharp.has(i) ? 'A corner so sharp that a vehicle would spin: round it' : node.kind }}</title>

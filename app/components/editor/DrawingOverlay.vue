@@ -5,7 +5,7 @@ import { nearestOnChain } from '#core/geometry/nearest'
 import type { Point } from '#core/geometry/point'
 import { distance, scaleBy, subtract } from '#core/geometry/point'
 import { drawStroke, legCubics, makeDrawn, redrawPart, setNodes } from '#core/journey/course-edits'
-import { goOnTo } from '#core/journey/edits'
+import { goOnTo } from '#core/journey/visit-edits'
 import { legEnds } from '#core/journey/lookup'
 import type { CourseNode, Journey } from '#core/journey/schema'
 import { followPointer } from '~/composables/use-pointer-drag'
@@ -112,7 +112,7 @@ function goOn(to: Point, draw: (journey: Journey, legId: string) => Journey) {
   const who = { traveller: editor.traveller!.id }
   editor.edit((journey) => {
     const begunAt = first ? goOnTo(journey, first, { stop: nanoid(10), leg: nanoid(10) }, who) : journey
-    return draw(goOnTo(begunAt, to, ids, who), ids.leg)
+    return draw(goOnTo(begunAt, to, ids, { ...who, isLoop: true }), ids.leg)
   })
   clear()
 }

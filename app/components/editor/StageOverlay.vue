@@ -7,6 +7,7 @@ import type { Course } from '#core/geometry/course'
 import { pieceAt, pointAt } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
 import { bendLeg, editStop } from '#core/journey/edits'
+import { nameOfStop } from '#core/journey/lookup'
 import type { Stop } from '#core/journey/schema'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { useEditor } from '~/stores/editor'
@@ -38,7 +39,7 @@ const stops = computed(() => {
   const trips = editor.itinerary ? [editor.itinerary, ...others.value] : others.value
   return [...new Set(trips.flatMap(({ visits }) => visits.map(({ stop }) => stop)))]
 })
-const selectedId = computed(() => ('id' in editor.selection ? editor.selection.id : undefined))
+const selected = computed(() => new Set(editor.selectedIds))
 
 /** Ground to stage for a whole group, so that long courses are written down only once. */
 const groundTransform = computed(() => {
@@ -112,8 +113,18 @@ function drag(event: PointerEvent, from: Point, apply: (to: Point) => void) {
 
 function pressStop(event: PointerEvent, stop: Stop) {
   const gesture = `move ${stop.id}`
-  editor.select({ kind: 'stop', id: stop.id })
-  drag(event, stop.at, (at) => editor.edit((journey) => editStop(journey, stop.id, { at }), gesture))
+  if (event.shiftKey) {
+    event.stopPropagation()
+    return editor.selectAlso({ kind: 'stop', id: stop.id })
+  }
+  if (!selected.value.has(stop.id)) editor.select({ kind: 'stop', id: stop.id })
+  const from = new Map(editor.journey!.stops.flatMap(({ id, at }) => (selected.value.has(id) ? [[id, at] as const] : [])))
+  drag(event, { x: 0, y: 0 }, (by) =>
+    editor.edit(
+      (journey) => [...from].reduce((j, [id, at]) => editStop(j, id, { at: { x: at.x + by.x, y: at.y + by.y } }), journey),
+      gesture,
+    ),
+  )
 }
 
 function pressMiddle(event: PointerEvent, leg: CompiledLeg) {
@@ -123,7 +134,7 @@ function pressMiddle(event: PointerEvent, leg: CompiledLeg) {
   drag(event, middle, (through) => editor.edit((journey) => bendLeg(journey, leg.leg.id, through), gesture))
 }
 
-const selectLeg = (id: string) => editor.select({ kind: 'leg', id })
+const selectLeg = (id: string, more = false) => (more ? editor.selectAlso({ kind: 'leg', id }) : editor.select({ kind: 'leg', id }))
 </script>
 
 <template>
@@ -139,24 +150,29 @@ const selectLeg = (id: string) => editor.select({ kind: 'leg', id })
     <g :transform="groundTransform">
       <g v-for="{ leg, ahead } in hinted" :key="leg.leg.id" class="leg other">
         <path class="planned" :d="ahead" />
-        <path class="hit" :d="pathOf(leg.course)" @pointerdown.stop="selectLeg(leg.leg.id)" />
+        <path class="hit" :d="pathOf(leg.course)" @pointerdown.stop="selectLeg(leg.leg.id, $event.shiftKey)" />
       </g>
-      <g v-for="(leg, i) in legs" :key="leg.leg.id" class="leg" :class="{ selected: leg.leg.id === selectedId }">
-        <template v-if="leg.leg.id === selectedId || planned[i] !== ''">
-          <path class="under" :d="leg.leg.id === selectedId ? pathOf(leg.course) : planned[i]" />
-          <path class="planned" :d="leg.leg.id === selectedId ? pathOf(leg.course) : planned[i]" />
+      <g v-for="(leg, i) in legs" :key="leg.leg.id" class="leg" :class="{ selected: selected.has(leg.leg.id) }">
+        <template v-if="selected.has(leg.leg.id) || planned[i] !== ''">
+          <path class="under" :d="selected.has(leg.leg.id) ? pathOf(leg.course) : planned[i]" />
+          <path class="planned" :d="selected.has(leg.leg.id) ? pathOf(leg.course) : planned[i]" />
         </template>
-        <path class="hit" :d="pathOf(leg.course)" @pointerdown.stop="selectLeg(leg.leg.id)" />
+        <path class="hit" :d="pathOf(leg.course)" @pointerdown.stop="selectLeg(leg.leg.id, $event.shiftKey)" />
       </g>
     </g>
 
     <template v-for="leg in legs" :key="leg.leg.id">
       <template v-if="leg.leg.course.kind === 'drawn'">
-        <CourseOverlay v-if="leg.leg.id === selectedId" :space="space" :leg="leg.leg" :course="leg.leg.course" />
+        <CourseOverlay
+          v-if="editor.selection.kind === 'leg' && editor.selection.id === leg.leg.id"
+          :space="space"
+          :leg="leg.leg"
+          :course="leg.leg.course"
+        />
       </template>
       <template v-else-if="leg.leg.course.kind === 'network'">
         <NetworkOverlay
-          v-if="leg.leg.id === selectedId"
+          v-if="editor.selection.kind === 'leg' && editor.selection.id === leg.leg.id"
           :space="space"
           :leg="leg.leg"
           :shape="leg.leg.course"
@@ -168,7 +184,7 @@ const selectLeg = (id: string) => editor.select({ kind: 'leg', id })
       <g
         v-else-if="(leg.leg.course.kind === 'straight' || leg.leg.course.kind === 'bowed') && leg.course.length > 0"
         class="handle bend"
-        :class="{ selected: leg.leg.id === selectedId }"
+        :class="{ selected: selected.has(leg.leg.id) }"
         :transform="`translate(${middleOf(leg).x} ${middleOf(leg).y})`"
         :data-testid="`bend-${leg.leg.id}`"
         @pointerdown="pressMiddle($event, leg)"
@@ -183,15 +199,16 @@ const selectLeg = (id: string) => editor.select({ kind: 'leg', id })
       v-for="(stop, i) in stops"
       :key="stop.id"
       class="handle stop"
-      :class="{ selected: stop.id === selectedId }"
+      :class="{ selected: selected.has(stop.id) }"
       :transform="`translate(${toStage(space, stop.at).x} ${toStage(space, stop.at).y})`"
       tabindex="0"
       role="button"
-      :aria-label="`Stop ${i + 1}: ${stop.name || 'without a name'}`"
+      :aria-label="`Stop ${i + 1}: ${nameOfStop(stop)}`"
       data-testid="stop-handle"
       @pointerdown="pressStop($event, stop)"
-      @keydown.enter="editor.select({ kind: 'stop', id: stop.id })"
-      @focus="editor.select({ kind: 'stop', id: stop.id })"
+      @dblclick.stop="stage.askName(stop.id)"
+      @keydown.enter="stage.askName(stop.id)"
+      @focus="selected.has(stop.id) || editor.select({ kind: 'stop', id: stop.id })"
     >
       <circle class="grab" r="15" />
       <circle class="ring-under" r="6.5" />

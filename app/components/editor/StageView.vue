@@ -2,14 +2,15 @@
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { nanoid } from 'nanoid'
 import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
-import { zoomedAbout } from '#core/camera/view'
+import { toScreen, zoomedAbout } from '#core/camera/view'
 import type { View } from '#core/camera/view'
 import { frameAt, onTable, withTracing } from '#core/frame/frame-at'
 import { nearestOnCourse, pointAt } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
 import { distance } from '#core/geometry/point'
 import type { LonLat } from '#core/geo/lon-lat'
-import { goOnTo, setCamera } from '#core/journey/edits'
+import { fitRoute, setCamera } from '#core/journey/edits'
+import { goOnTo } from '#core/journey/visit-edits'
 import type { Sheet } from '#core/journey/schema'
 import { cropSheet, editSheet, straightenSheet } from '#core/journey/sheet-edits'
 import { insertStop } from '#core/journey/trip-edits'
@@ -19,6 +20,7 @@ import { createPainter } from '#draw/painter'
 import MatchPanel from '~/components/tracks/MatchPanel.vue'
 import PlaceSearch from '~/components/places/PlaceSearch.vue'
 import { followPointer } from '~/composables/use-pointer-drag'
+import { useKeyboardCursor } from '~/composables/use-keyboard-cursor'
 import { useSnapping } from '~/composables/use-snapping'
 import { createBrowserStudio } from '~/services/browser-studio'
 import { loadFrameFonts } from '~/services/frame-fonts'
@@ -27,6 +29,7 @@ import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
 import { useTracks } from '~/stores/tracks'
 import DrawingOverlay from './DrawingOverlay.vue'
+import KeyboardCursor from './KeyboardCursor.vue'
 import FollowOverlay from './FollowOverlay.vue'
 import SheetOverlay from './SheetOverlay.vue'
 import StageOverlay from './StageOverlay.vue'
@@ -159,15 +162,22 @@ function pressRubber(event: PointerEvent, tool: 'straighten' | 'crop') {
   })
 }
 
-/** A click on a course puts the stop into that leg; anywhere else, or with Ctrl held, the trip goes on to it, or to another traveller's stop there. */
-function placeStop(at: Point, name?: string, mayInsert = false) {
+/** A click on a course puts the stop into that leg; anywhere else, or with Ctrl held, the trip goes on to it, or to a stop that is there already. */
+function placeStop(at: Point, found?: LonLat & { name: string }, mayInsert = false) {
   const ids = { stop: nanoid(10), leg: nanoid(10) }
   const leg = mayInsert ? legAt(at) : undefined
   const met = mayInsert ? snap(at, { ctrlKey: false, shiftKey: false }).stop : undefined
   const to = met ? editor.journey!.stops.find((stop) => stop.id === met)!.at : at
   const traveller = editor.traveller!.id
-  const done = editor.edit((journey) => (leg ? insertStop(journey, leg, at, ids) : goOnTo(journey, to, ids, { name, traveller })))
-  if (done) editor.select({ kind: 'stop', id: leg ? ids.stop : editor.traveller!.visits.at(-1)!.stop })
+  const known = found && { name: found.name || undefined, place: found, found: found.name !== '' }
+  const before = editor.journey
+  const done = editor.edit((journey) => (leg ? insertStop(journey, leg, at, ids) : goOnTo(journey, to, ids, { ...known, traveller })))
+  if (!done || editor.journey === before) return
+  const { visits } = editor.traveller!
+  const visit = leg ? visits.findIndex(({ stop }) => stop === ids.stop) : visits.length - 1
+  editor.select({ kind: 'stop', id: visits[visit]!.stop, visit })
+  // What has a name already is not asked for one.
+  if (visits[visit]!.stop === ids.stop && !found?.name) void stage.askName(ids.stop)
 }
 
 /** The leg whose course lies under a spot, away from its stops. */
@@ -189,8 +199,15 @@ function placeFound(place: LonLat & { name: string }) {
     editor.refusal = `${place.name || 'This place'} does not lie on “${sheet?.name}”.`
     return
   }
-  placeStop(at, place.name || undefined)
+  placeStop(at, place)
+  const { x, y } = toScreen(editor.compiled!.view, stage.reference, at)
+  if (x >= 0 && y >= 0 && x <= stage.reference.width && y <= stage.reference.height) return
+  editor.notice = {
+    text: `${place.name || 'This stop'} lies outside the frame.`,
+    action: { title: 'Fit the route into the frame', run: () => editor.edit(fitRoute) },
+  }
 }
+const { cursor } = useKeyboardCursor(board, size)
 const near = computed(() => editor.geo?.toLonLat(stage.view.centre))
 const search = useTemplateRef<{ focus: () => void }>('search')
 defineExpose({ findPlace: () => search.value?.focus() })
@@ -231,6 +248,7 @@ useEventListener(board, 'wheel', turnWheel, { passive: false })
       <SheetOverlay v-if="!playback.playing && (editor.selection.kind === 'sheet' || rubber)" :space="space" :rubber="rubber" />
       <StageOverlay v-if="!playback.playing" :space="space" :size="size" />
       <DrawingOverlay v-if="!playback.playing && (stage.tool === 'draw' || stage.tool === 'freehand')" :space="space" />
+      <KeyboardCursor v-if="cursor && stage.tool !== 'select'" :at="cursor" />
       <MatchPanel v-if="stage.tool === 'match-track'" :space="space" />
       <FollowOverlay v-if="!playback.playing && stage.tool === 'follow'" :space="space" />
       <span class="which" aria-live="polite">{{ stage.mode === 'lens' ? 'Lens: what the film shows' : 'Table: the whole sheet' }}</span>

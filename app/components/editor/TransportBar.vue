@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import {
-  mdiAutoFix,
   mdiCursorDefaultOutline,
-  mdiDraw,
+  mdiGesture,
   mdiMapMarkerPlusOutline,
   mdiPause,
   mdiPlay,
   mdiRepeat,
+  mdiRoadVariant,
   mdiSkipPrevious,
   mdiStepBackward,
   mdiStepForward,
@@ -44,28 +44,31 @@ const stage = useStage()
       >
       <ToolButton
         :icon="mdiVectorPolyline"
-        label="Draw the route node by node"
+        label="Draw node by node"
         keys="D"
         :pressed="stage.tool === 'draw'"
         data-testid="tool-draw"
         @click="stage.toggleTool('draw')"
-      />
+        >Nodes</ToolButton
+      >
       <ToolButton
-        :icon="mdiDraw"
-        label="Draw the route freehand"
+        :icon="mdiGesture"
+        label="Draw freehand"
         keys="F"
         :pressed="stage.tool === 'freehand'"
         data-testid="tool-freehand"
         @click="stage.toggleTool('freehand')"
-      />
+        >Freehand</ToolButton
+      >
       <ToolButton
-        :icon="mdiAutoFix"
-        label="Follow the road in the picture"
+        :icon="mdiRoadVariant"
+        label="Follow a road on the map"
         keys="P"
         :pressed="stage.tool === 'follow'"
         data-testid="tool-follow"
         @click="stage.toggleTool('follow')"
-      />
+        >Road</ToolButton
+      >
     </div>
     <div class="group looks" role="radiogroup" aria-label="Ways to look">
       <v-tooltip
@@ -90,7 +93,7 @@ const stage = useStage()
     </div>
     <div class="group playing">
       <ToolButton :icon="mdiSkipPrevious" label="To the start" keys="Home" @click="playback.rewind()" />
-      <ToolButton :icon="mdiStepBackward" label="One frame back" keys="," @click="playback.step(-1)" />
+      <ToolButton :icon="mdiStepBackward" label="Previous frame" keys="," @click="playback.step(-1)" />
       <v-tooltip :text="playback.playing ? 'Pause (Space)' : 'Play (Space)'" location="top">
         <template #activator="{ props: tip }">
           <v-btn
@@ -106,7 +109,7 @@ const stage = useStage()
           />
         </template>
       </v-tooltip>
-      <ToolButton :icon="mdiStepForward" label="One frame on" keys="." @click="playback.step(1)" />
+      <ToolButton :icon="mdiStepForward" label="Next frame" keys="." @click="playback.step(1)" />
       <ToolButton :icon="mdiRepeat" label="Loop" keys="L" :pressed="playback.looping" @click="playback.looping = !playback.looping" />
     </div>
     <div class="clock figures">

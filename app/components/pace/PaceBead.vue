@@ -1,15 +1,17 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { CompiledVisit } from '#core/frame/compile'
+import { nameOfStop } from '#core/journey/lookup'
+import type { NameBox } from './strip-names'
 
 /** A stop on the strip: a bead as long as its layover, with the name under it. */
-const props = defineProps<{ visit: CompiledVisit; x: (time: number) => number; selected: boolean; anchor: 'start' | 'middle' | 'end' }>()
+const props = defineProps<{ visit: CompiledVisit; x: (time: number) => number; selected: boolean; nameBox: NameBox | undefined }>()
 defineEmits<{ select: [] }>()
 
 const ROUND = 11
 const left = computed(() => props.x(props.visit.arrive))
 const right = computed(() => props.x(props.visit.leave))
-const nameAt = computed(() => ({ start: left.value - 7, middle: (left.value + right.value) / 2, end: right.value + 7 })[props.anchor])
+const name = computed(() => nameOfStop(props.visit.stop))
 </script>
 
 <template>
@@ -23,11 +25,12 @@ const nameAt = computed(() => ({ start: left.value - 7, middle: (left.value + ri
       :fill="visit.stop.pin.colour"
       role="button"
       tabindex="0"
-      :aria-label="`Stop ${visit.stop.name}, layover ${(visit.leave - visit.arrive).toFixed(2)} seconds`"
+      :aria-label="`Stop ${name}, layover ${(visit.leave - visit.arrive).toFixed(2)} seconds`"
       @pointerdown.stop="$emit('select')"
       @keydown.enter="$emit('select')"
     />
-    <text class="serif" :x="nameAt" y="125" :text-anchor="anchor">{{ visit.stop.name }}</text>
+    <title>{{ name }}</title>
+    <text v-if="nameBox" class="serif" :x="nameBox.left" y="125">{{ nameBox.text }}</text>
   </g>
 </template>
 

@@ -6,21 +6,18 @@ import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 
 /** A duration on the strip, changed by dragging its end or by the arrow keys, in whole frames. The slot draws the handle. */
-const props = defineProps<{ label: string; title: string; seconds: number; shortest: number; perSecond: number }>()
-const emit = defineEmits<{ change: [seconds: number, gesture: string] }>()
+const props = defineProps<{ label: string; title: string; seconds: number; end: number; perSecond: number }>()
+/** `end` is the moment, in seconds of the film, at which what is dragged is to end. */
+const emit = defineEmits<{ change: [end: number, gesture: string] }>()
 const editor = useEditor()
 const playback = usePlayback()
 
 const frame = computed(() => frameTime(1, playback.rate))
 
-/** Times are kept to a tenth of a millisecond, so that a snapped time is still the frame's. */
-function set(seconds: number, gesture: string) {
-  const snapped = Math.round(seconds / frame.value) * frame.value
-  emit('change', Math.max(props.shortest, Math.round(snapped * 1e4) / 1e4), gesture)
-}
+const set = (end: number, gesture: string) => emit('change', Math.round(end / frame.value) * frame.value, gesture)
 
 function press(event: PointerEvent) {
-  const from = props.seconds
+  const from = props.end
   followPointer(event, {
     move: (by) => set(from + by.x / props.perSecond, `drag ${props.label}`),
     end: () => editor.endGesture(),
@@ -32,7 +29,7 @@ function nudge(event: KeyboardEvent) {
   if (direction === 0) return
   event.preventDefault()
   event.stopPropagation()
-  set(props.seconds + direction * (event.shiftKey ? 10 : 1) * frame.value, `nudge ${props.label}`)
+  set(props.end + direction * (event.shiftKey ? 10 : 1) * frame.value, `nudge ${props.label}`)
 }
 </script>
 
@@ -43,7 +40,7 @@ function nudge(event: KeyboardEvent) {
     tabindex="0"
     :aria-label="label"
     :aria-valuenow="seconds"
-    :aria-valuemin="shortest"
+    :aria-valuemin="0"
     :aria-valuemax="editor.journey!.seconds"
     :aria-valuetext="`${seconds.toFixed(2)} seconds`"
     @pointerdown.stop="press"

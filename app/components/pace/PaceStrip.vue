@@ -2,11 +2,13 @@
 import { mdiMagnifyMinusOutline, mdiMagnifyPlusOutline } from '@mdi/js'
 import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
-import { dragLayover, dragTravel } from '#core/journey/edits'
+import { nameOfStop } from '#core/journey/lookup'
+import { setArrival, setDeparture } from '#core/journey/pace-edits'
 import ArtworkPicture from '~/components/fields/ArtworkPicture.vue'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
+import { namesOnStrip } from './strip-names'
 import PaceBead from './PaceBead.vue'
 import PaceHandle from './PaceHandle.vue'
 import PaceRibbon from './PaceRibbon.vue'
@@ -29,9 +31,13 @@ const innerWidth = computed(() => x(seconds.value) + MARGIN)
 
 const visits = computed(() => editor.itinerary?.visits ?? [])
 const legs = computed(() => editor.itinerary?.legs ?? [])
-const travelTimes = computed(() => legs.value.map((leg) => leg.arrive - leg.depart))
+const lengths = computed(() => legs.value.map(({ course }) => course.length))
 const selectedId = computed(() => ('id' in editor.selection ? editor.selection.id : undefined))
-const anchorOf = (i: number) => (i === 0 ? 'start' : i === visits.value.length - 1 ? 'end' : 'middle')
+const pen = document.createElement('canvas').getContext('2d')!
+pen.font = '700 14px Alegreya, serif'
+const measure = (text: string) => pen.measureText(text).width
+/** Where each name has room, so that none lies over another; undefined where there is none, and the name is only shown on hover. */
+const nameBoxes = computed(() => namesOnStrip(visits.value, x, innerWidth.value, measure))
 
 /** Ticks that leave room for their figures, at 1, 2, 5, 10, ... seconds. */
 const ticks = computed(() => {
@@ -52,14 +58,10 @@ function scrub(event: PointerEvent) {
   followPointer(event, { move: (_by, moved) => playback.goToTime(timeOf(moved)) })
 }
 
-function setTravel(leg: number, travel: number, gesture: string) {
-  const times = travelTimes.value
-  editor.edit((journey) => dragTravel(journey, leg, travel, times, editor.traveller!.id), gesture)
-}
-function setLayover(visit: number, layover: number, gesture: string) {
-  const times = travelTimes.value
-  editor.edit((journey) => dragLayover(journey, visit, layover, times, editor.traveller!.id), gesture)
-}
+const arriveAt = (leg: number, time: number, gesture: string) =>
+  editor.edit((journey) => setArrival(journey, leg, time, lengths.value, editor.traveller!.id), gesture)
+const leaveAt = (visit: number, time: number, gesture: string) =>
+  editor.edit((journey) => setDeparture(journey, visit, time, lengths.value, editor.traveller!.id), gesture)
 
 function zoomBy(factor: number) {
   zoom.value = Math.min(MOST_ZOOM, Math.max(1, zoom.value * factor))
@@ -95,7 +97,7 @@ watch(
             <text y="13">{{ Number.isInteger(tick) ? tick : tick.toFixed(1) }} s</text>
           </g>
         </g>
-        <line class="ground" :x1="x(0)" :x2="x(seconds)" y1="76" y2="76" />
+        <line v-if="visits.length > 0" class="ground" :x1="x(0)" :x2="x(seconds)" y1="76" y2="76" />
 
         <PaceRibbon
           v-for="(leg, i) in legs"
@@ -108,12 +110,12 @@ watch(
         />
         <PaceBead
           v-for="(visit, i) in visits"
-          :key="visit.stop.id"
+          :key="`${visit.stop.id} ${i}`"
           :visit="visit"
           :x="x"
-          :anchor="anchorOf(i)"
-          :selected="visit.stop.id === selectedId"
-          @select="editor.select({ kind: 'stop', id: visit.stop.id })"
+          :name-box="nameBoxes[i]"
+          :selected="visit.stop.id === selectedId && (editor.selectedVisit ?? i) === i"
+          @select="editor.select({ kind: 'stop', id: visit.stop.id, visit: i })"
         />
 
         <PaceHandle
@@ -121,25 +123,25 @@ watch(
           :key="`end of ${leg.leg.id}`"
           :label="`Travel time of leg ${i + 1}`"
           title="Drag to change how long this leg takes"
-          :seconds="travelTimes[i]!"
-          :shortest="0.1"
+          :seconds="leg.arrive - leg.depart"
+          :end="leg.arrive"
           :per-second="perSecond"
           :data-testid="`ribbon-end-${i}`"
-          @change="(travel, gesture) => setTravel(i, travel, gesture)"
+          @change="(end, gesture) => arriveAt(i, end, gesture)"
         >
           <rect class="grab" :x="x(leg.arrive) - 15" y="40" width="24" height="25" />
           <path :d="`M${x(leg.arrive) - 3} 46v14m-6-10l-4 4l4 4m12-8l4 4l-4 4`" />
         </PaceHandle>
         <PaceHandle
           v-for="(visit, i) in visits.slice(0, -1)"
-          :key="`end of ${visit.stop.id}`"
-          :label="`Layover at ${visit.stop.name}`"
+          :key="`end of ${visit.stop.id} ${i}`"
+          :label="`Layover at ${nameOfStop(visit.stop)}`"
           title="Drag to change the layover"
           :seconds="visit.leave - visit.arrive"
-          :shortest="0"
+          :end="visit.leave"
           :per-second="perSecond"
           :data-testid="`bead-edge-${i}`"
-          @change="(layover, gesture) => setLayover(i, layover, gesture)"
+          @change="(end, gesture) => leaveAt(i, end, gesture)"
         >
           <rect class="grab" :x="x(visit.leave) - 9" y="66" width="24" height="24" />
           <path class="edge" :d="`M${x(visit.leave) + 3} 71v10`" />
@@ -153,12 +155,12 @@ watch(
       </svg>
     </div>
     <div class="zoom">
-      <v-btn :icon="mdiMagnifyPlusOutline" size="x-small" variant="text" aria-label="Show less time, larger" @click="zoomBy(1.5)" />
+      <v-btn :icon="mdiMagnifyPlusOutline" size="x-small" variant="text" aria-label="Zoom in" @click="zoomBy(1.5)" />
       <v-btn
         :icon="mdiMagnifyMinusOutline"
         size="x-small"
         variant="text"
-        aria-label="Show more time, smaller"
+        aria-label="Zoom out"
         :disabled="zoom === 1"
         @click="zoomBy(1 / 1.5)"
       />

@@ -41,12 +41,20 @@ watch(asked, async (text) => {
   }
 })
 
-const choiceOf = ({ name, country, population, lon, lat }: Place): Choice => ({
+/** "Munich, Bavaria, Germany, 1,260,391 people" for München: whatever tells it from others of its name. */
+const choiceOf = ({ name, known, region, country, population, lon, lat }: Place): Choice => ({
   lon,
   lat,
   name,
   title: name,
-  subtitle: `${country}${population > 0 ? `, ${population.toLocaleString('en')} people` : ''}`,
+  subtitle: [
+    known === name ? '' : known,
+    region === known ? '' : region,
+    country,
+    population > 0 ? `${population.toLocaleString('en')} people` : '',
+  ]
+    .filter((part) => part !== '')
+    .join(', '),
 })
 
 function take(choice: Choice | null) {

@@ -135,6 +135,11 @@ const underWay = computed(() => {
   const { running, words } = photos
   return running && { words, share: running.share, label: 'Progress of the photo', cancel: photos.cancel }
 })
+function act() {
+  const { action } = editor.notice ?? {}
+  editor.notice = undefined
+  action?.run()
+}
 const refusalShown = computed({ get: () => editor.refusal !== '', set: (shown) => !shown && (editor.refusal = '') })
 const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.journey.stops.length === 0 && stage.tool === 'select')
 </script>
@@ -194,6 +199,9 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
     <NoticeBar :text="sheetImport.problem.value" @close="sheetImport.problem.value = ''" />
     <NoticeBar :text="tracks.problem" @close="tracks.problem = ''">
       <v-btn v-if="tracks.swappable" variant="text" @click="tracks.openSwapped()">Swap them</v-btn>
+    </NoticeBar>
+    <NoticeBar :text="editor.notice?.text ?? ''" :is-problem="false" @close="editor.notice = undefined">
+      <v-btn v-if="editor.notice?.action" variant="text" data-testid="notice-action" @click="act">{{ editor.notice.action.title }}</v-btn>
     </NoticeBar>
     <NoticeBar :text="photos.outcome" :is-problem="photos.failed" @close="photos.outcome = ''" />
   </main>

@@ -1,0 +1,69 @@
+import type { CompiledVisit } from '#core/frame/compiled'
+import { nameOfStop } from '#core/journey/lookup'
+
+/** Where a name is written on the pace strip, in CSS pixels. */
+export interface NameBox {
+  left: number
+  width: number
+  text: string
+}
+
+/** Room left between two names, in CSS pixels. */
+const GAP = 8
+/** A name that had to be cut shorter than so many letters is left out. */
+const FEWEST = 4
+
+/**
+ * Places the names of stops under their beads so that none lies over another: the first and the last always, of the others those that have room, cut
+ * short where they have a little too little. Those without a box are told when they are pointed at.
+ * @param x where a moment lies on the strip
+ * @param width of the whole strip
+ * @param measure how wide a text comes out
+ */
+export function namesOnStrip(
+  visits: readonly CompiledVisit[],
+  x: (time: number) => number,
+  width: number,
+  measure: (text: string) => number,
+): (NameBox | undefined)[] {
+  const boxes: (NameBox | undefined)[] = visits.map(() => undefined)
+  const last = visits.length - 1
+  const middleOf = ({ arrive, leave }: CompiledVisit) => (x(arrive) + x(leave)) / 2
+  const place = (i: number, from: number, to: number) => {
+    const { stop, arrive, leave } = visits[i]!
+    const text = cutTo(nameOfStop(stop), to - from, measure)
+    if (text === undefined) return
+    const wide = measure(text)
+    const left = i === 0 ? x(arrive) - 7 : i === last ? x(leave) + 7 - wide : middleOf(visits[i]!) - wide / 2
+    boxes[i] = { left: Math.min(Math.max(left, from), to - wide), width: wide, text }
+  }
+  const endOf = (box: NameBox | undefined, otherwise: number) => (box ? box.left + box.width + GAP : otherwise)
+  if (last >= 0) place(0, 0, last > 0 ? width / 2 : width)
+  if (last > 0) place(last, endOf(boxes[0], 0), width)
+  const end = (boxes[last]?.left ?? width) - GAP
+  let taken = endOf(boxes[0], 0)
+  for (let i = 1; i < last; i++) {
+    const middle = middleOf(visits[i]!)
+    if (middle < taken || middle > end) continue
+    // As far to the right as to the left, and not as far as the next bead.
+    const until = Math.min(
+      Math.max(middle + (middle - taken), middle + (middleOf(visits[i + 1]!) - middle) / 2),
+      middleOf(visits[i + 1]!) - GAP,
+      end,
+    )
+    place(i, taken, until)
+    taken = endOf(boxes[i], taken)
+  }
+  return boxes
+}
+
+/** A text that is no wider than there is room: whole, cut short, or undefined where too little would be left of it. */
+function cutTo(text: string, room: number, measure: (text: string) => number): string | undefined {
+  if (measure(text) <= room) return text
+  const letters = [...text]
+  for (let count = letters.length - 1; count >= FEWEST; count--) {
+    const cut = `${letters.slice(0, count).join('').trimEnd()}…`
+    if (measure(cut) <= room) return cut
+  }
+  return undefined
+}
