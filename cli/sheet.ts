@@ -1,38 +1,43 @@
 /** Takes in a map file in a scratch folder and says what came of it: see USAGE. */
-import { createReadStream, mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs'
+import { createReadStream, existsSync, mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { basename, join } from 'node:path'
 import { parseArgs } from 'node:util'
 import { readControlPoints } from '#core/formats/control-points'
-import { georeferenceFromWorldFile } from '#core/geo/from-world-file'
+import { georeferenceIn, planeOfPrj, readingOfWorldFile } from '#core/geo/from-world-file'
 import { geoCorners, geoSheet } from '#core/geo/georeference'
-import type { Georeference } from '#core/journey/schema'
+import { planeName } from '#core/geo/plane'
+import type { Georeference, Plane } from '#core/journey/schema'
 import { coarsestLevel } from '#core/sheet/pyramid'
+import { planeOfEpsg } from '../server/sheets/coordinate-systems'
 import { importSheetFile } from '../server/sheets/import-sheet'
 import { openDatabase } from '../server/storage/database'
 import type { ImageRecord } from '../server/storage/images'
 import { parseFault, runCommand, UsageError } from './usage'
 
-const USAGE = 'npm run sheet -- FILE [--world-file FILE] [--points points.json]'
+const USAGE = 'npm run sheet -- FILE [--world-file FILE [--crs EPSG:2056]] [--points points.json]'
 
 interface Arguments {
   file: string
   worldFile: string | undefined
   points: string | undefined
+  crs: string | undefined
 }
 
 function readArguments(): Arguments {
   try {
     const { values, positionals } = parseArgs({
       allowPositionals: true,
-      options: { 'world-file': { type: 'string' }, points: { type: 'string' } },
+      options: { 'world-file': { type: 'string' }, points: { type: 'string' }, crs: { type: 'string' } },
     })
     const [file, ...more] = positionals
     if (file === undefined) throw new UsageError('The path of the map file is missing.')
     if (more.length > 0) throw new UsageError(`One map file at a time: “${more[0]}” is one too many.`)
     if (values['world-file'] !== undefined && values.points !== undefined)
       throw new UsageError('Give either --world-file or --points, not both.')
-    return { file, worldFile: values['world-file'], points: values.points }
+    if (values.crs !== undefined && values['world-file'] === undefined)
+      throw new UsageError('--crs says what the numbers of a world file are: give --world-file too.')
+    return { file, worldFile: values['world-file'], points: values.points, crs: values.crs }
   } catch (error) {
     throw error instanceof UsageError ? error : parseFault(error)
   }
@@ -48,10 +53,27 @@ function readText(path: string): string {
   }
 }
 
-function georeferenceOf({ worldFile, points }: Arguments, image: ImageRecord): Georeference | null {
-  if (worldFile !== undefined) return georeferenceFromWorldFile(readText(worldFile), basename(worldFile), image)
-  if (points !== undefined)
-    return { kind: 'points', plane: 'mercator', fit: null, points: readControlPoints(readText(points), basename(points)) }
+/** The coordinate system that was named, or that a .prj file beside the world file describes, or that its numbers can only be in. */
+function systemOf(worldFile: string, crs: string | undefined, plane: Plane | undefined): Plane {
+  if (crs !== undefined) {
+    const [, code] = /^(?:EPSG:)?(\d{1,6})$/i.exec(crs) ?? []
+    if (!code) throw new UsageError(`--crs should be a number of the EPSG registry, like EPSG:2056, not “${crs}”.`)
+    return planeOfEpsg(Number(code))
+  }
+  const prj = worldFile.replace(/\.[^./]*$/, '.prj')
+  if (existsSync(prj)) return planeOfPrj(readText(prj), basename(prj))
+  if (plane) return plane
+  throw new UsageError(
+    `“${basename(worldFile)}” does not say in which coordinate system its metres are: put its .prj file beside it, or give --crs EPSG:….`,
+  )
+}
+
+function georeferenceOf({ worldFile, points, crs }: Arguments, image: ImageRecord): Georeference | null {
+  if (worldFile !== undefined) {
+    const { matrix, plane } = readingOfWorldFile(readText(worldFile), basename(worldFile), image)
+    return georeferenceIn(systemOf(worldFile, crs, plane), matrix, basename(worldFile), image)
+  }
+  if (points !== undefined) return { kind: 'points', plane: null, fit: null, points: readControlPoints(readText(points), basename(points)) }
   return image.georeference
 }
 
@@ -60,6 +82,9 @@ function described(georeference: Georeference, image: ImageRecord) {
   const { residuals } = geo
   return {
     kind: georeference.kind === 'points' ? geo.kind : georeference.source,
+    plane: planeName(geo.toPlane.plane),
+    doubt: geo.doubt && { plane: geo.doubt.plane, other: geo.doubt.other, px: geo.doubt.px },
+    checked: residuals !== undefined,
     rmsPx: residuals?.rmsPx ?? null,
     rmsMetres: residuals?.rmsMetres ?? null,
     worst: residuals ? { name: residuals.worst.point.name, px: residuals.worst.px, metres: residuals.worst.metres } : null,
@@ -87,6 +112,7 @@ async function main(): Promise<void> {
         seconds,
         peakMiB,
         georeference: georeference && described(georeference, image),
+        note: image.note,
       }),
     )
   } finally {

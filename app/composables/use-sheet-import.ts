@@ -1,6 +1,5 @@
 import { nanoid } from 'nanoid'
 import { computed, ref, shallowRef } from 'vue'
-import { georeferenceFromWorldFile } from '#core/geo/from-world-file'
 import { JourneyError } from '#core/journey/error'
 import type { DrawnMap, Sheet } from '#core/journey/schema'
 import { sheetSchema } from '#core/journey/schema'
@@ -12,12 +11,7 @@ import type { ImageRecord } from '~/services/api'
 import { ApiError, drawMap, followImport, uploadImage } from '~/services/api'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
-
-/** Endings of world files. */
-const WORLD_FILES = ['.pgw', '.jgw', '.tfw', '.wld', '.pngw', '.jpgw', '.tifw']
-
-const isWorldFile = ({ name }: File) => WORLD_FILES.some((ending) => name.toLowerCase().endsWith(ending))
-const MOST_WORLD_BYTES = 64 * 1024
+import { isSystemFile, isWorldFile, SYSTEM_FILES, useWorldFile, WORLD_FILES } from '~/stores/world-file'
 
 /** What an arrived map may be made of, where there are sheets already. */
 export type Use = { use: 'replace'; id: string; how: ReplaceBy } | { use: 'lay' } | { use: 'trace' }
@@ -29,10 +23,11 @@ export interface Arrival {
   replaces: string | undefined
 }
 
-/** Brings maps in: sends files and waits while the server cuts them into tiles, or has maps drawn; then lays them on the ground. */
+/** Imports maps: sends files and waits while the server cuts them into tiles, or has maps drawn; then lays them on the ground. */
 export function useSheetImport() {
   const editor = useEditor()
   const stage = useStage()
+  const worldFile = useWorldFile()
   const running = ref<{ name: string; stage: 'sending' | 'preparing'; share: number }>()
   const problem = ref('')
   const arrival = shallowRef<Arrival>()
@@ -62,9 +57,9 @@ export function useSheetImport() {
 
   /** Takes in what was chosen or dropped: a map, a world file that belongs to it or to the selected sheet, or both. */
   async function importFiles(files: readonly File[], replaces?: string): Promise<void> {
-    const world = files.find(isWorldFile)
-    const map = files.find((file) => !isWorldFile(file))
-    if (!map) return world && (await readWorldFile(world))
+    const beside = files.filter((file) => isWorldFile(file) || isSystemFile(file))
+    const map = files.find((file) => !beside.includes(file))
+    if (!map) return readWorldFile(beside)
     if (map.size > IMAGE_LIMITS.bytes) {
       problem.value = tooManyBytes(map.name)
       return
@@ -72,7 +67,8 @@ export function useSheetImport() {
     const image = await run(map.name, (signal) => uploadImage(map, (share) => running.value && (running.value.share = share), signal))
     if (!image) return
     const name = map.name.replace(/\.\w+$/, '') || map.name
-    const georeference = world ? await georeferenceOf(world, image) : image.georeference
+    const georeference = beside.length > 0 ? await georeferenceOf(beside, image) : image.georeference
+    if (!georeference && image.note) editor.notice = { text: image.note }
     arrive({ ...imageOf(image), name, georeference }, replaces)
   }
 
@@ -85,10 +81,9 @@ export function useSheetImport() {
     drawn: null,
   })
 
-  async function georeferenceOf(file: File, size: { width: number; height: number }): Promise<Sheet['georeference']> {
+  async function georeferenceOf(files: readonly File[], size: { width: number; height: number }): Promise<Sheet['georeference']> {
     try {
-      if (file.size > MOST_WORLD_BYTES) throw new JourneyError(`“${file.name}” is too large for a world file, which has six lines.`)
-      return georeferenceFromWorldFile(await file.text(), file.name, size)
+      return (await worldFile.read(files, size)) ?? null
     } catch (error) {
       if (!(error instanceof JourneyError)) throw error
       problem.value = error.message
@@ -96,14 +91,14 @@ export function useSheetImport() {
     }
   }
 
-  async function readWorldFile(file: File): Promise<void> {
+  async function readWorldFile(files: readonly File[]): Promise<void> {
     problem.value = ''
     const sheet = editor.selectedSheet ?? editor.journey?.sheets[0]
     if (!sheet) {
-      problem.value = `“${file.name}” is a world file: bring in its map first, or both together.`
+      problem.value = `“${files[0]!.name}” is a world file: import its map first, or both together.`
       return
     }
-    const georeference = await georeferenceOf(file, sheet)
+    const georeference = await georeferenceOf(files, sheet)
     if (georeference) editor.edit((journey) => editSheet(journey, sheet.id, { georeference }))
   }
 
@@ -144,7 +139,7 @@ export function useSheetImport() {
     const input = document.createElement('input')
     input.type = 'file'
     input.multiple = true
-    input.accept = [...SHEET_EXTENSIONS, ...WORLD_FILES].join(',')
+    input.accept = [...SHEET_EXTENSIONS, ...WORLD_FILES, ...SYSTEM_FILES].join(',')
     input.onchange = () => void importFiles([...(input.files ?? [])], replaces)
     input.click()
   }

@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import type { LonLat } from '#core/geo/lon-lat'
 import { parseJourney } from '#core/journey/parse'
-import type { DrawnMap, Journey, Sheet } from '#core/journey/schema'
-import { frameSchema, georeferenceSchema } from '#core/journey/schema'
+import type { DrawnMap, Journey, Plane, Sheet } from '#core/journey/schema'
+import { frameSchema, georeferenceSchema, planeSchema } from '#core/journey/schema'
 
 /** The server's routes, with what comes back checked. Every failure is an ApiError with a sentence for the person at the screen. */
 export class ApiError extends Error {
@@ -37,6 +37,8 @@ const imageSchema = z.object({
   height: z.number(),
   vector: z.boolean(),
   georeference: georeferenceSchema.nullable(),
+  /** Why it has none although its file means to say where it lies. */
+  note: z.string().nullable(),
 })
 /** An image that can be laid as a sheet. */
 export type ImageRecord = z.infer<typeof imageSchema>
@@ -180,6 +182,9 @@ export async function placeAt({ lon, lat }: LonLat, km: number): Promise<Place |
   const query = new URLSearchParams({ lon: String(lon), lat: String(lat), km: String(km) })
   return placeSchema.nullable().parse(await request(`/api/places/at?${query}`)) ?? undefined
 }
+
+/** A coordinate system by its number in the EPSG registry. */
+export const readSystem = async (code: number): Promise<Plane> => planeSchema.parse(await request(`/api/systems/${code}`))
 
 const countrySchema = z.object({
   id: z.string(),

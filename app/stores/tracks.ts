@@ -112,7 +112,7 @@ export const useTracks = defineStore('tracks', () => {
       const { lon, lat } = overview.value!.match[i]!
       return { id: `m${i}`, name: '', at, lon, lat }
     })
-    if (points.length >= 2) await finish({ kind: 'points', plane: 'mercator', fit: null, points }, AT_ORIGIN)
+    if (points.length >= 2) await finish({ kind: 'points', plane: null, fit: null, points }, AT_ORIGIN)
   }
 
   /** A plane that shows bounds in the middle of the frame. */

@@ -16,8 +16,11 @@ export type FitKind = (typeof FIT_KINDS)[number]
 /** Fewest matches that determine a map of each kind. */
 export const FEWEST_MATCHES: Record<FitKind, number> = { similarity: 2, affine: 3, projective: 4 }
 
-/** The most general kind that so many matches determine. */
-export const fitKindFor = (matches: number): FitKind => (matches >= 4 ? 'projective' : matches === 3 ? 'affine' : 'similarity')
+/** How many numbers a map of each kind is made of; each match gives two equations. */
+const UNKNOWNS: Record<FitKind, number> = { similarity: 4, affine: 6, projective: 8 }
+
+/** Whether so many matches say anything on how well a map of a kind fits: fewer are carried over exactly by any. */
+export const canBeChecked = (kind: FitKind, matches: number): boolean => 2 * matches > UNKNOWNS[kind]
 
 /**
  * The map of a kind that carries the matches over best, by least squares of the distances in the second plane.

@@ -1,31 +1,74 @@
 import type { Size } from '../camera/view'
 import { matrixOfWorldFile, readWorldFile } from '../formats/world-file'
 import { JourneyError } from '../journey/error'
-import type { Georeference } from '../journey/schema'
+import type { Georeference, Plane } from '../journey/schema'
+import type { Homography } from './homography'
 import { affine, transformed } from './homography'
+import { planeMap } from './plane'
 
 /** Half the width of the Web Mercator square in metres. */
 const HALF_WORLD = Math.PI * 6378137
 
-/**
- * The georeference that a world file gives an image. The file does not say which coordinates it means: numbers that fit degrees are taken for
- * longitude and latitude, others for metres of Web Mercator (common practice, no source).
- * @throws JourneyError if the file is no world file, or its numbers are neither.
- */
-export function georeferenceFromWorldFile(text: string, name: string, { width, height }: Size): Georeference {
+export type WorldMatrix = [number, number, number, number, number, number]
+
+/** What the numbers of a world file allow: they do not say which coordinates they are. */
+export interface WorldFileReading {
+  /** From sheet pixels to the file's coordinates. */
+  matrix: WorldMatrix
+  /** The system that they can only be in: degrees, as numbers this small are nothing else (common practice, no source). Else it has to be asked. */
+  plane: Plane | undefined
+  /** Whether they may be metres of Web Mercator, or of a zone of UTM. */
+  mayBe: { mercator: boolean; utm: boolean }
+}
+
+/** @throws JourneyError if the file is no world file. */
+export function readingOfWorldFile(text: string, name: string, size: Size): WorldFileReading {
   const matrix = matrixOfWorldFile(readWorldFile(text, name))
-  const map = affine(...matrix)
-  const corners = [
+  const corners = cornersOf(affine(...matrix), size)
+  const fits = (west: number, east: number, south: number, north: number) =>
+    corners.every(({ x, y }) => x >= west && x <= east && y >= south && y <= north)
+  // Maps across the antimeridian run past 180 degrees; half a pixel may stand over at the poles.
+  const isDegrees = fits(-540, 540, -90.5, 90.5)
+  return {
+    matrix,
+    plane: isDegrees ? { kind: 'degrees' } : undefined,
+    mayBe: { mercator: fits(-3 * HALF_WORLD, 3 * HALF_WORLD, -2 * HALF_WORLD, 2 * HALF_WORLD), utm: fits(-5e5, 15e5, -1e5, 1e7) },
+  }
+}
+
+const cornersOf = (map: Homography, { width, height }: Size) =>
+  [
     [0, 0],
     [width, 0],
     [width, height],
     [0, height],
   ].map(([x, y]) => transformed(map, { x: x!, y: y! })!)
-  const fits = (mostX: number, mostY: number) => corners.every(({ x, y }) => Math.abs(x) <= mostX && Math.abs(y) <= mostY)
-  // Maps across the antimeridian run past 180 degrees; half a pixel may stand over at the poles.
-  if (fits(540, 90.5)) return { kind: 'affine', source: 'world-file', plane: { kind: 'degrees' }, matrix }
-  if (fits(3 * HALF_WORLD, 2 * HALF_WORLD)) return { kind: 'affine', source: 'world-file', plane: { kind: 'mercator' }, matrix }
-  throw new JourneyError(
-    `“${name}” puts the picture outside the Earth, in degrees as in metres of Web Mercator: set control points instead.`,
-  )
+
+/**
+ * The georeference that a world file gives an image in a coordinate system.
+ * @throws JourneyError if the system has no place on the Earth for what lies in the image's middle
+ */
+export function georeferenceIn(plane: Plane, matrix: WorldMatrix, name: string, { width, height }: Size): Georeference {
+  const middle = transformed(affine(...matrix), { x: width / 2, y: height / 2 })!
+  const at = planeMap(plane).inverse(middle)
+  if (!at || Math.abs(at.lon) > 540)
+    throw new JourneyError(`“${name}” puts the picture outside the Earth in these coordinates: choose others, or set control points.`)
+  return { kind: 'affine', source: 'world-file', plane, matrix }
+}
+
+const IN_WKT = /^\s*(?:PROJCS|PROJCRS|GEOGCS|GEOGCRS|GEODCRS|BOUNDCRS|COMPD_CS|COMPOUNDCRS)\s*\[\s*"([^"]{1,120})"/i
+
+/**
+ * The coordinate system that a .prj file names, in well-known text (OGC 01-009, or Esri's).
+ * @throws JourneyError if it is none, or one that cannot be used
+ */
+export function planeOfPrj(text: string, name: string): Plane {
+  const called = IN_WKT.exec(text)?.[1]
+  if (!called || text.length > 4000) throw new JourneyError(`“${name}” does not describe a coordinate system in well-known text.`)
+  // Known by their names: what other programs write of the Web Mercator is not told apart from an ellipsoidal one by its numbers alone.
+  if (/web_?\s?mercator|pseudo-?mercator|3857|900913/i.test(called)) return { kind: 'mercator' }
+  if (/^\s*GEO/i.test(text) && /WGS_?\s?(19)?84|ETRS|NAD_?83|GRS_?80/i.test(text)) return { kind: 'degrees' }
+  const plane: Plane = { kind: 'crs', name: called.replaceAll('_', ' '), definition: text.trim() }
+  planeMap(plane)
+  return plane
 }

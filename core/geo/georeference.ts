@@ -4,8 +4,9 @@ import type { Size } from '../camera/view'
 import type { Point } from '../geometry/point'
 import { JourneyError } from '../journey/error'
 import type { ControlPoint, Georeference, Plane } from '../journey/schema'
+import { clearly, fitUpright, greatestDifference, leftOutError, planeError } from './choose-plane'
 import type { FitKind, Match } from './fit'
-import { FEWEST_MATCHES, fit, fitKindFor } from './fit'
+import { canBeChecked, FEWEST_MATCHES, fit } from './fit'
 import { geodesicDistance } from './geodesic'
 import type { Homography } from './homography'
 import { affine, inverted, transformed } from './homography'
@@ -35,8 +36,10 @@ export interface GeoSheet {
   toLonLat(p: Point): LonLat | undefined
   /** From sheet pixels to the plane; what a world file can tell, where the plane is in degrees or Web Mercator and the map is affine. */
   toPlane: { plane: Plane; map: Homography }
-  /** Only for control points. */
+  /** Only for control points, and only where there are more of them than it takes to determine the map: else there is nothing to check it by. */
   residuals: Residuals | undefined
+  /** Where two points or three cannot tell which plane a map is drawn in, and it matters: how far apart in sheet pixels the two have a spot. */
+  doubt: { plane: 'mercator' | 'degrees'; other: 'mercator' | 'degrees'; px: number } | undefined
 }
 
 const compiled = new WeakMap<Georeference, { sheet: GeoSheet; size: Size | undefined }>()
@@ -103,54 +106,99 @@ function fromMatrix({ plane, matrix }: Extract<Georeference, { kind: 'affine' }>
     kind: isSimilar ? 'similarity' : 'affine',
     ...between(plane, toPlane, toSheet, middleLon),
     residuals: undefined,
+    doubt: undefined,
   }
 }
 
-/** Fits a map to control points, whose longitudes may run on beyond 180. */
-function fittedBy(
-  points: readonly ControlPoint[],
-  kind: FitKind,
-  plane: 'mercator' | 'degrees',
-  lonOf: (point: ControlPoint) => number,
-): Homography {
+type PointPlane = 'mercator' | 'degrees'
+type LonOf = (point: ControlPoint) => number
+
+/** Control points in a plane and on the sheet; their longitudes may run on beyond 180. */
+function matchesIn(points: readonly ControlPoint[], plane: PointPlane, lonOf: LonOf): Match[] {
   const map = planeMap({ kind: plane })
-  const matches = points.map((point): Match => {
+  return points.map((point): Match => {
     const to = map.forward({ lon: lonOf(point), lat: point.lat })
     if (!to) throw new JourneyError(`“${point.name}” lies too near a pole for this projection.`)
     return { from: to, to: point.at }
   })
-  // Fitted towards the sheet, so that what is made least is the distance on the sheet; a map of the Earth is never mirrored but for its y axis.
-  return kind === 'similarity' ? fitUpright(matches) : fit(kind, matches)
+}
+
+/** From so many points on they may speak for a map in perspective, if its left-out points lie so many times nearer, and by so many pixels. */
+const FOR_PERSPECTIVE = 5
+const BETTER = 3
+const BETTER_BY = 3
+
+/** The kind of fit that control points ask for where none was chosen: in perspective only where enough of them speak for it. */
+function kindFor(matches: readonly Match[]): FitKind {
+  if (matches.length < 3) return 'similarity'
+  if (matches.length < FOR_PERSPECTIVE) return 'affine'
+  const [flat, tilted] = (['affine', 'projective'] as const).map((kind) => leftOutError(matches, (some) => fit(kind, some)))
+  return flat! > BETTER * tilted! && flat! - tilted! > BETTER_BY ? 'projective' : 'affine'
+}
+
+interface Candidate {
+  plane: PointPlane
+  matches: readonly Match[]
+  sheet: GeoSheet
 }
 
 function fromPoints({ points, fit: chosen, plane }: Extract<Georeference, { kind: 'points' }>, size: Size | undefined): GeoSheet {
   if (points.length < 2) throw new JourneyError('A sheet needs at least two control points to lie on the Earth.')
-  const kind = chosen && points.length >= FEWEST_MATCHES[chosen] ? chosen : fitKindFor(points.length)
+  if (plane) return candidateIn(plane, points, chosen, size).sheet
+  const candidates: Candidate[] = []
+  let fault: unknown
+  for (const each of ['mercator', 'degrees'] as const) {
+    try {
+      candidates.push(candidateIn(each, points, chosen, size))
+    } catch (error) {
+      fault ??= error
+    }
+  }
+  const [first, second] = candidates
+  if (!first) throw fault
+  return second ? likelier(first, second, size) : first.sheet
+}
+
+/** Of the two planes the one that the points speak for. Where they do not tell, and it matters, that is said. */
+function likelier(first: Candidate, second: Candidate, size: Size | undefined): GeoSheet {
+  const [a, b] = [planeError(first.matches), planeError(second.matches)]
+  const clear = clearly(a, b)
+  if (clear !== undefined) return [first, second][clear]!.sheet
+  const [taken, other] = a !== undefined && b !== undefined && b < a ? [second, first] : [first, second]
+  if (!size) return taken.sheet
+  const px = greatestDifference(size, (p) => {
+    const at = taken.sheet.toLonLat(p)
+    return at && other.sheet.toSheet(at)
+  })
+  const matters = px > DOUBTFUL * Math.max(size.width, size.height)
+  return { ...taken.sheet, doubt: matters ? { plane: taken.plane, other: other.plane, px } : undefined }
+}
+
+/** As a share of the sheet's longer side, how far apart two planes may have a spot before it has to be asked which one is meant. */
+const DOUBTFUL = 0.01
+
+function candidateIn(plane: PointPlane, points: readonly ControlPoint[], chosen: FitKind | null, size: Size | undefined): Candidate {
   const first = points[0]!.lon
-  const along = ({ lon }: ControlPoint) => lon + 360 * Math.round((first - lon) / 360)
-  const asTheyAre = ({ lon }: ControlPoint) => lon
-  const made = (lonOf: (point: ControlPoint) => number): GeoSheet => {
-    const toSheet = fittedBy(points, kind, plane, lonOf)
+  const along: LonOf = ({ lon }) => lon + 360 * Math.round((first - lon) / 360)
+  const asTheyAre: LonOf = ({ lon }) => lon
+  const made = (lonOf: LonOf): Candidate & { error: number } => {
+    const matches = matchesIn(points, plane, lonOf)
+    const kind = chosen && points.length >= FEWEST_MATCHES[chosen] ? chosen : kindFor(matches)
+    // Fitted towards the sheet, so that what is made least is the distance on the sheet; a map of the Earth is never mirrored but for its y axis.
+    const toSheet = kind === 'similarity' ? fitUpright(matches) : fit(kind, matches)
     const toPlane = inverted(toSheet)
     if (!toPlane) throw new JourneyError('The control points lie on one line, or nearly: set one well off it.')
     const ways = between({ kind: plane }, toPlane, toSheet, (size && lonOfMiddle({ kind: plane }, toPlane, size)) ?? first)
-    return { kind, ...ways, toPlane: { plane: { kind: plane }, map: toPlane }, residuals: residualsOf(points, ways) }
+    const all = residualsOf(points, ways)
+    const residuals = canBeChecked(kind, points.length) ? all : undefined
+    const sheet = { kind, ...ways, toPlane: { plane: { kind: plane }, map: toPlane }, residuals, doubt: undefined }
+    return { plane, matches, sheet, error: planeError(matches) ?? all.rmsPx }
   }
   // Where points lie more than half the Earth apart, the map crosses the antimeridian or shows most of the world: whichever fits.
   const across = made(along)
   if (points.every((point) => along(point) === point.lon)) return across
   const plain = made(asTheyAre)
-  return plain.residuals!.rmsPx < across.residuals!.rmsPx ? plain : across
-}
-
-/** The similarity from a plane whose y axis points north to the sheet, whose y axis points down: its mirroring is known, so that two points are enough. */
-function fitUpright(matches: readonly Match[]): Homography {
-  const flipped = fit(
-    'similarity',
-    matches.map(({ from, to }) => ({ from: { x: from.x, y: -from.y }, to })),
-  )
-  const [a, b, c, d, e, f] = flipped
-  return affine(a, -b, c, d, -e, f)
+  return plain.error < across.error ? plain : across
 }
 
 function residualsOf(points: readonly ControlPoint[], { toSheet, toLonLat }: Pick<GeoSheet, 'toSheet' | 'toLonLat'>): Residuals {

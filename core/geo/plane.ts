@@ -2,6 +2,7 @@ import { geoConicConformal, geoDistance, geoEquirectangular, geoMercator, geoOrt
 import type { GeoProjection } from 'd3-geo'
 import proj4 from 'proj4'
 import type { Point } from '../geometry/point'
+import { JourneyError } from '../journey/error'
 import type { Plane } from '../journey/schema'
 import type { LonLat } from './lon-lat'
 
@@ -46,6 +47,52 @@ function utm(zone: number, south: boolean): PlaneMap {
       const [lon, lat] = converter.inverse([p.x, p.y])
       return Number.isFinite(lon) && Number.isFinite(lat) ? { lon, lat } : undefined
     },
+  }
+}
+
+/** Spots of a projected system that do not lead back to within so many degrees lie where its projection folds over. */
+const LEADS_BACK = 1e-4
+
+/** Further off than this, in the system's units, nothing on the Earth lies, but for poles that are at infinity. */
+const FAR = 1e9
+
+/** @throws JourneyError where the definition is none that proj4 understands. */
+function crs({ name, definition }: Extract<Plane, { kind: 'crs' }>): PlaneMap {
+  let converter: proj4.Converter
+  try {
+    converter = proj4(definition)
+  } catch {
+    throw new JourneyError(`The coordinate system “${name}” cannot be used: set control points instead.`)
+  }
+  const inverse = ({ x, y }: Point): LonLat | undefined => {
+    const [lon, lat] = converter.inverse([x, y])
+    return Number.isFinite(lon) && Number.isFinite(lat) && Math.abs(lat) <= 90 ? { lon, lat } : undefined
+  }
+  return {
+    inverse,
+    forward(at) {
+      const [x, y] = converter.forward([at.lon, at.lat])
+      if (!(Math.hypot(x, y) < FAR)) return undefined
+      const back = inverse({ x, y })
+      const isBack = back && Math.abs(((back.lon - at.lon + 540) % 360) - 180) < LEADS_BACK && Math.abs(back.lat - at.lat) < LEADS_BACK
+      return isBack ? { x, y } : undefined
+    },
+  }
+}
+
+/** What a plane is called. */
+export function planeName(plane: Plane): string {
+  switch (plane.kind) {
+    case 'degrees':
+      return 'longitude and latitude in degrees'
+    case 'mercator':
+      return 'Web Mercator'
+    case 'utm':
+      return `UTM zone ${plane.zone} ${plane.south ? 'south' : 'north'}`
+    case 'crs':
+      return plane.name
+    case 'drawn':
+      return 'its own projection'
   }
 }
 
@@ -101,6 +148,8 @@ export function planeMap(plane: Plane): PlaneMap {
       return webMercator
     case 'utm':
       return utm(plane.zone, plane.south)
+    case 'crs':
+      return crs(plane)
     case 'drawn':
       return drawn(plane)
   }

@@ -13,9 +13,10 @@ const MIGRATIONS: readonly ((document: Raw) => Raw)[] = [
   }),
   // Version 3: drawn courses may have gaps, stops may have postcards; neither can be in a document of version 2.
   (document) => document,
-  // Version 4: layovers that nobody set have no value; recorded times never fall.
-  ({ travellers, ...rest }) => ({
+  // Version 4: layovers that nobody set have no value; recorded times never fall; control points speak for their plane.
+  ({ travellers, sheets, ...rest }) => ({
     ...rest,
+    ...(sheets === undefined ? {} : { sheets: Array.isArray(sheets) ? sheets.map(inAnyPlane) : sheets }),
     ...(travellers === undefined
       ? {}
       : { travellers: Array.isArray(travellers) ? travellers.map((who) => free(who, rest.seconds)) : travellers }),
@@ -34,6 +35,13 @@ function free(traveller: unknown, seconds: unknown): unknown {
     visits: visits.map((visit: unknown, i) => (isRaw(visit) && visit.layover === usual(i) ? { ...visit, layover: null } : visit)),
     ...(Array.isArray(traveller.legs) ? { legs: traveller.legs.map(rising) } : {}),
   }
+}
+
+/** A sheet of version 3, on which every map by control points was taken for one in Mercator's projection unless it was told otherwise. */
+function inAnyPlane(sheet: unknown): unknown {
+  if (!isRaw(sheet) || !isRaw(sheet.georeference) || sheet.georeference.kind !== 'points') return sheet
+  const { plane } = sheet.georeference
+  return plane === 'degrees' ? sheet : { ...sheet, georeference: { ...sheet.georeference, plane: null } }
 }
 
 /** A leg along a track of version 3: a time that goes back stood still meanwhile. */

@@ -1,6 +1,7 @@
 import { referenceSize, toGround, toScreen } from '../camera/view'
 import { geoOfSheet, groundGeo } from '../geo/ground'
 import type { Point } from '../geometry/point'
+import { distance } from '../geometry/point'
 import { fillingView, fittingView } from '../sheet/framing'
 import { AT_ORIGIN, groundToSheet, placeByTwoPoints, placeInside, sheetToGround, turnedAbout, turnedPlace, usedPart } from '../sheet/place'
 import { JourneyError } from './error'
@@ -145,6 +146,19 @@ function localScale(move: (p: Point) => Point, at: Point, step: number): number 
   const from = move(at)
   const [right, down] = [move({ x: at.x + step, y: at.y }), move({ x: at.x, y: at.y + step })]
   return Math.sqrt((Math.hypot(right.x - from.x, right.y - from.y) * Math.hypot(down.x - from.x, down.y - from.y)) / step ** 2)
+}
+
+/** Puts stops whose place on the Earth is known to where the ground has it now; those that lie there already, to a hundredth of a gu, stay the same. */
+export function placedStops(journey: Journey): Journey {
+  const geo = groundGeo(journey)
+  if (!geo) return journey
+  return {
+    ...journey,
+    stops: journey.stops.map((stop) => {
+      const at = stop.place && geo.toGround(stop.place)
+      return !at || distance(at, stop.at) < 0.01 ? stop : { ...stop, at }
+    }),
+  }
 }
 
 /** Takes a sheet away; the ground stays as it is. */

@@ -50,6 +50,8 @@ export const planeSchema = z.discriminatedUnion('kind', [
   /** EPSG:3857 in metres. */
   z.strictObject({ kind: z.literal('mercator') }),
   z.strictObject({ kind: z.literal('utm'), zone: z.int().min(1).max(60), south: z.boolean() }),
+  /** Any other coordinate system, x east and y north: its name, and its definition as a PROJ string or as well-known text. */
+  z.strictObject({ kind: z.literal('crs'), name: z.string().min(1).max(120), definition: z.string().min(1).max(4000) }),
   /** On the unit sphere, about a middle; `parallels` are the standard parallels of a conic projection. */
   z.strictObject({
     kind: z.literal('drawn'),
@@ -69,7 +71,8 @@ export const georeferenceSchema = z.discriminatedUnion('kind', [
   /** Fitted to control points in a plane; the kind of fit follows from their number where it is not set. */
   z.strictObject({
     kind: z.literal('points'),
-    plane: z.enum(['mercator', 'degrees']).default('mercator'),
+    /** null is the one that the points speak for. */
+    plane: z.enum(['mercator', 'degrees']).nullable().default(null),
     fit: z.enum(['similarity', 'affine', 'projective']).nullable().default(null),
     points: z.array(controlPointSchema).max(LIMITS.controlPoints),
   }),

@@ -60,7 +60,7 @@ export async function importSvg({ path, name, tiles }: ImportJob, onProgress: (s
   })
   onProgress(0.5)
   await storeDrawing(tiles, JSON.stringify(svg), pixels, (share) => onProgress(0.5 + share / 2))
-  return { ...nominal, vector: true, georeference: null }
+  return { ...nominal, vector: true, georeference: null, note: null }
 }
 
 /** Makes the tile file of a drawing out of its picture at nominal size; a drawing that is kept with it is drawn from that later, else from the original. */

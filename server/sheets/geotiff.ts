@@ -1,44 +1,56 @@
 import type { GeoTIFFImage } from 'geotiff'
 import { fromFile } from 'geotiff'
 import type { Georeference, Plane } from '#core/journey/schema'
+import { JourneyError } from '#core/journey/error'
 import { georeferenceSchema } from '#core/journey/sheet-schema'
-
-/** Coordinate systems by their EPSG number: geographic ones in degrees, Web Mercator, and UTM on WGS 84, ETRS89 or NAD83, which here count as one. */
-export function planeOfEpsg(code: number): Plane | undefined {
-  if (code === 4326 || code === 4258 || code === 4269) return { kind: 'degrees' }
-  if (code === 3857 || code === 900913) return { kind: 'mercator' }
-  const utm = [
-    { first: 32601, last: 32660, south: false },
-    { first: 32701, last: 32760, south: true },
-    { first: 25828, last: 25838, south: false, zone: 28 },
-    { first: 26901, last: 26923, south: false },
-  ].find(({ first, last }) => code >= first && code <= last)
-  return utm && { kind: 'utm', zone: code - utm.first + (utm.zone ?? 1), south: utm.south }
-}
+import { planeOfEpsg } from './coordinate-systems'
 
 /** In GTRasterTypeGeoKey: coordinates are those of pixels' middles, not of their corners. Source: OGC GeoTIFF 1.1, section 7.5.2. */
 const PIXEL_IS_POINT = 2
 
-/** The georeference in a TIFF's tags, or null if it has none that is known; broken tags count as none. Source: OGC GeoTIFF 1.1. */
-export async function readGeoTiff(path: string): Promise<Georeference | null> {
+/** What a TIFF says of where it lies: `note` tells why it has no georeference although it means to have one. */
+export interface GeoTiffReading {
+  georeference: Georeference | null
+  note: string | null
+}
+
+/** What a TIFF's tags say; broken tags count as none. Source: OGC GeoTIFF 1.1. */
+export async function readGeoTiff(path: string): Promise<GeoTiffReading> {
+  const nothing = { georeference: null, note: null }
   try {
     const tiff = await fromFile(path)
     try {
       const image = await tiff.getImage()
       const keys = image.getGeoKeys() as Record<string, number> | null
-      const plane = keys ? planeOfEpsg(keys.ProjectedCSTypeGeoKey ?? keys.GeographicTypeGeoKey ?? 0) : undefined
-      if (!keys || !plane) return null
-      const corner = await affineOf(image.fileDirectory)
-      if (!corner) return null
+      const corner = keys && (await affineOf(image.fileDirectory))
+      if (!keys || !corner) return nothing
+      const code = keys.ProjectedCSTypeGeoKey ?? keys.GeographicTypeGeoKey ?? 0
+      const plane = systemOf(code)
+      if (typeof plane === 'string') return { georeference: null, note: plane }
       const [a, b, c, d, e, f] = corner
       const half = keys.GTRasterTypeGeoKey === PIXEL_IS_POINT ? 0.5 : 0
       const matrix = [a, b, c - half * (a + b), d, e, f - half * (d + e)]
-      return georeferenceSchema.parse({ kind: 'affine', source: 'geotiff', plane, matrix })
+      return { georeference: georeferenceSchema.parse({ kind: 'affine', source: 'geotiff', plane, matrix }), note: null }
     } finally {
       tiff.close()
     }
   } catch {
-    return null
+    return nothing
+  }
+}
+
+/** In the keys of coordinate systems: one that is described by further keys and has no number. Source: OGC GeoTIFF 1.1, section 7.1. */
+const USER_DEFINED = 32767
+
+/** A coordinate system, or why it cannot be used. */
+function systemOf(code: number): Plane | string {
+  const instead = 'Set control points to say where the map lies.'
+  if (code === 0 || code === USER_DEFINED) return `The file says where the map lies, but in a coordinate system of its own. ${instead}`
+  try {
+    return planeOfEpsg(code)
+  } catch (error) {
+    if (!(error instanceof JourneyError)) throw error
+    return `The file says where the map lies, but: ${error.message} ${instead}`
   }
 }
 

@@ -68,7 +68,7 @@ async function importTiles(source: Database.Database, name: string, tiles: strin
   } finally {
     file.close()
   }
-  return { ...size, vector: false, georeference: georeferenceOf(extent, side) }
+  return { ...size, vector: false, georeference: georeferenceOf(extent, side), note: null }
 }
 
 async function findExtent(source: Database.Database, name: string): Promise<{ extent: Extent; side: number }> {

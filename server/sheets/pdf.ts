@@ -56,7 +56,7 @@ export async function importPdf({ path, name, tiles }: ImportJob, onProgress: (s
   })
   onProgress(0.5)
   await storeDrawing(tiles, undefined, pixels, (share) => onProgress(0.5 + share / 2))
-  return { ...nominal, vector: true, georeference: null }
+  return { ...nominal, vector: true, georeference: null, note: null }
 }
 
 async function sizeOf(path: string, name: string): Promise<Size> {

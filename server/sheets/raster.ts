@@ -54,5 +54,6 @@ export async function importRaster({ path, name, format, tiles }: ImportJob, onP
   } finally {
     file.close()
   }
-  return { width, height, vector: false, georeference: format === 'tiff' && !isTurned ? await readGeoTiff(path) : null }
+  const reading = format === 'tiff' && !isTurned ? await readGeoTiff(path) : { georeference: null, note: null }
+  return { width, height, vector: false, ...reading }
 }

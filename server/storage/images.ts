@@ -15,11 +15,13 @@ export interface ImageRecord {
   vector: boolean
   /** How the image lies on the Earth, if its file says so. */
   georeference: Georeference | null
+  /** Why it has none although its file means to say so. */
+  note: string | null
 }
 
 type Row = Omit<ImageRecord, 'vector' | 'georeference'> & { vector: number; georeference: string | null }
 
-const COLUMNS = 'hash, format, width, height, bytes, vector, georeference'
+const COLUMNS = 'hash, format, width, height, bytes, vector, georeference, note'
 
 const fromRow = ({ vector, georeference, ...rest }: Row): ImageRecord => ({
   ...rest,
@@ -51,7 +53,7 @@ export const deleteImage = (db: Db, hash: string): void => {
 
 export function insertImage(db: Db, { vector, georeference, ...image }: ImageRecord): void {
   db.prepare(
-    `INSERT OR IGNORE INTO images (hash, format, width, height, bytes, vector, georeference, created_at)
-     VALUES (@hash, @format, @width, @height, @bytes, @vector, @georeference, @now)`,
+    `INSERT OR IGNORE INTO images (hash, format, width, height, bytes, vector, georeference, note, created_at)
+     VALUES (@hash, @format, @width, @height, @bytes, @vector, @georeference, @note, @now)`,
   ).run({ ...image, vector: vector ? 1 : 0, georeference: georeference && JSON.stringify(georeference), now: Date.now() })
 }

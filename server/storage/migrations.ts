@@ -41,4 +41,8 @@ export const MIGRATIONS: readonly string[] = [
   ALTER TABLE images ADD COLUMN vector INTEGER NOT NULL DEFAULT 0;
   ALTER TABLE images ADD COLUMN georeference TEXT;
   `,
+  // Some files mean to say where they lie, but in a way that cannot be read.
+  `
+  ALTER TABLE images ADD COLUMN note TEXT;
+  `,
 ]

@@ -167,6 +167,14 @@ describe('npm run sheet', () => {
       [20, 44],
       [10, 44],
     ])
+    // In metres it has to be said of which system; in Bern lies the origin of the Swiss grid.
+    const metres = written('grid.pgw', '10\n0\n0\n-10\n2600005\n1199995\n')
+    expect((await sheet(map, '--world-file', metres)).stderr).toMatch(/does not say in which coordinate system its metres are/)
+    const bySystem = lastLine((await sheet(map, '--world-file', metres, '--crs', 'EPSG:2056')).stdout).georeference as {
+      plane: string
+      corners: [number, number][]
+    }
+    expect([bySystem.plane, ...bySystem.corners[0]!.map((v) => v.toFixed(4))]).toEqual(['EPSG:2056 (CH1903+ / LV95)', '7.4386', '46.9511'])
     const points = [
       { x: 0, y: 0, lon: 10, lat: 1 },
       { x: 1000, y: 0, lon: 20, lat: 1 },
@@ -193,6 +201,11 @@ describe('npm run sheet', () => {
       'collinear control points',
       () => [map, '--points', written('line.json', JSON.stringify([0, 1, 2].map((i) => ({ x: 100 * i, y: 100 * i, lon: i, lat: i }))))],
       /lie on one line/,
+    ],
+    [
+      'a coordinate system that is none',
+      () => [map, '--world-file', written('m.pgw', '1\n0\n0\n-1\n5\n9\n'), '--crs', 'moon'],
+      /--crs should be a number/,
     ],
     ['both ways at once', () => [map, '--points', 'a', '--world-file', 'b'], /Give either --world-file or --points/],
     ['an unknown option', () => [map, '--turn'], /Unknown option '--turn'/],

@@ -196,6 +196,17 @@ describe('importing a picture', () => {
     expect(lowerRight!.lat).toBeCloseTo(50 - 2 * 0.25, 9)
   })
 
+  it('reads a GeoTIFF in a national grid, and says so of one that it cannot read', async () => {
+    // The origin of the Swiss grid, EPSG:2056, in the old observatory of Bern.
+    const swiss = await take('swiss.tif', geoTiff({ code: 2056, x: 2_600_000, y: 1_200_000, step: 10 }))
+    const [corner] = geoCorners(geoSheet(swiss.georeference!), swiss)
+    expect([corner!.lon.toFixed(4), corner!.lat.toFixed(4), swiss.note]).toEqual(['7.4386', '46.9511', null])
+    const own = await take('own.tif', geoTiff({ code: 32_767, x: 5, y: 5, step: 1 }))
+    expect([own.georeference, own.note]).toEqual([null, expect.stringContaining('a coordinate system of its own')])
+    const none = await take('none.tif', geoTiff({ code: 31_999, x: 5, y: 5, step: 1 }))
+    expect([none.georeference, none.note]).toEqual([null, expect.stringContaining('EPSG:31999 is not in the list')])
+  })
+
   it('cuts the tiles of an image that an earlier version has kept without', async () => {
     const record = await take('old.png', await noise(600, 400).png().toBuffer())
     closeTileFiles()
@@ -205,13 +216,16 @@ describe('importing a picture', () => {
   })
 })
 
-/** A grey TIFF of 4 x 2 pixels, half a degree wide and a quarter high, from 10 E 50 N: EPSG:4326, pixel is area. */
-function geoTiff(): Buffer {
+/** A grey TIFF of 4 x 2 pixels, half a degree wide and a quarter high, from 10 E 50 N: EPSG:4326, pixel is area. Or in a projected system, as given. */
+function geoTiff(projected?: { code: number; x: number; y: number; step: number }): Buffer {
   const doubles = Buffer.alloc(9 * 8)
-  ;[0.5, 0.25, 0, 0, 0, 0, 10, 50, 0].forEach((value, i) => doubles.writeDoubleLE(value, 8 * i))
+  const { x, y, step } = projected ?? { x: 10, y: 50, step: 0.5 }
+  ;[step, projected ? step : 0.25, 0, 0, 0, 0, x, y, 0].forEach((value, i) => doubles.writeDoubleLE(value, 8 * i))
   const keys = Buffer.alloc(16 * 2)
   // Version 1.1.0, three keys: GTModelType 2 (geographic), GTRasterType 1 (pixel is area), GeographicType 4326.
-  ;[1, 1, 0, 3, 1024, 0, 1, 2, 1025, 0, 1, 1, 2048, 0, 1, 4326].forEach((value, i) => keys.writeUInt16LE(value, 2 * i))
+  // Of a projected system: GTModelType 1, and ProjectedCSType.
+  const system = projected ? [1024, 0, 1, 1, 1025, 0, 1, 1, 3072, 0, 1, projected.code] : [1024, 0, 1, 2, 1025, 0, 1, 1, 2048, 0, 1, 4326]
+  ;[1, 1, 0, 3, ...system].forEach((value, i) => keys.writeUInt16LE(value, 2 * i))
   const count = 12
   const data = 8 + 2 + 12 * count + 4
   const [at, keysAt, pixelsAt] = [data, data + doubles.length, data + doubles.length + keys.length]

@@ -127,7 +127,7 @@ describe('sweeping the data folder', () => {
 describe('images', () => {
   it('go when no journey has named them for a while, and not before', () => {
     const insert = (hash: string) =>
-      insertImage(db, { hash, format: 'png', width: 9, height: 9, bytes: 9, vector: false, georeference: null })
+      insertImage(db, { hash, format: 'png', width: 9, height: 9, bytes: 9, vector: false, georeference: null, note: null })
     const [used, unused] = ['c'.repeat(64), 'd'.repeat(64)]
     for (const hash of [used, unused]) {
       insert(hash)

@@ -7,11 +7,11 @@ import { formatCoordinates, readCoordinates } from '#core/formats/coordinates'
 import { writeWorldFile } from '#core/formats/world-file'
 import type { FitKind } from '#core/geo/fit'
 import { FEWEST_MATCHES, FIT_KINDS } from '#core/geo/fit'
-import { georeferenceFromWorldFile } from '#core/geo/from-world-file'
+import { planeName } from '#core/geo/plane'
 import { geoSheet, worldFileOf } from '#core/geo/georeference'
 import type { LonLat } from '#core/geo/lon-lat'
 import { JourneyError } from '#core/journey/error'
-import { editSheet } from '#core/journey/sheet-edits'
+import { editSheet, placedStops } from '#core/journey/sheet-edits'
 import type { ControlPoint, Georeference, Sheet } from '#core/journey/schema'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
@@ -19,15 +19,17 @@ import PlaceSearch from '~/components/places/PlaceSearch.vue'
 import { saveText } from '~/services/save-text'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
+import { SYSTEM_FILES, useWorldFile, WORLD_FILES } from '~/stores/world-file'
 
 /** How a sheet lies on the Earth: control points with how well they agree, or a world file. */
 const props = defineProps<{ sheet: Sheet }>()
 const editor = useEditor()
 const stage = useStage()
+const worldFile = useWorldFile()
 const problem = ref('')
 
 type ByPoints = Extract<Georeference, { kind: 'points' }>
-const EMPTY: ByPoints = { kind: 'points', plane: 'mercator', fit: null, points: [] }
+const EMPTY: ByPoints = { kind: 'points', plane: null, fit: null, points: [] }
 const SOURCES = {
   'world-file': 'a world file',
   geotiff: 'the tags of its TIFF',
@@ -53,7 +55,22 @@ const middle = computed(
   () => result.value.geo?.toLonLat({ x: props.sheet.width / 2, y: props.sheet.height / 2 }) ?? editor.geo?.toLonLat(stage.view.centre),
 )
 
-const set = (next: Georeference | null) => editor.edit((journey) => editSheet(journey, props.sheet.id, { georeference: next }))
+function set(next: Georeference | null): boolean {
+  const done = editor.edit((journey) => editSheet(journey, props.sheet.id, { georeference: next }))
+  if (done) offerPlaces()
+  return done
+}
+
+/** Where the Earth has come to lie elsewhere under stops whose place on it is known, they are offered to go along, in one step to undo. */
+function offerPlaces() {
+  const moved = placedStops(editor.journey!)
+  const count = moved.stops.filter((stop, i) => stop !== editor.journey!.stops[i]).length
+  if (count === 0) return
+  editor.notice = {
+    text: `${count === 1 ? 'One stop was' : `${count} stops were`} found by name or read from a file, and ${count === 1 ? 'lies' : 'lie'} elsewhere on the map now.`,
+    action: { title: count === 1 ? 'Move it there' : 'Move them there', run: () => editor.edit(placedStops) },
+  }
+}
 const setPoints = (points: ControlPoint[]) => set({ ...(byPoints.value ?? EMPTY), points })
 
 function marking(on: boolean) {
@@ -77,30 +94,36 @@ const remove = (point: ControlPoint) => setPoints(byPoints.value!.points.filter(
 
 const FITS: Record<FitKind, string> = { similarity: 'Turned and scaled', affine: 'Sheared too', projective: 'In perspective too' }
 const fits = computed(() => [
-  { value: 'auto', title: 'As many points allow' },
+  { value: 'auto', title: 'Automatic' },
   ...FIT_KINDS.filter((kind) => (byPoints.value?.points.length ?? 0) >= FEWEST_MATCHES[kind]).map((kind) => ({
     value: kind,
     title: FITS[kind],
   })),
 ])
 const PLANES = [
+  { value: 'auto', title: 'Automatic' },
   { value: 'mercator', title: 'Mercator' },
   { value: 'degrees', title: 'Even degrees' },
 ] as const
 
+const PLANE_WORDS = { mercator: 'in Mercator’s projection', degrees: 'in even degrees' } as const
+
 function readFile() {
   const input = document.createElement('input')
   input.type = 'file'
-  input.accept = '.pgw,.jgw,.tfw,.wld,.pngw,.jpgw,.tifw,.json'
+  input.multiple = true
+  input.accept = [...WORLD_FILES, ...SYSTEM_FILES, '.json'].join(',')
   input.onchange = async () => {
     const file = input.files?.[0]
     if (!file) return
     problem.value = ''
     try {
       if (file.size > 1024 ** 2) throw new JourneyError(`“${file.name}” is too large for a world file or a list of control points.`)
-      const text = await file.text()
       const isList = file.name.toLowerCase().endsWith('.json')
-      set(isList ? { ...EMPTY, points: readControlPoints(text, file.name) } : georeferenceFromWorldFile(text, file.name, props.sheet))
+      const next = isList
+        ? { ...EMPTY, points: readControlPoints(await file.text(), file.name) }
+        : await worldFile.read([...input.files!], props.sheet)
+      if (next) set(next)
     } catch (error) {
       if (!(error instanceof JourneyError)) throw error
       problem.value = error.message
@@ -108,8 +131,8 @@ function readFile() {
   }
   input.click()
 }
-const worldFile = computed(() => result.value.geo && worldFileOf(result.value.geo))
-const writeFile = () => saveText(`${props.sheet.name}.wld`, writeWorldFile(worldFile.value!))
+const writable = computed(() => result.value.geo && worldFileOf(result.value.geo))
+const writeFile = () => saveText(`${props.sheet.name}.wld`, writeWorldFile(writable.value!))
 
 const kilometres = (metres: number) => (metres < 1000 ? `${metres.toFixed(0)} m` : `${(metres / 1000).toFixed(metres < 1e5 ? 1 : 0)} km`)
 watch(
@@ -121,24 +144,26 @@ watch(
 <template>
   <p v-if="!georeference" class="quiet">Once two spots of this map are known, places can be found by name, and lie where they belong.</p>
   <template v-else-if="georeference.kind === 'affine'">
-    <p>Known by {{ SOURCES[georeference.source] }}.</p>
+    <p>Known by {{ SOURCES[georeference.source] }}: {{ planeName(georeference.plane) }}.</p>
     <p v-if="middle" class="quiet figures">Its middle is at {{ formatCoordinates(middle) }}.</p>
   </template>
   <template v-if="byPoints">
     <p v-if="result.reason" class="flag" role="status">{{ result.reason }}</p>
     <p v-else-if="residuals" class="figures" data-testid="residuals">
-      <template v-if="byPoints.points.length > 2 || residuals.rmsPx > 0.01">
-        The points agree to {{ residuals.rmsPx.toFixed(1) }} px ({{ kilometres(residuals.rmsMetres) }}). Worst:
-        {{ residuals.worst.point.name }}, off by {{ residuals.worst.px.toFixed(1) }} px ({{ kilometres(residuals.worst.metres) }}).
-      </template>
-      <template v-else>Two points fit exactly; a third would tell how well they agree.</template>
+      The points agree to {{ residuals.rmsPx.toFixed(1) }} px ({{ kilometres(residuals.rmsMetres) }}). Worst:
+      {{ residuals.worst.point.name }}, off by {{ residuals.worst.px.toFixed(1) }} px ({{ kilometres(residuals.worst.metres) }}).
+    </p>
+    <p v-else-if="result.geo" class="flag" role="status" data-testid="unchecked">
+      This cannot be checked: {{ byPoints.points.length === 2 ? 'two points' : `${byPoints.points.length} points` }} always fit. Mark
+      another.
+    </p>
+    <p v-if="result.geo?.doubt" class="flag" role="status" data-testid="doubt">
+      The points do not tell whether the map is {{ PLANE_WORDS[result.geo.doubt.plane] }} (as is taken now) or
+      {{ PLANE_WORDS[result.geo.doubt.other] }}; places may be off by up to {{ result.geo.doubt.px.toFixed(0) }} px. Choose below, or mark
+      another.
     </p>
     <ul aria-label="Control points">
-      <li
-        v-for="(point, i) in byPoints.points"
-        :key="point.id"
-        :class="{ worst: point === residuals?.worst.point && byPoints.points.length > 2 }"
-      >
+      <li v-for="(point, i) in byPoints.points" :key="point.id" :class="{ worst: point === residuals?.worst.point }">
         <span class="number figures">{{ i + 1 }}</span>
         <span class="what">
           <span class="name">{{ point.name }}</span>
@@ -164,7 +189,15 @@ watch(
           @update:model-value="(fit) => set({ ...byPoints!, fit: fit === 'auto' ? null : (fit as FitKind) })"
         />
       </FieldRow>
-      <ChoiceRow label="Projection" :model-value="byPoints.plane" :choices="PLANES" @change="(plane) => set({ ...byPoints!, plane })" />
+      <ChoiceRow
+        label="Projection"
+        :model-value="byPoints.plane ?? 'auto'"
+        :choices="PLANES"
+        @change="(plane) => set({ ...byPoints!, plane: plane === 'auto' ? null : plane })"
+      />
+      <p v-if="byPoints.plane === null && result.geo && !result.geo.doubt" class="quiet">
+        By its points the map is {{ PLANE_WORDS[result.geo.toPlane.plane.kind as 'mercator'] }}.
+      </p>
     </template>
   </template>
 
@@ -188,7 +221,7 @@ watch(
       {{ stage.tool === 'control-point' ? 'Done marking' : 'Mark a point' }}
     </v-btn>
     <v-btn size="small" variant="outlined" @click="readFile">Read from a file …</v-btn>
-    <v-btn v-if="worldFile" size="small" variant="outlined" data-testid="write-world-file" @click="writeFile">Save a world file</v-btn>
+    <v-btn v-if="writable" size="small" variant="outlined" data-testid="write-world-file" @click="writeFile">Save a world file</v-btn>
     <v-btn v-if="georeference && !sheet.drawn" size="small" variant="text" @click="set(null)">Forget</v-btn>
   </div>
 </template>

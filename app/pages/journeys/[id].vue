@@ -17,6 +17,7 @@ import TransportBar from '~/components/editor/TransportBar.vue'
 import ArrivalDialog from '~/components/sheets/ArrivalDialog.vue'
 import CreditsDialog from '~/components/sheets/CreditsDialog.vue'
 import DrawMapDialog from '~/components/sheets/DrawMapDialog.vue'
+import SystemDialog from '~/components/sheets/SystemDialog.vue'
 import { useAutosave } from '~/composables/use-autosave'
 import { useSheetImport } from '~/composables/use-sheet-import'
 import { useShortcuts } from '~/composables/use-shortcuts'
@@ -27,6 +28,7 @@ import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
 import { isPhotoFile, usePhotos } from '~/stores/photos'
 import { isTrackFile, useTracks } from '~/stores/tracks'
+import { useWorldFile } from '~/stores/world-file'
 
 const id = String(useRoute().params.id)
 const router = useRouter()
@@ -35,6 +37,7 @@ const playback = usePlayback()
 const stage = useStage()
 const tracks = useTracks()
 const photos = usePhotos()
+const worldFile = useWorldFile()
 
 const missing = ref('')
 const autosave = shallowRef<ReturnType<typeof useAutosave>>()
@@ -77,6 +80,7 @@ const isBlocked = () =>
   [exporting, showingKeys, showingCredits, drawing].some((open) => open.value) ||
   sheetImport.arrival.value !== undefined ||
   tracks.overview !== undefined ||
+  worldFile.question !== undefined ||
   missing.value !== ''
 useShortcuts({ showKeys: () => (showingKeys.value = true), findPlace: () => void findPlace(), isBlocked })
 
@@ -193,6 +197,7 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
     <CreditsDialog v-model="showingCredits" />
     <DrawMapDialog v-model="drawing" :from="redrawnMap" @draw="(map, name) => sheetImport.draw(map, name, redrawn)" />
     <ArrivalDialog :arrival="sheetImport.arrival.value" @settle="sheetImport.settle" @cancel="sheetImport.arrival.value = undefined" />
+    <SystemDialog />
     <TrackDialog />
     <ConflictDialog :id="id" :open="autosave.state.value === 'conflict'" @overwrite="autosave.overwrite" @leaving="leaving = true" />
     <v-snackbar v-model="refusalShown" color="error" location="top" :timeout="7000" role="alert">{{ editor.refusal }}</v-snackbar>
