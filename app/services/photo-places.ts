@@ -6,12 +6,31 @@ import { lonLat } from '#core/journey/values'
 /** Photos larger than this are not looked at. */
 export const MOST_PHOTO_BYTES = 200 * 1024 ** 2
 
-const placeSchema = z.object({ latitude: lonLat.lat, longitude: lonLat.lon, DateTimeOriginal: z.date().optional().catch(undefined) })
+const day = z
+  .string()
+  .regex(/^\d{4}:\d\d:\d\d$/)
+  .optional()
+  .catch(undefined)
+const placeSchema = z.object({
+  latitude: lonLat.lat,
+  longitude: lonLat.lon,
+  DateTimeOriginal: z.date().optional().catch(undefined),
+  /** The satellites' clock, which is in UTC. Source: EXIF 2.32, GPSDateStamp and GPSTimeStamp. */
+  GPSDateStamp: day,
+  GPSTimeStamp: z
+    .string()
+    .regex(/^\d{1,2}:\d{1,2}:\d{1,2}(\.\d+)?$/)
+    .optional()
+    .catch(undefined),
+})
+
+const PICKED = ['DateTimeOriginal', 'GPSLatitude', 'GPSLongitude', 'GPSLatitudeRef', 'GPSLongitudeRef', 'GPSDateStamp', 'GPSTimeStamp']
 
 export interface PhotoPlace {
   name: string
   /** Null where the photo does not say where it was taken. */
   place: LonLat | null
+  /** In milliseconds since 1970: by the satellites' clock if it is there, else by the camera's, taken to be set to the time of this machine's zone. */
   time: number | null
 }
 
@@ -21,11 +40,13 @@ export async function readPhotoPlace(file: File): Promise<PhotoPlace> {
   const nowhere = { name, place: null, time: null }
   if (file.size > MOST_PHOTO_BYTES) return nowhere
   // Whatever is wrong with the file: it does not say where it was taken.
-  const found: unknown = await exifr
-    .parse(file, { gps: true, pick: ['DateTimeOriginal', 'GPSLatitude', 'GPSLongitude', 'GPSLatitudeRef', 'GPSLongitudeRef'] })
-    .catch(() => null)
+  const found: unknown = await exifr.parse(file, { gps: true, pick: PICKED }).catch(() => null)
   const parsed = placeSchema.safeParse(found)
   if (!parsed.success) return nowhere
-  const { latitude, longitude, DateTimeOriginal } = parsed.data
-  return { name, place: { lat: latitude, lon: longitude }, time: DateTimeOriginal?.getTime() ?? null }
+  const { latitude, longitude, DateTimeOriginal, GPSDateStamp, GPSTimeStamp } = parsed.data
+  const [year, month, date] = (GPSDateStamp ?? '').split(':').map(Number)
+  const [hour, minute, second] = (GPSTimeStamp ?? '').split(':').map(Number)
+  const satellites = Date.UTC(year ?? NaN, (month ?? NaN) - 1, date, hour ?? NaN, minute, second)
+  const time = Number.isFinite(satellites) ? satellites : (DateTimeOriginal?.getTime() ?? null)
+  return { name, place: { lat: latitude, lon: longitude }, time }
 }

@@ -14,7 +14,7 @@ import { sheetToGround } from '#core/sheet/place'
 /** Reads a file of tracks beside the page, and keeps it to be laid. To cancel is to end the worker. */
 const reply = (message: TrackReply) => self.postMessage(message)
 
-let track: Track = { segments: [], waypoints: [] }
+let track: Track = { segments: [], waypoints: [], badTimes: 0 }
 
 function answer(order: TrackOrder): void {
   switch (order.kind) {
@@ -34,7 +34,12 @@ function answer(order: TrackOrder): void {
       })
       const took = legs.flatMap(({ times }) => (times ? [times.at(-1)! - times[0]!] : []))
       const seconds = took.length === legs.length ? took : null
-      return reply({ kind: 'laid', stops, courses: legs.map(({ points, times }) => trackCourse(points, times)), seconds })
+      return reply({
+        kind: 'laid',
+        stops,
+        courses: legs.map(({ points, times, heights }) => trackCourse(points, times, heights, !order.options.reversed)),
+        seconds,
+      })
     }
   }
 }

@@ -8,36 +8,42 @@ const WORDS = String.raw`[^<>&\0-\x08\x0b\x0c\x0e-\x1f]{0,200}`
 const NAME = String.raw`[A-Za-z_][\w:.-]{0,60}`
 const SPACE = String.raw`[ \t\r\n]{0,80}`
 const TIME = `<time>(${WORDS})</time>${SPACE}`
+const HEIGHT = `<ele>(${WORDS})</ele>${SPACE}`
 
-/** Elements without attributes that hold words only, and are no times; `group` is the number of the regular expression's group that holds a name. */
-const leaf = (group: number) => `<(?!(?:${NAME}:)?time>)(${NAME})>${WORDS}</\\${group}>${SPACE}`
+/** Elements without attributes that hold words only, and are neither times nor heights; `group` is the number of the regular expression's group that holds a name. */
+const leaf = (group: number) => `<(?!(?:${NAME}:)?(?:time|ele)>)(${NAME})>${WORDS}</\\${group}>${SPACE}`
 /** Extensions hold leaves, or elements of leaves; three groups. */
 const extensions = (group: number) =>
   `<extensions>${SPACE}(?:${leaf(group)}|<(${NAME})>${SPACE}(?:${leaf(group + 2)}){1,20}</\\${group + 1}>${SPACE}){0,20}</extensions>${SPACE}`
 
 const ATTRIBUTE = String.raw`[ \t\r\n]{1,80}(lat|lon)="([-+.\deE]{1,40})"`
 
-/** Its groups: a name and its value, twice, the name of a leaf, the time, and more names. Numbered, as named ones cost a third more. */
+/** Its groups: a name and its value, twice, the height, the name of a leaf, the time, and more names. Numbered, as named ones cost a third more. */
 const POINT = new RegExp(
   `${SPACE}<trkpt${ATTRIBUTE}${ATTRIBUTE}${SPACE}>${SPACE}` +
-    `(?:${leaf(5)}){0,20}(?:${TIME}(?:${leaf(7)}){0,20})?(?:${extensions(8)})?</trkpt>`,
+    `(?:${HEIGHT})?(?:${leaf(6)}){0,20}(?:${TIME}(?:${leaf(8)}){0,20})?(?:${extensions(9)})?</trkpt>`,
   'y',
 )
 
 /**
  * Reads points one after another from where a track's segment has begun, or a point has ended.
  *
- * @param take is given each point in degrees, and its time as it is written; empty if it has none
+ * @param take is given each point in degrees, and its time and its height as they are written; empty if it has none
  * @returns where the first thing stands that is not such a point, or the first point beyond `end`
  */
-export function readPlainPoints(text: string, at: number, end: number, take: (lon: number, lat: number, time: string) => void): number {
+export function readPlainPoints(
+  text: string,
+  at: number,
+  end: number,
+  take: (lon: number, lat: number, time: string, height: string) => void,
+): number {
   POINT.lastIndex = at
   while (at < end) {
     const found = POINT.exec(text)
     if (!found || found[1] === found[3]) return at
     const [first, second] = [Number(found[2]), Number(found[4])]
     const isLatFirst = found[1] === 'lat'
-    take(isLatFirst ? second : first, isLatFirst ? first : second, found[6] ?? '')
+    take(isLatFirst ? second : first, isLatFirst ? first : second, found[7] ?? '', found[5] ?? '')
     at = POINT.lastIndex
   }
   return at

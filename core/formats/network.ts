@@ -85,8 +85,14 @@ function modeOf(properties: Properties): NetworkMode | undefined {
   return properties?.route === 'ferry' ? 'water' : undefined
 }
 
+/** A speed as OpenStreetMap writes it: a number of km/h, or with its unit. NaN where there is none. */
+function kilometresAnHour(text: string): number {
+  const [, value, unit = ''] = /^\s*(\d+(?:\.\d+)?)\s*(mph|knots)?/i.exec(text) ?? []
+  return Number(value) * ({ mph: 1.609344, knots: 1.852 }[unit.toLowerCase()] ?? 1)
+}
+
 function speedOf(properties: Properties, mode: NetworkMode): number {
-  const said = Number.parseFloat(String(properties?.speed ?? properties?.maxspeed ?? ''))
+  const said = kilometresAnHour(String(properties?.speed ?? properties?.maxspeed ?? ''))
   const kind = String(properties?.highway ?? properties?.railway ?? properties?.route ?? properties?.class ?? '').replace(/_link$/, '')
   return said >= 1 && said <= 1000 ? said : (CLASS_SPEEDS[kind] ?? USUAL_SPEED[mode])
 }

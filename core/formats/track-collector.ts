@@ -1,6 +1,7 @@
 import type { LonLat } from '../geo/lon-lat'
 import { JourneyError } from '../journey/error'
 import type { Track, TrackSegment } from './track'
+import { filledIn, risingOnes } from './fill-in'
 import { SwappedError, TRACK_LIMITS } from './track'
 
 /** Takes points one by one, and checks them. */
@@ -9,6 +10,8 @@ export class TrackCollector {
   private readonly waypoints: Track['waypoints'] = []
   private lonLat: number[] = []
   private times: number[] = []
+  private heights: number[] = []
+  private badTimes = 0
   private count = 0
   /** Points that do not lie on the Earth, and whether all would if swapped. */
   private wrong: { lon: number; lat: number; index: number } | undefined
@@ -31,20 +34,25 @@ export class TrackCollector {
     return at
   }
 
-  point(lon: number, lat: number, time: number): void {
+  /** @param time seconds since 1970; @param height metres above the sea; each NaN where it is not known */
+  point(lon: number, lat: number, time: number, height: number): void {
     const at = this.checked(lon, lat)
     this.lonLat.push(at.lon, at.lat)
     this.times.push(time)
+    this.heights.push(height)
   }
 
   endSegment(): void {
     // A segment of one point is no line; empty ones come from recorders that lost their signal.
     if (this.lonLat.length >= 4) {
-      const hasTimes = this.times.every((time, i) => Number.isFinite(time) && (i === 0 || time >= this.times[i - 1]!))
-      this.segments.push({ lonLat: new Float64Array(this.lonLat), times: hasTimes ? new Float64Array(this.times) : null })
+      const rising = risingOnes(this.times)
+      const times = filledIn(rising)
+      if (times) this.badTimes += rising.filter(Number.isNaN).length
+      this.segments.push({ lonLat: new Float64Array(this.lonLat), times, heights: filledIn(this.heights) })
     }
     this.lonLat = []
     this.times = []
+    this.heights = []
   }
 
   waypoint(lon: number, lat: number, name: string): void {
@@ -60,6 +68,6 @@ export class TrackCollector {
     }
     if (this.segments.length === 0 && this.waypoints.length === 0)
       throw new JourneyError(`“${this.name}” holds no track, route or waypoint.`)
-    return { segments: this.segments, waypoints: this.waypoints }
+    return { segments: this.segments, waypoints: this.waypoints, badTimes: this.badTimes }
   }
 }

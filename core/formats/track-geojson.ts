@@ -47,7 +47,7 @@ export function readGeoJson(text: string, name: string, collector: TrackCollecto
     throw new JourneyError(`“${name}” is not GeoJSON that can be read: it needs features with positions of numbers (RFC 7946).`)
   const take = (geometry: GeometryLike, title: string) => {
     const line = (positions: number[][]) => {
-      for (const [lon, lat] of positions) collector.point(lon!, lat!, NaN)
+      for (const [lon, lat, height] of positions) collector.point(lon!, lat!, NaN, height ?? NaN)
       collector.endSegment()
     }
     switch (geometry.type) {

@@ -11,7 +11,7 @@ interface ElementReader {
 }
 
 /** Elements whose words are read; those of all others may be as long as they like. */
-const READ: ReadonlySet<string> = new Set(['name', 'time', 'when', 'coord', 'coordinates'])
+const READ: ReadonlySet<string> = new Set(['name', 'time', 'ele', 'when', 'coord', 'coordinates'])
 
 /** Characters that are read at a time. */
 const CHUNK = 1 << 20
@@ -61,7 +61,7 @@ export function readXml(text: string, name: string, collector: TrackCollector, o
     isRead = false
     if (tag === 'trkpt') pointsFrom = parser.position
   })
-  const takePoint = (lon: number, lat: number, time: string) => collector.point(lon, lat, seconds(time))
+  const takePoint = (lon: number, lat: number, time: string, height: string) => collector.point(lon, lat, seconds(time), numberOf(height))
   let at = 0
   let cut = 0
   /** Characters that the parser was not given. */
@@ -88,16 +88,17 @@ const READERS: Readonly<Record<string, (collector: TrackCollector) => ElementRea
 
 /** GPX 1.1: points of tracks and routes, and waypoints. */
 function gpxReader(collector: TrackCollector): ElementReader {
-  const point = { lon: NaN, lat: NaN, time: NaN, name: '' }
+  const point = { lon: NaN, lat: NaN, time: NaN, height: NaN, name: '' }
   return {
     open(element, { lon, lat }) {
       if (element === 'trkpt' || element === 'rtept' || element === 'wpt')
-        Object.assign(point, { lon: numberOf(lon), lat: numberOf(lat), time: NaN, name: '' })
+        Object.assign(point, { lon: numberOf(lon), lat: numberOf(lat), time: NaN, height: NaN, name: '' })
     },
     close(element, words) {
       if (element === 'time') point.time = seconds(words)
+      else if (element === 'ele') point.height = numberOf(words)
       else if (element === 'name') point.name = words
-      else if (element === 'trkpt' || element === 'rtept') collector.point(point.lon, point.lat, point.time)
+      else if (element === 'trkpt' || element === 'rtept') collector.point(point.lon, point.lat, point.time, point.height)
       else if (element === 'wpt') collector.waypoint(point.lon, point.lat, point.name)
       else if (element === 'trkseg' || element === 'rte') collector.endSegment()
     },
@@ -109,9 +110,17 @@ function kmlReader(collector: TrackCollector): ElementReader {
   const mark = { name: '', inside: '' }
   const whens: string[] = []
   const coords: string[] = []
-  const numbers = (list: string, between: RegExp | string): [number, number] => {
-    const [lon, lat] = list.trim().split(between).map(Number)
-    return [lon ?? NaN, lat ?? NaN]
+  const numbers = (list: string, between: RegExp | string): [number, number, number] => {
+    const [lon, lat, height] = list.trim().split(between).map(Number)
+    return [lon ?? NaN, lat ?? NaN, height ?? NaN]
+  }
+  const line = (tuple: string, between: RegExp | string, when: string) => {
+    const [lon, lat, height] = numbers(tuple, between)
+    collector.point(lon, lat, seconds(when), height)
+  }
+  const place = (tuple: string) => {
+    const [lon, lat] = numbers(tuple, ',')
+    collector.waypoint(lon, lat, mark.name)
   }
   return {
     open(element) {
@@ -124,12 +133,12 @@ function kmlReader(collector: TrackCollector): ElementReader {
       else if (element === 'coord') coords.push(words)
       else if (element === 'coordinates') {
         for (const tuple of words.trim().split(/\s+/)) {
-          if (mark.inside === 'Point') collector.waypoint(...numbers(tuple, ','), mark.name)
-          else collector.point(...numbers(tuple, ','), NaN)
+          if (mark.inside === 'Point') place(tuple)
+          else line(tuple, ',', '')
         }
         if (mark.inside !== 'Point') collector.endSegment()
       } else if (element === 'Track') {
-        coords.forEach((coord, i) => collector.point(...numbers(coord, /\s+/), seconds(whens[i] ?? '')))
+        coords.forEach((coord, i) => line(coord, /\s+/, whens[i] ?? ''))
         collector.endSegment()
         whens.length = coords.length = 0
       }
@@ -154,6 +163,13 @@ const localName = (tag: string): string => (tag.includes(':') ? tag.slice(tag.in
 
 const numberOf = (text: string | undefined): number => (text === undefined || text.trim() === '' ? NaN : Number(text))
 
-/** A time in seconds since 1970; NaN for none. */
-// eslint-disable-next-line no-restricted-globals -- parsing a time reads no clock
-const seconds = (text: string): number => Date.parse(text.trim()) / 1000
+/** Date and time without a word on their zone. */
+const ZONELESS = /^(\d{4}-\d\d-\d\d)[T ](\d\d:\d\d(?::\d\d(?:[.,]\d+)?)?)$/
+
+/** A time in seconds since 1970; NaN for none. One that does not name its zone is in UTC, as GPX 1.1 has all its times. */
+function seconds(text: string): number {
+  const trimmed = text.trim()
+  const [, day, hour] = ZONELESS.exec(trimmed) ?? []
+  // eslint-disable-next-line no-restricted-globals -- parsing a time reads no clock
+  return Date.parse(day && hour ? `${day}T${hour.replace(',', '.')}Z` : trimmed) / 1000
+}

@@ -1,16 +1,22 @@
 import type { LonLat } from '../geo/lon-lat'
 import { JourneyError } from '../journey/error'
 
-/** One stretch of a recorded track without a break: longitude, latitude, … in degrees, and the times in seconds since 1970 where all are known. */
+/**
+ * One stretch of a recorded track without a break: longitude, latitude, … in degrees; times in seconds since 1970, never falling, and heights in metres
+ * above the sea, each null where they are not known.
+ */
 export interface TrackSegment {
   lonLat: Float64Array
   times: Float64Array | null
+  heights: Float64Array | null
 }
 
 /** A recorded track or a route, with the places that were marked on it. */
 export interface Track {
   segments: TrackSegment[]
   waypoints: (LonLat & { name: string })[]
+  /** Points whose time could not be read, or lay before that of a point before, and was made up from those beside it. */
+  badTimes: number
 }
 
 /** What a file of tracks may have. */

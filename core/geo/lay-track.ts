@@ -2,7 +2,7 @@ import type { Track, TrackSegment } from '../formats/track'
 import type { Point } from '../geometry/point'
 import { JourneyError } from '../journey/error'
 import type { LonLat } from './lon-lat'
-import { countOf, pointOf, roughMetres, simplifySegment } from './track'
+import { countOf, pauseAt, pointOf, roughMetres, simplifySegment } from './track'
 
 /** What of a track is laid onto the ground, and how. */
 export interface LayOptions {
@@ -20,9 +20,9 @@ export interface LayOptions {
 
 export interface LaidTrack {
   /** One more than the legs. */
-  stops: { name: string; at: Point }[]
-  /** Points in gu, x and y in turn; times in seconds, null where they are not all known. */
-  legs: { points: Float64Array; times: Float64Array | null }[]
+  stops: { name: string; at: Point; place: LonLat }[]
+  /** Points in gu, x and y in turn; times in seconds since 1970 and heights in metres, each null where they are not known. */
+  legs: { points: Float64Array; times: Float64Array | null; heights: Float64Array | null }[]
 }
 
 /** A stop nearer to an end of the track than this many metres is that end. */
@@ -32,8 +32,13 @@ const END_REACH = 150
 export function takenPart({ segments }: Track, { segment, from, to, reversed }: Omit<LayOptions, 'metres' | 'stops'>): TrackSegment {
   const chosen = segment === null ? segments : segments.slice(segment, segment + 1)
   const lonLat = chosen.length === 1 ? chosen[0]!.lonLat : joined(chosen.map((part) => part.lonLat))
+  const whole = (parts: readonly (Float64Array | null)[]): Float64Array | null => {
+    const known = parts.flatMap((part) => (part ? [part] : []))
+    return known.length === parts.length ? (known.length === 1 ? known[0]! : joined(known)) : null
+  }
   const known = chosen.flatMap(({ times }) => (times ? [times] : []))
-  const all = known.length === chosen.length ? (known.length === 1 ? known[0]! : joined(known)) : null
+  const all = whole(chosen.map(({ times }) => times))
+  const heights = whole(chosen.map((part) => part.heights))
   const isRising = all === null || known.every((part, i) => i === 0 || part[0]! >= known[i - 1]!.at(-1)!)
   const count = lonLat.length / 2
   const first = Math.min(count - 2, Math.floor(from * (count - 1)))
@@ -41,6 +46,7 @@ export function takenPart({ segments }: Track, { segment, from, to, reversed }: 
   const kept: TrackSegment = {
     lonLat: lonLat.subarray(2 * first, 2 * last + 2),
     times: all && isRising ? all.subarray(first, last + 1) : null,
+    heights: heights && heights.subarray(first, last + 1),
   }
   return reversed ? turned(kept) : kept
 }
@@ -56,7 +62,7 @@ function joined(parts: readonly Float64Array[]): Float64Array {
 }
 
 function turned(segment: TrackSegment): TrackSegment {
-  const { lonLat, times } = segment
+  const { lonLat, times, heights } = segment
   const count = countOf(segment)
   const back = new Float64Array(lonLat.length)
   for (let i = 0; i < count; i++) {
@@ -65,7 +71,11 @@ function turned(segment: TrackSegment): TrackSegment {
     back[2 * i + 1] = lat
   }
   // It is travelled the other way in the times it took.
-  return { lonLat: back, times: times && times.map((_, i) => times.at(-1)! - times[count - 1 - i]!) }
+  return {
+    lonLat: back,
+    times: times && times.map((_, i) => times.at(-1)! - times[count - 1 - i]!),
+    heights: heights && heights.slice().reverse(),
+  }
 }
 
 /**
@@ -94,12 +104,19 @@ export function layTrack(track: Track, options: LayOptions, toGround: (at: LonLa
     if (!p) throw new JourneyError('The track leaves the part of the Earth that the map shows: keep less of it, or lay it on another map.')
     return p
   }
+  // What was spent at a stop is no part of the legs to it and from it.
+  const stays = bounds.map(({ i }) => pauseAt(whole, i))
   return {
-    stops: bounds.map(({ i, name }) => ({ name, at: ground(pointOf(whole, i)) })),
-    legs: bounds.slice(1).map(({ i }, k) => {
-      const from = bounds[k]!.i
+    stops: bounds.map(({ i, name }) => ({ name, at: ground(pointOf(whole, i)), place: pointOf(whole, i) })),
+    legs: bounds.slice(1).map((_, k) => {
+      const from = Math.min(stays[k]![1], count - 2)
+      const to = Math.max(from + 1, stays[k + 1]![0])
       const part = simplifySegment(
-        { lonLat: whole.lonLat.subarray(2 * from, 2 * i + 2), times: whole.times && whole.times.subarray(from, i + 1) },
+        {
+          lonLat: whole.lonLat.subarray(2 * from, 2 * to + 2),
+          times: whole.times && whole.times.subarray(from, to + 1),
+          heights: whole.heights && whole.heights.subarray(from, to + 1),
+        },
         options.metres,
       )
       const points = new Float64Array(part.lonLat.length)
@@ -108,7 +125,7 @@ export function layTrack(track: Track, options: LayOptions, toGround: (at: LonLa
         points[2 * j] = x
         points[2 * j + 1] = y
       }
-      return { points, times: part.times }
+      return { points, times: part.times, heights: part.heights }
     }),
   }
 }

@@ -40,6 +40,8 @@ export const trackReplySchema = z.discriminatedUnion('kind', [
       segments: span,
       lengthMetres: z.number(),
       hasTimes: z.boolean(),
+      badTimes: z.number(),
+      hasHeights: z.boolean(),
       start: z.number().nullable(),
       end: z.number().nullable(),
       movingSeconds: z.number().nullable(),
@@ -52,7 +54,7 @@ export const trackReplySchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('count'), kept: z.number() }),
   z.strictObject({
     kind: z.literal('laid'),
-    stops: z.array(z.strictObject({ name: z.string(), at: point })).min(2),
+    stops: z.array(z.strictObject({ name: z.string(), at: point, place: z.object(lonLat) })).min(2),
     courses: z.array(courseSchema),
     /** How long each leg took, in seconds; null where that is not known. */
     seconds: z.array(z.number()).nullable(),

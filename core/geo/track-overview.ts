@@ -10,6 +10,9 @@ export interface TrackOverview {
   segments: number[]
   lengthMetres: number
   hasTimes: boolean
+  /** Points whose time was made up from those beside it. */
+  badTimes: number
+  hasHeights: boolean
   /** Seconds since 1970, where they are known. */
   start: number | null
   end: number | null
@@ -40,6 +43,8 @@ export function overviewOf(track: Track): TrackOverview | undefined {
     segments: track.segments.map(countOf),
     lengthMetres: summary.lengthMetres,
     hasTimes: whole.times !== null,
+    badTimes: track.badTimes,
+    hasHeights: whole.heights !== null,
     start: summary.start.time,
     end: summary.end.time,
     movingSeconds: summary.movingSeconds,
@@ -59,7 +64,11 @@ function everyFew(segment: TrackSegment): TrackSegment {
   const stride = Math.ceil(count / OUTLINE_POINTS)
   if (stride === 1) return segment
   const places = Array.from({ length: Math.ceil((count - 1) / stride) }, (_, i) => pointOf(segment, i * stride))
-  return { lonLat: Float64Array.from([...places, pointOf(segment, count - 1)].flatMap(({ lon, lat }) => [lon, lat])), times: null }
+  return {
+    lonLat: Float64Array.from([...places, pointOf(segment, count - 1)].flatMap(({ lon, lat }) => [lon, lat])),
+    times: null,
+    heights: null,
+  }
 }
 
 function inUnitSquare(places: readonly LonLat[]): Float64Array {

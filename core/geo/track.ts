@@ -52,37 +52,85 @@ export function summariseTrack({ segments, waypoints }: Track): TrackSummary | u
     start: { ...pointOf(first, 0), time: first.times?.[0] ?? null },
     end: { ...pointOf(last, countOf(last) - 1), time: last.times?.at(-1) ?? null },
     movingSeconds: hasTimes ? moving : null,
-    stops: [...waypoints.map((waypoint) => ({ ...waypoint, seconds: 0 })), ...segments.flatMap(pausesOf)],
+    stops: withPauses(waypoints, segments.flatMap(pausesOf)),
   }
 }
 
+/** The smallest box that holds all lines: it leaves out the widest stretch of longitudes that none of them crosses, to a degree. */
 function boundsOf(segments: readonly TrackSegment[]): TrackSummary['bounds'] {
-  let [west, south, east, north] = [Infinity, Infinity, -Infinity, -Infinity]
-  let crosses = false
-  for (const segment of segments) {
-    for (let i = 0; i < countOf(segment); i++) {
-      const { lon, lat } = pointOf(segment, i)
-      if (i > 0 && Math.abs(lon - segment.lonLat[2 * i - 2]!) > 180) crosses = true
-      ;[west, east] = [Math.min(west, lon), Math.max(east, lon)]
-      ;[south, north] = [Math.min(south, lat), Math.max(north, lat)]
-    }
-  }
-  if (!crosses) return [west, south, east, north]
-  // Over the antimeridian the west is the least of the eastern longitudes, and the other way round.
-  ;[west, east] = [180, -180]
+  const taken = new Uint8Array(360)
+  let [south, north] = [Infinity, -Infinity]
   for (const { lonLat } of segments) {
     for (let i = 0; i < lonLat.length; i += 2) {
-      if (lonLat[i]! >= 0) west = Math.min(west, lonLat[i]!)
-      else east = Math.max(east, lonLat[i]!)
+      // From one point to the next a line goes the shorter way.
+      const [from, to] = [binOf(lonLat[i === 0 ? 0 : i - 2]!), binOf(lonLat[i]!)]
+      const step = (to - from + 540) % 360 < 180 ? -1 : 1
+      for (let bin = from; bin !== to; bin = (bin + step + 360) % 360) taken[bin] = 1
+      taken[to] = 1
+      ;[south, north] = [Math.min(south, lonLat[i + 1]!), Math.max(north, lonLat[i + 1]!)]
+    }
+  }
+  const start = endOfWidestGap(taken)
+  // Longitudes counted on from the end of that stretch.
+  const along = (lon: number) => (lon + 180 - start + 360) % 360
+  let [first, last] = [Infinity, -Infinity]
+  let [west, east] = [0, 0]
+  for (const { lonLat } of segments) {
+    for (let i = 0; i < lonLat.length; i += 2) {
+      const way = along(lonLat[i]!)
+      if (way < first) [first, west] = [way, lonLat[i]!]
+      if (way > last) [last, east] = [way, lonLat[i]!]
     }
   }
   return [west, south, east, north]
+}
+
+const binOf = (lon: number): number => Math.min(359, Math.floor(lon + 180))
+
+/** Where in a circle of marks the longest stretch without one ends; of several as long the one that is last, over the circle's beginning. */
+function endOfWidestGap(taken: Uint8Array): number {
+  const n = taken.length
+  let widest = { end: 0, count: -1 }
+  for (let from = 0; from < n; from++) {
+    let count = 0
+    while (count < n && !taken[(from + count) % n]) count++
+    if (count > widest.count || (count === widest.count && from + count >= n)) widest = { end: (from + count) % n, count }
+  }
+  return widest.end
 }
 
 /** Good to a hundredth over short ways away from the poles. */
 export function roughMetres(a: LonLat, b: LonLat): number {
   const dLon = ((a.lon - b.lon + 540) % 360) - 180
   return DEGREE * Math.hypot(dLon * Math.cos((a.lat * Math.PI) / 180), a.lat - b.lat)
+}
+
+/** A pause so near a marked place, in metres, was made there. */
+const AT_PLACE = 150
+
+/** Marked places with the pauses that were made at them, and the other pauses. */
+function withPauses(waypoints: Track['waypoints'], pauses: readonly TrackStop[]): TrackStop[] {
+  const places = waypoints.map((waypoint): TrackStop => ({ ...waypoint, seconds: 0 }))
+  const others = pauses.filter((pause) => {
+    const place = places.find((each) => roughMetres(each, pause) <= AT_PLACE)
+    if (place) place.seconds += pause.seconds
+    return !place
+  })
+  return [...places, ...others]
+}
+
+/**
+ * The points of a segment during which one stayed within a pause's reach of one of them, if that was as long as a pause; else just that point.
+ * @returns the numbers of the first and of the last
+ */
+export function pauseAt(segment: TrackSegment, i: number): [number, number] {
+  const { times } = segment
+  if (!times) return [i, i]
+  const isNear = (k: number) => k >= 0 && k < times.length && roughMetres(pointOf(segment, i), pointOf(segment, k)) <= PAUSE.metres
+  let [first, last] = [i, i]
+  while (isNear(first - 1)) first--
+  while (isNear(last + 1)) last++
+  return times[last]! - times[first]! >= PAUSE.seconds ? [first, last] : [i, i]
 }
 
 /** Where one stayed for long near one spot. */
@@ -104,6 +152,9 @@ function pausesOf(segment: TrackSegment): TrackStop[] {
 /** Long tracks are simplified in stretches of so many points, whose ends stay: the algorithm's time may grow with the square of their number. */
 const STRETCH = 4000
 
+/** And of no more than so many degrees of latitude, as a degree of longitude is shorter the nearer it is to a pole. */
+const STRETCH_LATITUDE = 4
+
 /** Metres to the degree of latitude, near enough for leaving points out. */
 const DEGREE = 111_195
 
@@ -113,19 +164,43 @@ const DEGREE = 111_195
  */
 export function simplifySegment(segment: TrackSegment, metres: number): TrackSegment {
   if (metres <= 0) return segment
-  const { lonLat, times } = segment
-  const cos = Math.cos((lonLat[1]! * Math.PI) / 180)
+  const { lonLat, times, heights } = segment
+  const count = countOf(segment)
+  const kept: number[] = [0]
+  for (let from = 0; from < count - 1;) {
+    const to = endOfStretch(lonLat, from)
+    for (const i of keptOf(lonLat, from, to, metres)) if (i > from) kept.push(i)
+    from = to
+  }
+  const pick = (array: Float64Array) => Float64Array.from(kept, (i) => array[i]!)
+  return {
+    lonLat: Float64Array.from(kept.flatMap((i) => [lonLat[2 * i]!, lonLat[2 * i + 1]!])),
+    times: times && pick(times),
+    heights: heights && pick(heights),
+  }
+}
+
+function endOfStretch(lonLat: Float64Array, from: number): number {
+  const last = Math.min(from + STRETCH, lonLat.length / 2 - 1)
+  let [south, north] = [Infinity, -Infinity]
+  for (let i = from; i <= last; i++) {
+    const lat = lonLat[2 * i + 1]!
+    ;[south, north] = [Math.min(south, lat), Math.max(north, lat)]
+    if (north - south > STRETCH_LATITUDE && i > from + 1) return i - 1
+  }
+  return last
+}
+
+/** Numbers of the points of a stretch that remain. Longitudes count as they do where they are longest, so that nothing is left out by mistake. */
+function keptOf(lonLat: Float64Array, from: number, to: number, metres: number): number[] {
+  let cos = 0
+  for (let i = from; i <= to; i++) cos = Math.max(cos, Math.cos((lonLat[2 * i + 1]! * Math.PI) / 180))
   let turn = 0
-  const points = Array.from({ length: countOf(segment) }, (_, i) => {
+  const points = Array.from({ length: to - from + 1 }, (_, k) => {
+    const i = from + k
     // Over the antimeridian longitudes run on.
-    if (i > 0 && Math.abs(lonLat[2 * i]! - lonLat[2 * i - 2]!) > 180) turn += lonLat[2 * i]! < 0 ? 360 : -360
+    if (k > 0 && Math.abs(lonLat[2 * i]! - lonLat[2 * i - 2]!) > 180) turn += lonLat[2 * i]! < 0 ? 360 : -360
     return { x: (lonLat[2 * i]! + turn) * DEGREE * cos, y: lonLat[2 * i + 1]! * DEGREE, i }
   })
-  const kept: typeof points = []
-  for (let from = 0; from < points.length - 1; from += STRETCH) {
-    const part = simplify(points.slice(from, from + STRETCH + 1), metres, true) as typeof points
-    kept.push(...(from === 0 ? part : part.slice(1)))
-  }
-  const pick = (array: Float64Array, at: (i: number) => number[]) => Float64Array.from(kept.flatMap(({ i }) => at(i).map((k) => array[k]!)))
-  return { lonLat: pick(lonLat, (i) => [2 * i, 2 * i + 1]), times: times && pick(times, (i) => [i]) }
+  return (simplify(points, metres, true) as typeof points).map(({ i }) => i)
 }

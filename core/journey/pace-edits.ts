@@ -119,22 +119,29 @@ function dragged(
     return { from: from * frame, to: to * frame }
   }
   const now = part(journey)
-  const isTooLong = (seconds: number) => {
+  /** Where that part ends; infinitely late where the film has no room for it. */
+  const endOf = (of: Journey): number => {
     try {
-      return part(lasting(seconds)).to > end + frame / 2
+      return part(of).to
     } catch (error) {
-      if (error instanceof JourneyError) return true
+      if (error instanceof JourneyError) return Infinity
       throw error
     }
   }
+  const isTooLong = (seconds: number) => endOf(lasting(seconds)) > end + frame / 2
   let [low, high] = [shortest, Math.max(shortest, journey.seconds)]
   for (let i = 0; i < 24 && high - low > frame / 64; i++) {
     const middle = (low + high) / 2
     if (isTooLong(middle)) high = middle
     else low = middle
   }
-  const found = lasting(Math.round(low * 1e4) / 1e4)
-  if (Math.abs(part(found).to - end) < 1.5 * frame) return found
+  // Of the two durations in whole frames about what was found, the one whose end is nearer.
+  const inFrames = [Math.floor(low / frame + 1e-6), Math.ceil(low / frame - 1e-6)].map((count) =>
+    Math.max(shortest, Math.round(count * frame * 1e4) / 1e4),
+  )
+  const off = (seconds: number) => Math.abs(endOf(lasting(seconds)) - end)
+  const found = lasting(off(inFrames[0]!) <= off(inFrames[1]!) ? inFrames[0]! : inFrames[1]!)
+  if (Math.abs(endOf(found) - end) < 1.5 * frame) return found
   // Its end cannot be there: it gets the length that was asked for, or the reason why it cannot is told.
   return lasting(Math.max(shortest, Math.round((end - now.from) * 1e4) / 1e4))
 }

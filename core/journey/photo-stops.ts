@@ -1,9 +1,14 @@
 import type { Point } from '../geometry/point'
 import { distance } from '../geometry/point'
+import { legCourse } from './course-edits'
 import { editStop, newPostcard } from './edits'
-import { goOnTo } from './visit-edits'
+import { JourneyError } from './error'
 import { travellerOf } from './lookup'
-import type { Journey, Photo } from './schema'
+import type { Journey, Leg, Photo, Stop } from './schema'
+import { LIMITS } from './schema'
+import { lengthAtTime } from './track-course'
+import { insertStop } from './trip-edits'
+import { goOnTo } from './visit-edits'
 
 /** A photo whose place is known. */
 export interface PlacedPhoto {
@@ -15,7 +20,7 @@ export interface PlacedPhoto {
   photo: Photo | null
 }
 
-/** Photos taken nearer to each other than this, in reference pixels, were taken at one stop. */
+/** Photos taken nearer to a stop than this, in reference pixels, were taken there. */
 const SAME_STOP = 24
 
 /** Photos in the order of time; those without one come last, by their names. */
@@ -23,9 +28,10 @@ export const inOrder = (photos: readonly PlacedPhoto[]): PlacedPhoto[] =>
   [...photos].sort((a, b) => (a.time ?? Infinity) - (b.time ?? Infinity) || a.name.localeCompare(b.name, 'en', { numeric: true }))
 
 /**
- * Has a traveller's trip go on to where photos were taken, in the order of time, each stop with its photo as a postcard; those taken one after the
- * other at one place make one stop, with the first of them that can be shown.
+ * Makes stops of where photos were taken, in the order of time, each with its photo as a postcard. One taken at a stop of the trip belongs to that stop,
+ * which shows the first that can be shown; one taken while a leg was recorded becomes a stop on that leg; with all others the trip goes on.
  * @param ids new ids: a stop's and a leg's for each photo
+ * @throws JourneyError that names the photo for which there is no room
  */
 export function addPhotoStops(
   journey: Journey,
@@ -33,14 +39,40 @@ export function addPhotoStops(
   who: string,
   ids: readonly { stop: string; leg: string }[],
 ): Journey {
-  return inOrder(photos).reduce((j, { name, at, photo }, i) => {
-    const last = travellerOf(j, who).visits.at(-1)?.stop
-    const here = j.stops.find((stop) => stop.id === last)
-    if (here && distance(here.at, at) < SAME_STOP / j.camera.zoom)
-      return here.postcard || !photo ? j : editStop(j, here.id, { postcard: newPostcard(here, { photo }) })
-    const { stop } = ids[i]!
-    const next = editStop(goOnTo(j, at, ids[i]!, { traveller: who }), stop, { name: name.slice(0, 120) })
-    const made = next.stops.find(({ id }) => id === stop)
-    return made && photo ? editStop(next, stop, { postcard: newPostcard(made, { photo }) }) : next
+  return inOrder(photos).reduce((j, photo, i) => {
+    const here = stopNear(j, photo.at, who)
+    if (here) return withPostcard(j, here, photo)
+    if (j.stops.length >= LIMITS.stops)
+      throw new JourneyError(
+        `“${photo.name}” would be stop ${LIMITS.stops + 1}, and a journey has at most ${LIMITS.stops}: choose fewer photos.`,
+      )
+    const during = recordedDuring(j, photo.time, who)
+    const named = { name: photo.name.slice(0, 120) }
+    const next = during
+      ? editStop(insertStop(j, during.leg.id, photo.at, ids[i]!, during.s), ids[i]!.stop, named)
+      : goOnTo(j, photo.at, ids[i]!, { traveller: who, ...named })
+    const made = next.stops.find(({ id }) => id === ids[i]!.stop)
+    return made ? withPostcard(next, made, photo) : next
   }, journey)
+}
+
+/** The stop of a traveller's trip at which something lies, the nearest if there are several. */
+function stopNear(journey: Journey, at: Point, who: string): Stop | undefined {
+  const visited = new Set(travellerOf(journey, who).visits.map(({ stop }) => stop))
+  const near = journey.stops.filter((stop) => visited.has(stop.id) && distance(stop.at, at) < SAME_STOP / journey.camera.zoom)
+  return near.sort((a, b) => distance(a.at, at) - distance(b.at, at))[0]
+}
+
+const withPostcard = (journey: Journey, stop: Stop, { photo }: PlacedPhoto): Journey =>
+  stop.postcard || !photo ? journey : editStop(journey, stop.id, { postcard: newPostcard(stop, { photo }) })
+
+/** The leg that was being recorded at a time, and the length of its course that had been travelled then. */
+function recordedDuring(journey: Journey, time: number | null, who: string): { leg: Leg; s: number } | undefined {
+  if (time === null) return undefined
+  for (const leg of travellerOf(journey, who).legs) {
+    if (leg.course.kind !== 'track') continue
+    const s = lengthAtTime(leg.course, legCourse(journey, leg.id)!, time / 1000)
+    if (s !== undefined) return { leg, s }
+  }
+  return undefined
 }

@@ -74,6 +74,8 @@ export const courseSchema = z.discriminatedUnion('kind', [
         .regex(TIMES_PATTERN, 'must be seconds like "0 1.5 3"')
         .nullable()
         .default(null),
+      /** When the first point was recorded, in seconds since 1970, where that is known. */
+      began: z.number().min(-1e11).max(1e11).nullable().default(null),
       /** Metres above the sea at each point, where they are known. */
       heights: z
         .string()

@@ -10,17 +10,25 @@ import { readHeights, readTimes, writeHeights, writePoints, writeTimes } from '.
 /**
  * A track as a course.
  * @param points x and y in turn, in gu; at least two
- * @param times seconds, rising, as many as there are points; null where they are not known
+ * @param times seconds since 1970, rising, as many as there are points; null where they are not known
+ * @param isDated whether these times are those of the record, and not only ones that follow each other as its do
  * @param heights metres above the sea, as many; null where they are not known
  */
 export function trackCourse(
   points: ArrayLike<number>,
   times: ArrayLike<number> | null,
   heights: ArrayLike<number> | null = null,
+  isDated = true,
 ): TrackCourse {
   if (points.length / 2 > LIMITS.trackPoints)
     throw new JourneyError(`A leg has at most ${LIMITS.trackPoints} recorded points: simplify the track, or cut it at stops.`)
-  return { kind: 'track', points: writePoints(points), times: times && writeTimes(times), heights: heights && writeHeights(heights) }
+  return {
+    kind: 'track',
+    points: writePoints(points),
+    times: times && writeTimes(times),
+    began: times && isDated ? Math.round(times[0]! * 10) / 10 : null,
+    heights: heights && writeHeights(heights),
+  }
 }
 
 /** The two parts of a track before and after a length of its course. */
@@ -39,23 +47,24 @@ export function splitTrack(track: TrackCourse, course: Course, s: number): [Trac
       [at, ...values.subarray(i + 1)],
     ]
   }
-  const times = parted(track.times === null ? null : readTimes(track.times))
+  const { began } = track
+  const times = parted(track.times === null ? null : readTimes(track.times).map((time) => (began ?? 0) + time))
   const heights = parted(track.heights === null ? null : readHeights(track.heights))
   return [
-    trackCourse([...points.subarray(0, 2 * i + 2), x, y], times[0], heights[0]),
-    trackCourse([x, y, ...points.subarray(2 * i + 2)], times[1], heights[1]),
+    trackCourse([...points.subarray(0, 2 * i + 2), x, y], times[0], heights[0], began !== null),
+    trackCourse([x, y, ...points.subarray(2 * i + 2)], times[1], heights[1], began !== null),
   ]
 }
 
 /** What a leg's line was recorded with; of other courses nothing is known. */
-export type Recorded = Pick<TrackCourse, 'times' | 'heights'>
+export type Recorded = Pick<TrackCourse, 'times' | 'heights' | 'began'>
 
 /** Two lines, one after the other, as one track. Where both have times they follow each other without a pause; where both have heights these are kept. */
 export function joinedTrack(first: Course, second: Course, a: Recorded, b: Recorded): TrackCourse {
   const points = [...first.points, ...second.points.subarray(2)]
   const times = a.times === null || b.times === null ? null : following(readTimes(a.times), readTimes(b.times))
   const heights = a.heights === null || b.heights === null ? null : [...readHeights(a.heights), ...readHeights(b.heights).subarray(1)]
-  return trackCourse(points, times, heights)
+  return { ...trackCourse(points, times, heights, false), began: times && a.began }
 }
 
 /** Times of one line and then of another that begins when the first has ended. */
@@ -69,8 +78,24 @@ export function reversedTrack({ times: text, heights }: TrackCourse, { points }:
   const turned = new Float64Array(points.length)
   for (let i = 0; i < points.length; i += 2) turned.set([points[points.length - 2 - i]!, points[points.length - 1 - i]!], i)
   const climbed = heights === null ? null : readHeights(heights).reverse()
+  // Travelled the other way it was not recorded at any time.
   if (text === null) return trackCourse(turned, null, climbed)
   const times = readTimes(text)
   const last = times.at(-1)!
-  return trackCourse(turned, times.map((time) => last - time).reverse(), climbed)
+  return trackCourse(turned, times.map((time) => last - time).reverse(), climbed, false)
+}
+
+/** The length of a track's course that had been travelled at a time, in seconds since 1970; undefined where it was not being recorded then. */
+export function lengthAtTime({ times: text, began }: TrackCourse, { lengths }: Course, time: number): number | undefined {
+  if (text === null || began === null) return undefined
+  const times = readTimes(text)
+  const t = time - began
+  if (t < 0 || t > times.at(-1)!) return undefined
+  const next = Math.max(
+    1,
+    times.findIndex((each) => each >= t),
+  )
+  const span = times[next]! - times[next - 1]!
+  const share = span > 0 ? (t - times[next - 1]!) / span : 0
+  return lengths[next - 1]! + share * (lengths[next]! - lengths[next - 1]!)
 }

@@ -1,6 +1,7 @@
 import { produce } from 'immer'
 import type { Point } from '../geometry/point'
 import { distance } from '../geometry/point'
+import type { LonLat } from '../geo/lon-lat'
 import { editLeg } from './edits'
 import { addStop, visitStop } from './visit-edits'
 import { travellerOf } from './lookup'
@@ -11,7 +12,7 @@ import { addTraveller } from './traveller-edits'
 /** A recorded track as it comes to lie on the ground. */
 export interface TrackOnGround {
   /** One more than the courses; a name may be empty. */
-  stops: readonly { name: string; at: Point }[]
+  stops: readonly { name: string; at: Point; place?: LonLat }[]
   courses: readonly CourseShape[]
   /** How long each leg took, in seconds, if the film is to keep to that. */
   seconds: readonly number[] | null
@@ -33,25 +34,22 @@ export function addTrack(journey: Journey, track: TrackOnGround, target: TrackUs
   const who = { traveller: target.traveller }
   const begun = target.use === 'own' ? addTraveller(journey, target.traveller) : journey
   const legs: string[] = []
-  const laid = track.stops.reduce((j, { name, at }, i) => {
+  const laid = track.stops.reduce((j, { name, at, place }, i) => {
     const visits = travellerOf(j, target.traveller).visits.map((visit) => visit.stop)
-    const met = j.stops.filter((stop) => distance(stop.at, at) < MEETS / j.camera.zoom)
+    const met = j.stops
+      .filter((stop) => distance(stop.at, at) < MEETS / j.camera.zoom)
+      .sort((a, b) => distance(a.at, at) - distance(b.at, at))
     // The trip has come to where the track begins.
-    if (i === 0 && met.some((stop) => stop.id === visits.at(-1))) return j
+    if (i === 0 && met[0] && met[0].id === visits.at(-1)) return j
     const { stop, leg } = ids[i]!
     if (i > 0 || visits.length > 0) legs.push(leg)
-    const other = met.find(({ id }) => !visits.includes(id))
-    return other ? visitStop(j, other.id, leg, target.traveller) : named(addStop(j, at, { stop, leg }, who), stop, name)
+    if (met[0]) return visitStop(j, met[0].id, leg, target.traveller)
+    return addStop(j, at, { stop, leg }, { ...who, place, ...(name === '' ? {} : { name }) })
   }, begun)
   const own = legs.slice(-track.courses.length)
   const dressed = own.reduce((j, leg, i) => editLeg(j, leg, { course: track.courses[i]!, ...easing }), laid)
   return track.seconds ? atRecordedPace(dressed, target.traveller, own, track.seconds) : dressed
 }
-
-const named = (journey: Journey, id: string, name: string): Journey =>
-  name === ''
-    ? journey
-    : { ...journey, stops: journey.stops.map((stop) => (stop.id === id ? { ...stop, name: name.slice(0, 120) } : stop)) }
 
 /** The least that a leg of the film may take, in seconds. */
 const LEAST = 0.3

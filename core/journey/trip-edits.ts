@@ -1,7 +1,7 @@
 import { produce } from 'immer'
 import { isCurve } from '../frame/course'
 import type { Course } from '../geometry/course'
-import { courseOf, nearestOnCourse } from '../geometry/course'
+import { courseOf, nearestOnCourse, pointAt } from '../geometry/course'
 import { splitCubic } from '../geometry/cubic'
 import { nearestOnChain } from '../geometry/nearest'
 import type { Point } from '../geometry/point'
@@ -18,11 +18,12 @@ import { arrange, visitsOf } from './visit-edits'
  * Puts a stop onto a leg's course, which is split there: the two legs together are the very course that was. They share its travel time by
  * their lengths, and the stop is dressed like the one before it; the traveller passes through.
  * @param near the spot of the course that is nearest to this is where the stop goes
+ * @param s of a line of many points: the length along it at which it goes instead
  */
-export function insertStop(journey: Journey, legId: string, near: Point, ids: { stop: string; leg: string }): Journey {
+export function insertStop(journey: Journey, legId: string, near: Point, ids: { stop: string; leg: string }, s?: number): Journey {
   const [found, course] = [findLeg(journey, legId), legCourse(journey, legId)]
   if (!found || !course) return journey
-  const { at, parts, share } = splitAt(journey, legId, found.leg.course, course, near)
+  const { at, parts, share } = splitAt(journey, legId, found.leg.course, course, near, s)
   return produce(journey, (draft) => {
     const { leg, index, traveller } = findLeg(draft, legId)!
     const model = draft.stops.find((stop) => stop.id === traveller.visits[index]!.stop)!
@@ -48,7 +49,7 @@ export function insertStop(journey: Journey, legId: string, near: Point, ids: { 
 }
 
 /** Where a course is split, its two parts, and the share of its length that the first one has. */
-function splitAt(journey: Journey, id: string, shape: CourseShape, course: Course, near: Point) {
+function splitAt(journey: Journey, id: string, shape: CourseShape, course: Course, near: Point, length?: number) {
   const whole = course.length || 1
   if (isCurve(shape)) {
     const cubics = legCubics(journey, id)
@@ -61,7 +62,7 @@ function splitAt(journey: Journey, id: string, shape: CourseShape, course: Cours
     const [first, second] = chains.map((chain): CourseShape => (shape.kind === 'straight' ? shape : drawnCourse(chain)))
     return { at: before[3], parts: [first!, second!] as const, share: courseOf(chains[0]!).length / whole }
   }
-  const { s, at } = nearestOnCourse(course, near)
+  const { s, at } = length === undefined ? nearestOnCourse(course, near) : { s: length, at: pointAt(course, length) }
   return { at, parts: splitLine(shape, course, s), share: s / whole }
 }
 
@@ -130,7 +131,7 @@ function joinedCourse(journey: Journey, into: Leg, out: Leg): CourseShape {
     return { ...a, vias: [...a.vias, legEnds(journey, into.id)![1], ...b.vias] }
   if (a.kind === b.kind && (a.kind === 'straight' || a.kind === 'bowed' || a.kind === 'great-circle')) return a
   if (isCurve(a) && isCurve(b)) return drawnCourse([...legCubics(journey, into.id), ...legCubics(journey, out.id)])
-  const recordOf = (shape: CourseShape): Recorded => (shape.kind === 'track' ? shape : { times: null, heights: null })
+  const recordOf = (shape: CourseShape): Recorded => (shape.kind === 'track' ? shape : { times: null, heights: null, began: null })
   return joinedTrack(legCourse(journey, into.id)!, legCourse(journey, out.id)!, recordOf(a), recordOf(b))
 }
 

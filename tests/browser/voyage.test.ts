@@ -70,10 +70,12 @@ describe.sequential('a first voyage', () => {
       await clickStage(x, y)
     }
     expect(await stopNames()).toEqual(['Stop 1: Stop 1', 'Stop 2: Stop 2', 'Stop 3: Stop 3'])
+    // The first leaves the name of the new stop, the second the tool.
+    await page.keyboard.press('Escape')
     await page.keyboard.press('Escape')
     await page.getByTestId('stop-handle').nth(2).click()
     await page.getByTestId('stop-name').locator('input').fill('Lighthouse')
-    expect(await page.getByRole('button', { name: /^Leg \d, .* seconds, shared out/ }).count()).toBe(2)
+    expect(await page.getByRole('button', { name: /^Leg \d, .* seconds, automatic/ }).count()).toBe(2)
   })
 
   it('gives a leg a vehicle and bends it', async () => {

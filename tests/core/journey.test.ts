@@ -58,7 +58,7 @@ describe('reading a journey', () => {
     }
     const { visits, legs } = parseJourney(old).travellers[0]!
     expect(visits.map(({ layover }) => layover)).toEqual([null, 0.8, null])
-    expect(legs[0]!.course).toEqual({ ...track, times: '0 5 5 9', heights: null })
+    expect(legs[0]!.course).toEqual({ ...track, times: '0 5 5 9', heights: null, began: null })
   })
 
   it('fills in defaults', () => {

@@ -36,6 +36,7 @@ export const EVERY_COURSE: Record<CourseShape['kind'], CourseShape> = {
     points: '3000,1500 2900,1700 2850,1650 2700,2100 2500,2300',
     times: '0 10 25 40 60',
     heights: '12 30 41.5 20 -3',
+    began: 1_790_000_000,
   },
   network: { kind: 'network', mode: 'road', by: 'distance', vias: [{ x: 1800, y: 2800 }] },
   'great-circle': { kind: 'great-circle' },

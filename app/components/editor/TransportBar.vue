@@ -44,7 +44,7 @@ const stage = useStage()
       >
       <ToolButton
         :icon="mdiVectorPolyline"
-        label="Draw node by node"
+        label="Draw by nodes"
         keys="D"
         :pressed="stage.tool === 'draw'"
         data-testid="tool-draw"

@@ -42,7 +42,7 @@ const edge = computed(() => (relativeLuminance(ink.value.colour) > 0.5 ? LINE : 
       height="36"
       role="button"
       tabindex="0"
-      :aria-label="`Leg ${number}, ${seconds} seconds, ${isSet ? 'set' : 'shared out'}`"
+      :aria-label="`Leg ${number}, ${seconds} seconds, ${isSet ? 'set' : 'automatic'}`"
       @pointerdown.stop="$emit('select')"
       @keydown.enter="$emit('select')"
     />

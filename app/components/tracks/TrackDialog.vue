@@ -112,13 +112,18 @@ const plural = (n: number, one: string, many: string) => `${n.toLocaleString('en
 </script>
 
 <template>
-  <DialogSheet v-model="open" title="Bring in a track" :width="760">
+  <DialogSheet v-model="open" title="Import a track" :width="760">
     <div v-if="tracks.overview" class="columns">
       <div>
         <TrackPicture :overview="tracks.overview" :places="by === 'places' ? 3 : 0" :from="range[0] / 100" :to="range[1] / 100" />
         <p class="figures facts" data-testid="track-facts">
           <strong>{{ tracks.name }}</strong><br />
-          {{ plural(tracks.overview.points, 'point', 'points') }}, {{ kilometres }}, {{ duration }}
+          {{ plural(tracks.overview.points, 'point', 'points') }}, {{ kilometres }}, {{ duration
+          }}{{ tracks.overview.hasHeights ? ', with heights' : '' }}
+        </p>
+        <p v-if="tracks.overview.badTimes > 0" class="note warn" role="status" data-testid="bad-times">
+          {{ plural(tracks.overview.badTimes, 'time', 'times') }} could not be right and
+          {{ tracks.overview.badTimes === 1 ? 'was' : 'were' }} filled in from the points beside.
         </p>
       </div>
       <div>
@@ -135,7 +140,7 @@ const plural = (n: number, one: string, many: string) => `${n.toLocaleString('en
           {{ metres === 0 ? 'Every point' : `To ${metres < 1000 ? `${metres} m` : `${metres / 1000} km`}`
           }}<template v-if="kept !== undefined">: {{ plural(kept, 'point', 'points') }} left</template>
         </p>
-        <v-switch v-model="reversed" label="The other way round" />
+        <v-switch v-model="reversed" label="Reverse it" />
         <template v-if="use !== 'leg'">
           <v-switch
             v-if="waypoints.length > 0"
@@ -149,14 +154,14 @@ const plural = (n: number, one: string, many: string) => `${n.toLocaleString('en
           />
         </template>
         <v-switch v-if="tracks.overview.hasTimes" v-model="atPace" label="Keep its pace: real speed, compressed" />
-        <ChoiceRow label="It is" :model-value="use" :choices="uses" @change="(value) => (use = value)" />
-        <ChoiceRow label="Lay it" :model-value="by" :choices="ways" @change="(value) => (by = value)" />
+        <ChoiceRow label="Use it as" :model-value="use" :choices="uses" @change="(value) => (use = value)" />
+        <ChoiceRow label="Place it" :model-value="by" :choices="ways" @change="(value) => (by = value)" />
         <p v-if="by === 'places'" class="quiet note">You will click two or three of its places, A, B and C, on the map.</p>
       </div>
     </div>
     <template #actions>
       <v-btn variant="text" @click="tracks.close()">Cancel</v-btn>
-      <v-btn color="accent" variant="flat" :loading="tracks.busy" data-testid="lay-track" @click="lay">Lay it</v-btn>
+      <v-btn color="accent" variant="flat" :loading="tracks.busy" data-testid="lay-track" @click="lay">Add the track</v-btn>
     </template>
   </DialogSheet>
 </template>
@@ -171,6 +176,10 @@ const plural = (n: number, one: string, many: string) => `${n.toLocaleString('en
   margin-top: 8px;
   font-size: 14px;
   overflow-wrap: anywhere;
+}
+.warn {
+  padding-left: 8px;
+  border-left: 3px solid rgb(var(--v-theme-warning));
 }
 .note {
   margin: -2px 0 6px;
