@@ -82,3 +82,39 @@ export function centred(points: readonly Point[], like: Likeness, reach: number)
     return { x: p.x + n.x * by, y: p.y + n.y * by }
   })
 }
+
+/** Whether a spot lies on the road, or beside it by less than a pixel. */
+export const isOn = (like: Likeness, { x, y }: Point): boolean =>
+  Math.max(like(x, y), like(x - 1, y), like(x + 1, y), like(x, y - 1), like(x, y + 1)) >= ON_ROAD
+
+/** Where the road is interrupted the line is taken hold of so many of the road's widths before and after, where its middle is sure. */
+const HOLD = 0.75
+
+/**
+ * The line as one would draw it: straight over what interrupts the road, such as the gaps of a dashed one, and from each of its ends, which may lie
+ * beside the road or on a mark over it, slantwise onto the road instead of straight at it and then round a corner.
+ * @param points a pixel apart or so
+ */
+export function tidied(points: readonly Point[], like: Likeness, width: number): Point[] {
+  const on = points.map((p) => isOn(like, p))
+  const hold = Math.max(1, Math.round(HOLD * width))
+  const first = on.indexOf(true)
+  const last = on.lastIndexOf(true)
+  if (first === -1) return [...points]
+  const kept = points.map(() => true)
+  const drop = (from: number, to: number) => {
+    for (let i = Math.max(1, from); i < Math.min(points.length - 1, to); i++) kept[i] = false
+  }
+  for (let i = first, from = first; i <= last; i++) {
+    if (!on[i]) continue
+    if (i - from > 1) drop(from - hold, i + hold + 1)
+    from = i
+  }
+  // As far along the road as its end lies beside it, and on; what leads from the end to there is one line.
+  drop(1, first + Math.max(hold, 2 * first))
+  drop(last + 1 - Math.max(hold, 2 * (points.length - 1 - last)), points.length - 1)
+  return resampled(
+    points.filter((_, i) => kept[i]),
+    1,
+  )
+}

@@ -64,7 +64,7 @@ export async function followRoad(source: PictureSource, request: FollowRequest, 
   for (const colour of colours) {
     const table = likenessTable(colour)
     const line = lineThrough(roadRaster(pixels, table), spotsAt(through, level))
-    const fault = faultOf(line, least)
+    const fault = faultOf(line, least, request.colour !== null)
     if (!fault) {
       const course = await refined(source, level, line, table, onProgress)
       onProgress(1)

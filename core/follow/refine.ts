@@ -2,7 +2,7 @@ import type { Cubic } from '../geometry/cubic'
 import { fitStroke } from '../geometry/fit-stroke'
 import type { Point } from '../geometry/point'
 import type { Likeness } from './centre-line'
-import { centred, MOST_WIDTH, resampled, smoothedLine } from './centre-line'
+import { centred, MOST_WIDTH, resampled, smoothedLine, tidied } from './centre-line'
 import type { PictureSource } from './picture'
 import { onLevel } from './picture'
 import { likenessIn, likenessOf } from './raster'
@@ -36,7 +36,8 @@ export async function refined(
     )
     width *= 2
     const like = await likenessAlong(source, at, points, table)
-    points = smoothedLine(centred(points, like, Math.max(2, Math.min(width, MOST_WIDTH / 2))), Math.max(2, Math.round(width / 2)))
+    const middle = centred(points, like, Math.max(2, Math.min(width, MOST_WIDTH / 2)))
+    points = smoothedLine(tidied(middle, like, width), Math.max(2, Math.round(width / 2)))
     onProgress(0.8 + (0.2 * (level - at)) / (level + 1))
   }
   const k = 2 ** at

@@ -3,14 +3,14 @@ import type { OkLab, Rgb } from './oklab'
 import { colourDistance, okLab } from './oklab'
 import type { Pixels } from './raster'
 
-/** How far from a clicked spot its road may lie, in pixels. */
-const REACH = 14
+/** How far from a clicked spot its road may lie, or come out from under the mark of a town, in pixels. */
+const REACH = 36
 
 /** Colours nearer to each other than this are taken for one. */
 const SAME = 0.045
 
-const MOST_COLOURS = 24
-const MOST_CANDIDATES = 5
+const MOST_COLOURS = 40
+const MOST_CANDIDATES = 8
 
 interface Cluster {
   lab: OkLab

@@ -1,7 +1,6 @@
 import type { Size } from '../camera/view'
 import type { Point } from '../geometry/point'
-import type { Likeness } from './centre-line'
-import { centred, MOST_WIDTH, ON_ROAD, resampled, roadWidth, smoothedLine } from './centre-line'
+import { centred, isOn, MOST_WIDTH, ON_ROAD, resampled, roadWidth, smoothedLine, tidied } from './centre-line'
 import { leastCostPath } from './least-cost'
 import type { PixelRect, RoadRaster } from './raster'
 import { likenessIn, pooledCost } from './raster'
@@ -15,15 +14,16 @@ const GAP_WIDTHS = 10
 const LEAST_GAP = 20
 const MOST_GAP = 60
 
-/** How far the spots may lie beside the road. */
-const LEAST_LEAD = 24
+/** How far the spots may lie beside the road, or the road be hidden under a mark at them, in pixels of the level. */
+const LEAST_LEAD = 40
 
 /** A way that was found, in pixels of a level, a point to the pixel; and what is to be said of it. */
 export interface Line {
   points: Point[]
   width: number
-  /** Share of its length on the road. */
+  /** Share of its length on the road; and with what interrupts it no further than the gaps of a dashed one do. */
   share: number
+  bridged: number
   /** Whether each point lies on the road. */
   on: boolean[]
   /** Grows with the share on the road, and the rarer the colour is elsewhere. */
@@ -42,12 +42,13 @@ export function lineThrough(raster: RoadRaster, spots: readonly Point[]): Line {
   const rough = smoothedLine(resampled(points, 1), 2)
   const width = roadWidth(rough, like, MOST_WIDTH)
   const reach = Math.max(1.5, Math.min(width, MOST_WIDTH / 2))
-  const line = smoothedLine(centred(rough, like, reach), Math.max(2, Math.round(width / 2)))
+  const line = smoothedLine(tidied(centred(rough, like, reach), like, width), Math.max(2, Math.round(width / 2)))
   const on = line.map((p) => isOn(like, p))
   const share = on.filter(Boolean).length / on.length
+  const bridged = bridgedOver(on, LEAST_GAP).filter(Boolean).length / on.length
   let alike = 0
   for (let i = 0; i < raster.likeness.length; i++) if (raster.likeness[i]! >= ON_ROAD) alike++
-  return { points: line, width, share, on, score: share - 2 * (alike / raster.likeness.length) }
+  return { points: line, width, share, bridged, on, score: share - 2 * (alike / raster.likeness.length) }
 }
 
 function cellOf(grid: Size, { x, y }: PixelRect, p: Point, factor: number): number {
@@ -84,12 +85,24 @@ function fineWay(raster: RoadRaster, columns: number, cells: readonly number[], 
 const extent = (values: readonly number[]): [number, number] =>
   values.reduce<[number, number]>(([low, high], v) => [Math.min(low, v), Math.max(high, v)], [Infinity, -Infinity])
 
-/** Whether a spot lies on the road, or beside it by less than a pixel. */
-const isOn = (like: Likeness, { x, y }: Point): boolean =>
-  Math.max(like(x, y), like(x - 1, y), like(x + 1, y), like(x, y - 1), like(x, y + 1)) >= ON_ROAD
+/** What is on the road, or between what is by less than a length, in points. */
+function bridgedOver(on: readonly boolean[], length: number): boolean[] {
+  const bridged = [...on]
+  let last = -Infinity
+  on.forEach((isOn, i) => {
+    if (!isOn) return
+    if (i - last <= length) bridged.fill(true, last, i)
+    last = i
+  })
+  return bridged
+}
 
-/** What speaks against a line being a road: where it leaves the road for too long. */
-export function faultOf({ points, on, width, share }: Line, least: number): { length: number; at: Point } | undefined {
+/**
+ * What speaks against a line being a road: where it leaves the road for too long, or that too little of it is one.
+ * @param isSure that the colour is the road's, so that its dashes are no patches that happen to look like it
+ */
+export function faultOf({ points, on, width, ...line }: Line, least: number, isSure: boolean): { length: number; at: Point } | undefined {
+  const share = isSure ? line.bridged : line.share
   const gap = Math.min(MOST_GAP, Math.max(LEAST_GAP, GAP_WIDTHS * width))
   const lead = Math.max(LEAST_LEAD, gap)
   let from = 0

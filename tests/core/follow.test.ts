@@ -4,7 +4,7 @@ import { centred, resampled, smoothedLine } from '#core/follow/centre-line'
 import type { PictureSource } from '#core/follow/picture'
 import { followRoad } from '#core/follow/follow-road'
 import { leastCostPath } from '#core/follow/least-cost'
-import { hexOf, okLab, rgbOf } from '#core/follow/oklab'
+import { colourDistance, hexOf, okLab, rgbOf } from '#core/follow/oklab'
 import type { Rgb } from '#core/follow/oklab'
 import { pooledCost } from '#core/follow/raster'
 import { tiledSource } from '#core/follow/tiled-source'
@@ -89,6 +89,7 @@ const winding = (width: number) =>
   Array.from({ length: 60 }, (_, i) => ({ x: 40 + ((width - 80) * i) / 59, y: 300 + 160 * Math.sin(i / 6) + 30 * Math.sin(i / 2.3) }))
 
 const quiet = () => undefined
+const colourOff = (a: Rgb, b: Rgb) => colourDistance(okLab(a), okLab(b))
 
 describe('a road seen in a picture', () => {
   const line = winding(900)
@@ -170,6 +171,59 @@ describe('a road seen in a picture', () => {
     if (lost.found) throw new Error('a way was found where there is none')
     expect(lost.reason).toMatch(/lost for \d+ px/)
     expect(Math.abs(lost.at!.x - 450)).toBeLessThan(130)
+  })
+
+  it('is bridged straight where it is dashed', async () => {
+    // Dashes of 22 px with gaps of 14, along x; the road winds little enough for that to be about its length.
+    const straight = Array.from({ length: 200 }, (_, i) => ({ x: 40 + 4 * i, y: 300 + 40 * Math.sin(i / 30) }))
+    const [field, exact] = [fieldOf(900, 600, straight), distanceTo(straight)]
+    const dashed = picture(
+      900,
+      600,
+      land((x, y) => (x % 36 < 22 ? field(x, y) : 99), 5),
+    )
+    const found = await followRoad(dashed, { through: [straight[0]!, straight.at(-1)!], colour: rgbOf('#faf0d6') }, quiet)
+    if (!found.found) throw new Error(found.reason)
+    const course = courseOf(found.course)
+    let worst = 0
+    for (let s = 30; s <= course.length - 30; s += 1) {
+      const p = pointAt(course, s)
+      worst = Math.max(worst, exact(p.x, p.y))
+    }
+    // Half of the road's width is 5.
+    expect(worst).toBeLessThan(2)
+    // No detours: as long as the road itself.
+    expect(course.length / courseOf(straight.slice(1).map((b, i) => [straight[i]!, straight[i]!, b, b] as const)).length).toBeLessThan(1.01)
+  })
+
+  it('comes out from under the dots of the towns at its ends', async () => {
+    const base = land(near, 4)
+    const dotted = picture(900, 600, (x, y) => {
+      const off = Math.min(Math.hypot(x - start.x, y - start.y), Math.hypot(x - end.x, y - end.y))
+      return off < 15 ? [190, 40, 40] : off < 19 ? [20, 20, 24] : base(x, y)
+    })
+    const found = await followRoad(dotted, { through: [start, end], colour: null }, quiet)
+    if (!found.found) throw new Error(found.reason)
+    expect(colourOff(found.colour, rgbOf('#faf0d6'))).toBeLessThan(0.06)
+    const course = courseOf(found.course)
+    for (let s = 40; s <= course.length - 40; s += 2) expect(toRoad(pointAt(course, s).x, pointAt(course, s).y)).toBeLessThan(4)
+  })
+
+  it('is joined slantwise from a spot beside it', async () => {
+    const level = [
+      { x: 20, y: 300 },
+      { x: 880, y: 300 },
+    ]
+    const source = picture(900, 600, land(fieldOf(900, 600, level), 5))
+    const found = await followRoad(source, { through: [{ x: 200, y: 318 }, { x: 700, y: 300 }], colour: rgbOf('#faf0d6') }, quiet) // prettier-ignore
+    if (!found.found) throw new Error(found.reason)
+    const course = courseOf(found.course)
+    const direction = (s: number) => {
+      const [a, b] = [pointAt(course, s), pointAt(course, s + 6)]
+      return (Math.atan2(b.y - a.y, b.x - a.x) * 180) / Math.PI
+    }
+    // Neither straight at the road nor back and round: always forwards, at no more than 60 degrees to it.
+    for (let s = 0; s < 120; s += 3) expect(Math.abs(direction(s))).toBeLessThan(60)
   })
 
   it('is not made up where there is none', async () => {
