@@ -225,6 +225,68 @@ async function measureTrack(page: Page, folder: string): Promise<void> {
   line('scrubbing with it on the stage', await scrub(page), SMOOTH)
 }
 
+/** Lines of a made-up network, side by side over the Lantern Isles: 210 of a hundred points. */
+const manyLines = (): Journey['networks'] => [
+  {
+    id: 'many',
+    name: 'Many lines',
+    mode: 'road',
+    lines: Array.from({ length: 210 }, (_, row) => ({
+      points: Array.from({ length: 100 }, (_, i) => `${i * 60},${300 + row * 14 + ((i * row) % 5)}`).join(' '),
+      speed: 50,
+    })),
+  },
+]
+
+/** One step of dragging a stop, from the pointer's movement to the picture of it: the middle of many, in milliseconds. */
+async function measureDrag(page: Page, address: string, what: string, journey: Journey, target: string): Promise<void> {
+  const response = await fetch(`${address}/api/journeys`, { method: 'POST', body: JSON.stringify({ journey }) })
+  const { id } = (await response.json()) as { id: string }
+  await page.goto(`${address}/journeys/${id}`)
+  await page.getByTestId('stop-handle').first().waitFor()
+  await page.waitForTimeout(1500)
+  const ms = await page.evaluate(async () => {
+    const handle = document.querySelector('[data-testid="stop-handle"]')!
+    const box = handle.getBoundingClientRect()
+    const fire = (type: string, by: number, on: EventTarget) =>
+      on.dispatchEvent(
+        new PointerEvent(type, { bubbles: true, button: 0, pointerId: 1, clientX: box.left + 15 + by, clientY: box.top + 15 + by / 3 }),
+      )
+    fire('pointerdown', 0, handle)
+    const took: number[] = []
+    for (let i = 1; i <= 60; i++) {
+      const start = performance.now()
+      fire('pointermove', i, window)
+      // What the movement sets off is done when a task comes after the microtasks of the update.
+      await new Promise((resolve) => setTimeout(resolve))
+      took.push(performance.now() - start)
+      await new Promise(requestAnimationFrame)
+    }
+    fire('pointerup', 60, window)
+    return took.sort((a, b) => a - b)[30]!
+  })
+  line(`a step of dragging a stop, ${what}`, `${ms.toFixed(1)} ms`, target)
+}
+
+async function measureDrags(page: Page, address: string, demo: Journey): Promise<void> {
+  const [traveller, ...others] = demo.travellers
+  const led = traveller!.legs.map((leg): Journey['travellers'][number]['legs'][number] => ({
+    ...leg,
+    course: { kind: 'network', mode: 'road', by: 'time', vias: [] },
+  }))
+  const network = { ...demo, networks: manyLines(), travellers: [{ ...traveller!, legs: led }, ...others] }
+  await measureDrag(page, address, 'a network of 21 000 points', network, 'target: at most 16 ms')
+  const points = Array.from(
+    { length: 100_000 },
+    (_, i) => `${400 + (i * 5000) / 1e5},${(1500 + 900 * Math.sin(i / 4000) + (i % 7) / 10).toFixed(2)}`,
+  )
+  const recorded = traveller!.legs.map((leg, i) =>
+    i === 0 ? { ...leg, course: { kind: 'track' as const, points: points.join(' '), times: null, began: null, heights: null } } : leg,
+  )
+  const track = { ...demo, travellers: [{ ...traveller!, legs: recorded }, ...others] }
+  await measureDrag(page, address, 'a track of 100 000 points', track, 'target: at most 40 ms')
+}
+
 /** Opening and scrubbing the demo in the built application, and what takes long in it. */
 async function measurePreview(): Promise<void> {
   const { chromium } = await import('playwright-core')
@@ -260,6 +322,8 @@ async function measurePreview(): Promise<void> {
     await page.keyboard.press('Escape')
     await page.keyboard.press('Escape')
     await measureTrack(page, folder)
+    const stored = (await (await fetch(`${address}/api/journeys/demo`)).json()) as { journey: Journey }
+    await measureDrags(page, address, stored.journey)
   } finally {
     await browser.close()
     server.kill('SIGKILL')

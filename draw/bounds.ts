@@ -3,7 +3,7 @@ import type { FrameItem, InkItem, LabelItem } from '#core/frame/frame'
 import { pieceAt, pointAt } from '#core/geometry/course'
 import type { CanvasSpace } from './canvas-space'
 import { creditBounds } from './credit'
-import { setLabelFont } from './label'
+import { labelReach } from './label'
 import { inkReach } from './ink'
 import { PIN_REACH } from './pin'
 import { postcardReach } from './postcard'
@@ -63,9 +63,7 @@ export function inkBounds(space: CanvasSpace, { course, ink }: InkItem, from: nu
 }
 
 function labelBounds(context: CanvasRenderingContext2D, space: CanvasSpace, item: LabelItem): Region {
-  const { label, place, text } = item
-  setLabelFont(context, label)
-  const width = context.measureText(text).width
-  const reach = Math.hypot(Math.abs(place.offset.x) + width, Math.abs(place.offset.y) + label.size) + label.size * 0.4
+  const { width, height } = labelReach(context, item, space.reference)
+  const reach = Math.hypot(width, height) + item.label.size * 0.4
   return aroundPlace(space, item, reach * OVERSHOOT)
 }

@@ -1,7 +1,7 @@
 import type { CreditItem } from '#core/frame/frame'
 import type { CanvasSpace } from './canvas-space'
 import { placeInFrame } from './canvas-space'
-import { labelFont } from './fonts'
+import { setFont } from './fonts'
 import type { Region } from './region'
 
 /** Letter size and distance from the frame's edges, in reference pixels. */
@@ -13,7 +13,7 @@ export function paintCredit(context: CanvasRenderingContext2D, space: CanvasSpac
   const { width, height } = space.reference
   placeInFrame(context, space)
   context.globalAlpha = opacity
-  context.font = labelFont(SIZE)
+  setFont(context, SIZE)
   context.textAlign = 'right'
   context.textBaseline = 'alphabetic'
   context.lineJoin = 'round'

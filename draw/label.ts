@@ -1,32 +1,53 @@
+import type { Size } from '#core/camera/view'
 import type { LabelItem } from '#core/frame/frame'
-import type { Label } from '#core/journey/schema'
 import type { CanvasSpace } from './canvas-space'
 import { placeAt } from './canvas-space'
-import { labelFont } from './fonts'
+import { setFont } from './fonts'
+import { brokenInto } from './text'
 
 /** Width of the halo round the letters, as a share of their size. */
 const HALO = 0.2
 
-export function setLabelFont(context: CanvasRenderingContext2D, label: Label): void {
-  context.font = labelFont(label.size)
+/** A name is broken into lines where it is wider than so many letters are high, or than this share of the frame. */
+const WIDEST = 14
+const FRAME_SHARE = 0.45
+
+/** From line to line, in letter sizes. */
+const LEADING = 1.05
+
+/** The lines of a name, as they are set. Leaves the label's font set. */
+function linesOf(context: CanvasRenderingContext2D, { text, label }: LabelItem, reference: Size): string[] {
+  setFont(context, label.size)
+  return brokenInto(context, text, Math.min(WIDEST * label.size, FRAME_SHARE * reference.width))
+}
+
+/** How far a label reaches from its stop to either side, and up or down, in reference pixels. */
+export function labelReach(context: CanvasRenderingContext2D, item: LabelItem, reference: Size): Size {
+  const lines = linesOf(context, item, reference)
+  const { offset } = item.place
+  const { size } = item.label
+  return {
+    width: Math.abs(offset.x) + Math.max(...lines.map((line) => context.measureText(line).width)),
+    height: Math.abs(offset.y) + size * (1 + (lines.length - 1) * LEADING),
+  }
 }
 
 /** Paints a label beside its stop, growing out of the stop while it appears. */
-export function paintLabel(
-  context: CanvasRenderingContext2D,
-  space: CanvasSpace,
-  { at, text, label, place, scale, opacity }: LabelItem,
-): void {
+export function paintLabel(context: CanvasRenderingContext2D, space: CanvasSpace, item: LabelItem): void {
+  const { at, label, place, scale, opacity } = item
   placeAt(context, space, at, scale)
+  const lines = linesOf(context, item, space.reference)
   context.globalAlpha = opacity
-  setLabelFont(context, label)
   context.textAlign = place.align
   context.textBaseline = 'alphabetic'
   context.lineJoin = 'round'
   context.lineWidth = label.size * HALO
   context.strokeStyle = label.halo
-  context.strokeText(text, place.offset.x, place.offset.y)
   context.fillStyle = label.colour
-  context.fillText(text, place.offset.x, place.offset.y)
+  // Beside a pin the lines lie about its middle; above it the last, below it the first lies next to it.
+  const above = label.side.startsWith('top') ? lines.length - 1 : label.side.startsWith('bottom') ? 0 : (lines.length - 1) / 2
+  const baseline = (i: number) => place.offset.y + (i - above) * label.size * LEADING
+  lines.forEach((line, i) => context.strokeText(line, place.offset.x, baseline(i)))
+  lines.forEach((line, i) => context.fillText(line, place.offset.x, baseline(i)))
   context.globalAlpha = 1
 }

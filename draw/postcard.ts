@@ -7,7 +7,8 @@ import type { Photo, Postcard } from '#core/journey/schema'
 import type { CanvasSpace } from './canvas-space'
 import { placeAt } from './canvas-space'
 import { translucent } from './colour'
-import { labelFont } from './fonts'
+import { setFont } from './fonts'
+import { brokenInto } from './text'
 import type { Studio } from './studio'
 
 /** Measures of a postcard, as shares of its size: its border, its letters under a photo and alone, and the space between lines. */
@@ -49,7 +50,7 @@ function layout(context: CanvasRenderingContext2D, { postcard, pin, home, refere
   const photo = postcard.photo ? photoSize(postcard.photo, size) : undefined
   const inside = photo?.width ?? size - 4 * border
   const letters = size * (photo ? CAPTION : LETTERS)
-  context.font = labelFont(letters)
+  setFont(context, letters)
   const lines = brokenInto(context, postcard.text, inside)
   const text = lines.length * letters * LEADING
   const width = photo ? photo.width + 2 * border : size
@@ -57,37 +58,6 @@ function layout(context: CanvasRenderingContext2D, { postcard, pin, home, refere
   const upright = turnedSize({ width, height }, postcard)
   const middle = keptIn(besidePin(pin, postcard.side, upright, GAP), upright, home, reference)
   return { width, height, middle, photo, lines, letters, border }
-}
-
-/** Breaks a text into lines of at most a width, at spaces where there are any; line breaks in it stay. */
-function brokenInto(context: CanvasRenderingContext2D, text: string, width: number): string[] {
-  const fits = (line: string) => context.measureText(line).width <= width
-  return text
-    .trim()
-    .split('\n')
-    .flatMap((paragraph) => {
-      const lines: string[] = []
-      let line = ''
-      for (const word of paragraph.split(/\s+/)) {
-        const longer = line === '' ? word : `${line} ${word}`
-        if (fits(longer)) {
-          line = longer
-          continue
-        }
-        if (line !== '') lines.push(line)
-        line = ''
-        // A word that is too long by itself, or a script without spaces.
-        for (const letter of word) {
-          if (line !== '' && !fits(line + letter)) {
-            lines.push(line)
-            line = ''
-          }
-          line += letter
-        }
-      }
-      return [...lines, line]
-    })
-    .filter((line, i, all) => line !== '' || i < all.length - 1)
 }
 
 /** What a tilted card takes up upright. */
@@ -151,7 +121,7 @@ export function paintPostcard(context: CanvasRenderingContext2D, studio: Studio,
     }
     top += photo.height
   }
-  context.font = labelFont(letters)
+  setFont(context, letters)
   context.textAlign = 'center'
   context.textBaseline = 'alphabetic'
   context.fillStyle = postcard.colour

@@ -33,7 +33,7 @@ export function useAutosave(id: string, opened: { journey: Journey; revision: nu
     }
     state.value = 'saving'
     try {
-      revision = (await saveJourney(id, revision, journey)).revision
+      revision = (await saveJourney(id, revision, journey, editor.keptPast())).revision
       saved = journey
       state.value = editor.journey === journey ? 'saved' : 'unsaved'
       problem.value = ''
@@ -75,5 +75,14 @@ export function useAutosave(id: string, opened: { journey: Journey; revision: nu
     return flush()
   }
 
-  return { state, problem, isSafe: computed(() => state.value === 'saved'), flush, overwrite }
+  /** Goes on with what is stored: the edited journey becomes that, as an edit that can be undone. */
+  function take(record: { journey: Journey; revision: number }) {
+    revision = record.revision
+    state.value = 'saved'
+    editor.edit(() => record.journey)
+    saved = editor.journey
+    problem.value = ''
+  }
+
+  return { state, problem, isSafe: computed(() => state.value === 'saved'), flush, overwrite, take }
 }

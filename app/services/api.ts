@@ -1,5 +1,7 @@
 import { z } from 'zod'
 import type { LonLat } from '#core/geo/lon-lat'
+import type { Past } from '#core/journey/history'
+import { pastSchema } from '#core/journey/history'
 import { parseJourney } from '#core/journey/parse'
 import type { DrawnMap, Journey, Plane, Sheet } from '#core/journey/schema'
 import { frameSchema, georeferenceSchema, planeSchema } from '#core/journey/schema'
@@ -29,7 +31,8 @@ const summarySchema = z.object({
 })
 export type JourneySummary = z.infer<typeof summarySchema>
 
-const recordSchema = z.object({ id: z.string(), revision: z.number(), journey: z.unknown().transform(parseJourney) })
+const recordSchema = z.object({ id: z.string(), revision: z.number(), journey: z.unknown().transform(parseJourney), past: pastSchema })
+export type JourneyRecord = z.output<typeof recordSchema>
 
 const imageSchema = z.object({
   hash: z.string(),
@@ -63,7 +66,7 @@ export const exportSchema = z.object({
 })
 export type ExportRecord = z.infer<typeof exportSchema>
 
-const UNREACHABLE = 'The server does not answer: see whether Zephyrine is still running.'
+const UNREACHABLE = 'The server does not answer: check that Zephyrine is still running.'
 
 async function request(path: string, options: RequestInit = {}): Promise<unknown> {
   let response: Response
@@ -94,8 +97,8 @@ const json = (method: string, body: unknown): RequestInit => ({
 export const listJourneys = async () => z.array(summarySchema).parse(await request('/api/journeys'))
 export const readJourney = async (id: string) => recordSchema.parse(await request(`/api/journeys/${id}`))
 export const createJourney = async (journey: Journey) => recordSchema.parse(await request('/api/journeys', json('POST', { journey })))
-export const saveJourney = async (id: string, revision: number, journey: Journey) =>
-  z.object({ revision: z.number() }).parse(await request(`/api/journeys/${id}`, json('PUT', { revision, journey })))
+export const saveJourney = async (id: string, revision: number, journey: Journey, past: Past = []) =>
+  z.object({ revision: z.number() }).parse(await request(`/api/journeys/${id}`, json('PUT', { revision, journey, past })))
 export const deleteJourney = (id: string) => request(`/api/journeys/${id}`, { method: 'DELETE' })
 export const restoreJourney = (id: string) => request(`/api/journeys/${id}/restore`, { method: 'POST' })
 export const duplicateJourney = async (id: string) => recordSchema.parse(await request(`/api/journeys/${id}/duplicate`, { method: 'POST' }))
@@ -205,10 +208,21 @@ export const countryOutline = async (country: string, { georeference, width, hei
 export const drawMap = async (map: DrawnMap) => importId.parse(await request('/api/maps', json('POST', { map }))).id
 
 /** A small picture of a map as it would be drawn. @throws ApiError for a map that cannot be drawn */
-export async function previewMap(map: DrawnMap, signal: AbortSignal): Promise<Blob> {
+/** `coastMetres` and `coastPixels` tell how far apart the points of the coasts are, on the Earth and in a film; null where there are none. */
+export interface MapPreview {
+  blob: Blob
+  coastMetres: number | null
+  coastPixels: number | null
+}
+
+export async function previewMap(map: DrawnMap, signal: AbortSignal): Promise<MapPreview> {
   const response = await fetch('/api/maps/preview', { ...json('POST', { map }), signal }).catch((error: unknown) => {
     throw signal.aborted ? error : new ApiError(UNREACHABLE, 0)
   })
   if (!response.ok) throw new ApiError(messageIn(await response.text()), response.status)
-  return response.blob()
+  const number = (header: string) => {
+    const text = response.headers.get(header)
+    return text === null ? null : Number(text)
+  }
+  return { blob: await response.blob(), coastMetres: number('x-coast-metres'), coastPixels: number('x-coast-pixels') }
 }

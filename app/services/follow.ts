@@ -26,7 +26,7 @@ export function askFollower<Kind extends Ask['kind']>(
     })
     worker.onerror = ({ message }) => {
       end()
-      reject(new FollowError(message || 'The road could not be looked for: reload the page, and try again.'))
+      reject(new FollowError(message || 'The search for the road failed: reload the page and try again.'))
     }
     worker.onmessage = ({ data }: MessageEvent<unknown>) => {
       const answer = followReplySchema.parse(data)

@@ -19,7 +19,7 @@ export function openTrackReader(onProgress: (share: number) => void) {
   const waiting: { resolve: (reply: TrackReply) => void; reject: (error: Error) => void }[] = []
   worker.onerror = ({ message }) => {
     for (const { reject } of waiting.splice(0))
-      reject(new TrackError(message || 'The track could not be read: reload the page, and try again.'))
+      reject(new TrackError(message || 'The track could not be read: reload the page and try again.'))
   }
   worker.onmessage = ({ data }: MessageEvent<unknown>) => {
     const reply = trackReplySchema.parse(data)

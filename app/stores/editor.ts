@@ -4,6 +4,8 @@ import { compile } from '#core/frame/compile'
 import { groundGeo } from '#core/geo/ground'
 import { JourneyError } from '#core/journey/error'
 import { findLeg, travellerOf } from '#core/journey/lookup'
+import type { Past } from '#core/journey/history'
+import { keptPast, pastOf } from '#core/journey/history'
 import { checkEdited } from '#core/journey/parse'
 import type { Journey, Leg, Sheet, Stop, Traveller } from '#core/journey/schema'
 
@@ -77,10 +79,11 @@ export const useEditor = defineStore('editor', () => {
   /** The ways between the Earth and the ground, where a sheet is georeferenced. */
   const geo = computed(() => journey.value && groundGeo(journey.value))
 
-  function open(opened: Journey) {
+  /** @param kept the steps that led to it, so that they can be undone */
+  function open(opened: Journey, kept: Past = []) {
     journey.value = opened
     opening.value++
-    past.value = []
+    past.value = pastOf(kept, opened)
     future.value = []
     selection.value = { kind: 'journey' }
     travellerId.value = ''
@@ -189,6 +192,7 @@ export const useEditor = defineStore('editor', () => {
     notice,
     canUndo: computed(() => past.value.length > 0),
     canRedo: computed(() => future.value.length > 0),
+    keptPast: () => (journey.value ? keptPast(past.value, journey.value) : []),
     open,
     edit,
     endGesture,

@@ -113,7 +113,7 @@ export const usePhotos = defineStore('photos', () => {
   async function stopsFrom(files: readonly File[]): Promise<void> {
     outcome.value = ''
     const { geo } = editor
-    if (!geo) return fail('Photos can be placed once a sheet’s place on the Earth is known: see its details.')
+    if (!geo) return fail('To place photos, georeference a sheet first: see its details.')
     if (files.length > MOST_PHOTOS) return fail(`At most ${MOST_PHOTOS} photos at once: choose fewer.`)
     const read = await Promise.all(
       files.map(async (file) => {
@@ -153,6 +153,7 @@ export const usePhotos = defineStore('photos', () => {
     outcome,
     failed,
     stopsFrom,
+    postcardFrom,
     show,
     cancel: () => control?.abort(),
     choosePostcard: (stop: string) => choose(SHOWN, false, ([file]) => void postcardFrom(file!, stop)),

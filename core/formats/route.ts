@@ -124,10 +124,16 @@ export function writeGeoJson({ stops, legs }: Route): string {
 
 /** An SVG of the courses in ground units, each leg a path of its own. */
 export function writeSvg({ name, legs }: Route): string {
-  const all = legs.flatMap((leg) => leg.cubics.flat())
-  const [xs, ys] = [all.map((p) => p.x), all.map((p) => p.y)]
-  const [left, top] = [Math.min(...xs), Math.min(...ys)]
-  const size = [Math.max(...xs) - left, Math.max(...ys) - top].map((v) => Math.max(1, v).toFixed(2))
+  // Of a recorded track there are too many for the arguments of a function.
+  const box = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity }
+  for (const { x, y } of legs.flatMap((leg) => leg.cubics.flat())) {
+    box.left = Math.min(box.left, x)
+    box.right = Math.max(box.right, x)
+    box.top = Math.min(box.top, y)
+    box.bottom = Math.max(box.bottom, y)
+  }
+  const { left, top } = box
+  const size = [box.right - left, box.bottom - top].map((v) => Math.max(1, v).toFixed(2))
   const xy = ({ x, y }: Point) => `${Number(x.toFixed(2))} ${Number(y.toFixed(2))}`
   const paths = legs.map((leg) => {
     const d = leg.cubics

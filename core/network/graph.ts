@@ -77,7 +77,7 @@ function build(networks: Journey['networks'], mode: NetworkMode): NetworkGraph |
   if (pieces.length === 0) return undefined
   for (const { from, to, a, b, speed } of pieces) graph.addLink(from, to, { length: distance(a, b), speed })
   for (const { a, b, speed } of joints) if (nodeAt(a) !== nodeAt(b)) graph.addLink(nodeAt(a), nodeAt(b), { length: distance(a, b), speed })
-  return { graph, pieces, index: indexOf(pieces), fastest: Math.max(...pieces.map(({ speed }) => speed)) }
+  return { graph, pieces, index: indexOf(pieces), fastest: pieces.reduce((most, { speed }) => Math.max(most, speed), 0) }
 }
 
 function pointsOf(text: string): Point[] {

@@ -1,12 +1,13 @@
-import { geoGraticule, geoPath } from 'd3-geo'
+import { geoDistance, geoGraticule, geoPath } from 'd3-geo'
 import type { GeoProjection } from 'd3-geo'
-import type { FeatureCollection, MultiLineString } from 'geojson'
+import type { FeatureCollection, MultiLineString, Position } from 'geojson'
 import type { Size } from '../camera/view'
 import { d3Projection } from '../geo/plane'
 import type { DrawnMap, Georeference, Plane } from '../journey/schema'
 import { JourneyError } from '../journey/error'
 import { STYLE_SHEETS } from './map-styles'
 import { VECTOR_SIDE } from './pyramid'
+import { lonWidth } from './region'
 
 /** The shapes a map is drawn from, in degrees. */
 export interface WorldShapes {
@@ -30,9 +31,6 @@ const middleLon = (west: number, east: number): number => {
   const middle = west + width / 2
   return middle > 180 ? middle - 360 : middle
 }
-
-/** Width of a region in degrees of longitude. */
-export const lonWidth = ({ west, east }: DrawnMap['region']): number => (east > west ? east - west : east - west + 360)
 
 function planeOf({ region: { west, south, east, north }, projection }: DrawnMap): Extract<Plane, { kind: 'drawn' }> {
   // A conic map touches the Earth a sixth of its height from its upper and lower edges. Source: V. V. Kavrayskiy's constant as given by
@@ -129,6 +127,38 @@ export function drawMap(map: DrawnMap, shapes: WorldShapes): { svg: string; layo
   ]
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}"><defs><path id="land" d="${land}"/></defs>${parts.filter(Boolean).join('')}</svg>`
   return { svg, layout }
+}
+
+/** How fine the coasts are in a map: the length of the middling one of their pieces on the Earth, and in a picture of so many pixels' width. */
+export interface CoastDetail {
+  metres: number
+  pixels: number
+}
+
+/** Metres to the radian of a great circle: the Earth's mean radius (IUGG). */
+const EARTH_RADIUS = 6_371_008.8
+
+/** Undefined where no coast is in sight. @param width of the picture in pixels */
+export function coastDetail(map: DrawnMap, { land }: WorldShapes, width: number): CoastDetail | undefined {
+  const { projection, size } = layoutMap(map)
+  const { west, south, north } = map.region
+  const across = lonWidth(map.region)
+  const isInside = ([lon, lat]: Position) => lat! >= south && lat! <= north && (lon! - west + 720) % 360 <= across
+  const pieces: CoastDetail[] = []
+  for (const { geometry } of land.features) {
+    const polygons = geometry.type === 'Polygon' ? [geometry.coordinates] : geometry.type === 'MultiPolygon' ? geometry.coordinates : []
+    for (const ring of polygons.flat()) {
+      for (let i = 1; i < ring.length; i++) {
+        const [a, b] = [ring[i - 1]!, ring[i]!]
+        if (!isInside(a) || !isInside(b)) continue
+        const [p, q] = [projection([a[0]!, a[1]!]), projection([b[0]!, b[1]!])]
+        if (!p || !q) continue
+        const metres = EARTH_RADIUS * geoDistance([a[0]!, a[1]!], [b[0]!, b[1]!])
+        pieces.push({ metres, pixels: Math.hypot(p[0] - q[0], p[1] - q[1]) * (width / size.width) })
+      }
+    }
+  }
+  return pieces.sort((a, b) => a.metres - b.metres)[Math.floor(pieces.length / 2)]
 }
 
 /** The edge of the Earth as SVG path data: of the globe, or of a whole flat map; conic maps have none within sight. */

@@ -4,6 +4,9 @@ import type { DrawnMap } from '../journey/schema'
 
 type Region = DrawnMap['region']
 
+/** Width of a region in degrees of longitude. */
+export const lonWidth = ({ west, east }: Region): number => (east > west ? east - west : east - west + 360)
+
 /** The smallest region round some places, at least so many degrees wide and half as high; it may cross the antimeridian. */
 export function regionAround(places: readonly LonLat[], least = 2): Region {
   const lats = places.map(({ lat }) => lat)
@@ -17,7 +20,7 @@ export function regionAround(places: readonly LonLat[], least = 2): Region {
 
 /** A region grown on each side by a share of its size. */
 export function withMargin({ west, south, east, north }: Region, share: number): Region {
-  const width = east > west ? east - west : east - west + 360
+  const width = lonWidth({ west, south, east, north })
   return grown(west, width, south, north, { lon: width * (1 + 2 * share), lat: (north - south) * (1 + 2 * share) })
 }
 

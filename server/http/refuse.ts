@@ -2,6 +2,7 @@ import type { H3Event } from 'h3'
 import { createError, getRouterParam } from 'h3'
 import { z } from 'zod'
 import { JourneyError } from '#core/journey/error'
+import { pastSchema } from '#core/journey/history'
 import { describeIssue, parseJourney } from '#core/journey/parse'
 import type { Journey } from '#core/journey/schema'
 import { database } from '../storage/database'
@@ -74,7 +75,7 @@ export function orRefuse<T>(run: () => T): T {
 }
 
 export const journeyBody = z.object({ journey: z.unknown() })
-export const saveBody = z.object({ revision: z.int().min(1), journey: z.unknown() })
+export const saveBody = z.object({ revision: z.int().min(1), journey: z.unknown(), past: pastSchema.default([]) })
 
 export const noJourney = () => refusal(404, 'This journey is not here: it may have been deleted.')
 export const noPoster = () => refusal(404, 'There is no picture of this journey yet.')

@@ -7,7 +7,7 @@ import { feature, mesh } from 'topojson-client'
 import type { GeometryCollection, Topology } from 'topojson-specification'
 import type { DrawnMap } from '#core/journey/schema'
 import type { WorldShapes } from '#core/sheet/drawn-map'
-import { lonWidth } from '#core/sheet/drawn-map'
+import { lonWidth } from '#core/sheet/region'
 
 /** Coasts and borders by Natural Earth (public domain), from the package world-atlas, in two degrees of detail. */
 type Detail = '10m' | '50m'

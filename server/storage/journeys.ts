@@ -1,5 +1,7 @@
 import { nanoid } from 'nanoid'
 import { parseJourney } from '#core/journey/parse'
+import type { Past } from '#core/journey/history'
+import { pastSchema } from '#core/journey/history'
 import type { Journey } from '#core/journey/schema'
 import type { Db } from './database'
 
@@ -7,6 +9,8 @@ export interface JourneyRecord {
   id: string
   revision: number
   journey: Journey
+  /** The steps that led here, the last first. */
+  past: Past
 }
 
 export interface JourneySummary {
@@ -40,7 +44,15 @@ export function listJourneys(db: Db): JourneySummary[] {
 
 export function readJourney(db: Db, id: string): JourneyRecord | undefined {
   const row = db.prepare('SELECT id, document, revision FROM journeys WHERE id = ? AND deleted_at IS NULL').get(id) as Row | undefined
-  return row && { id: row.id, revision: row.revision, journey: parseJourney(JSON.parse(row.document)) }
+  return (
+    row && { id: row.id, revision: row.revision, journey: parseJourney(JSON.parse(row.document)), past: readPast(db, id, row.revision) }
+  )
+}
+
+function readPast(db: Db, id: string, revision: number): Past {
+  const steps = db.prepare('SELECT steps FROM pasts WHERE journey_id = ? AND revision = ?').pluck().get(id, revision) as string | undefined
+  const parsed = steps === undefined ? undefined : pastSchema.safeParse(JSON.parse(steps))
+  return parsed?.success ? parsed.data : []
 }
 
 /** A journey's document as it is stored, for threads that read it themselves. */
@@ -59,20 +71,27 @@ export function insertJourney(db: Db, journey: Journey, id = nanoid(12)): Journe
     now,
     now,
   )
-  return { id, revision: 1, journey }
+  return { id, revision: 1, journey, past: [] }
 }
 
 export type SaveResult = { saved: true; revision: number } | { saved: false; revision: number | undefined }
 
 /** Saves over the revision it was made from; where another was saved meanwhile nothing is written and that one's number comes back. */
-export function saveJourney(db: Db, id: string, revision: number, journey: Journey): SaveResult {
+export function saveJourney(db: Db, id: string, revision: number, journey: Journey, past: Past = []): SaveResult {
+  return db.transaction(() => save(db, id, revision, journey, past))()
+}
+
+function save(db: Db, id: string, revision: number, journey: Journey, past: Past): SaveResult {
   const { changes } = db
     .prepare(
       `UPDATE journeys SET name = ?, document = ?, revision = revision + 1, updated_at = ?
        WHERE id = ? AND revision = ? AND deleted_at IS NULL`,
     )
     .run(journey.name, JSON.stringify(journey), Date.now(), id, revision)
-  if (changes === 1) return { saved: true, revision: revision + 1 }
+  if (changes === 1) {
+    db.prepare('INSERT OR REPLACE INTO pasts (journey_id, revision, steps) VALUES (?, ?, ?)').run(id, revision + 1, JSON.stringify(past))
+    return { saved: true, revision: revision + 1 }
+  }
   const row = db.prepare('SELECT revision FROM journeys WHERE id = ? AND deleted_at IS NULL').get(id) as Row | undefined
   return { saved: false, revision: row?.revision }
 }

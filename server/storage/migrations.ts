@@ -45,4 +45,12 @@ export const MIGRATIONS: readonly string[] = [
   `
   ALTER TABLE images ADD COLUMN note TEXT;
   `,
+  // The steps that led to a journey's present state, of its revision; only there to be undone.
+  `
+  CREATE TABLE pasts (
+    journey_id TEXT PRIMARY KEY REFERENCES journeys (id) ON DELETE CASCADE,
+    revision   INTEGER NOT NULL,
+    steps      TEXT NOT NULL
+  ) STRICT;
+  `,
 ]

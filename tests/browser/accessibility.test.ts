@@ -95,7 +95,7 @@ describe.each(['day', 'night'])('in the %s theme', (theme) => {
     await page.getByRole('button', { name: 'Close' }).click()
     await page.getByRole('button', { name: 'Sheet', exact: true }).click()
     await page.getByTestId('add-sheet').click()
-    await page.getByText('Draw me one …').click()
+    await page.getByText('Generate one …').click()
     await page.getByTestId('map-preview').waitFor()
     expect(await violations()).toEqual([])
     await page.getByRole('button', { name: 'Cancel' }).click()

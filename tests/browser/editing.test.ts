@@ -257,7 +257,7 @@ describe('saving', () => {
     await page.getByTestId('journey-name').fill('Mine')
     await page.keyboard.press('Enter')
     await page.getByText('Changed in another window').waitFor()
-    await page.getByRole('button', { name: 'Go on in a copy of mine' }).click()
+    await page.getByRole('button', { name: 'Continue in a copy of mine' }).click()
     await page.waitForURL((url) => !url.pathname.endsWith(demo.id))
     const list = (await (await fetch(`${demo.address}/api/journeys`)).json()) as { name: string }[]
     expect(list.map((journey) => journey.name)).toEqual(expect.arrayContaining(['Theirs', 'Mine (this window)']))

@@ -58,7 +58,7 @@ describe('a leg along the picture', () => {
     await demo.page.getByTestId('follow-pick').click()
     // The railway, in the middle of its third node.
     await clickAt({ x: 1480, y: 1890 })
-    await demo.page.getByRole('button', { name: 'Find it by itself' }).waitFor()
+    await demo.page.getByRole('button', { name: 'Detect the colour' }).waitFor()
     await demo.page.getByText(/^(Found|The road is lost|There is no road)/).waitFor()
     const colour = await demo.page.locator('.panel .swatch').getAttribute('title')
     expect(colour).toMatch(/#[0-9a-f]{6}/)

@@ -59,7 +59,7 @@ describe('a postcard', () => {
     expect(await postcardOf(2)).toMatchObject({ photo: null, text: 'Oar’s End' })
     await demo.page.getByTestId('postcard-words').locator('textarea').first().fill('Oars out')
     await demo.page.getByTestId('postcard-stays').click()
-    await demo.page.getByText('For some seconds').click()
+    await demo.page.getByText('For a set time').click()
     expect(await postcardOf(2)).toMatchObject({ text: 'Oars out', stays: 3 })
     await choosePhoto(PINK)
     await demo.page.getByTestId('postcard-thumbnail').waitFor()

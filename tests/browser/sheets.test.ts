@@ -88,7 +88,7 @@ describe('a second sheet', () => {
   it('is laid over the first, moved, scaled and turned by its handles, in single steps to undo', async () => {
     await addTown()
     await page.getByTestId('settle-sheet').click()
-    await page.getByText('A drawing, sharp at any zoom').waitFor()
+    await page.getByText('Vector, sharp at any zoom').waitFor()
     const [, laid] = await sheets()
     expect(laid).toMatchObject({ name: 'town', vector: true, width: 4096, opacity: 1 })
     await dragOnStage([300, 200], [340, 220])
@@ -111,7 +111,7 @@ describe('a second sheet', () => {
   it('is shown for a while, from one stop to another', async () => {
     await addTown()
     await page.getByTestId('settle-sheet').click()
-    await page.getByLabel('Only for a while').click()
+    await page.getByLabel('Only part of the film').click()
     await page.getByLabel('From', { exact: true }).click({ force: true })
     await page.getByRole('option', { name: 'Arrival at Quillhaven' }).click()
     expect((await sheets())[1]!.shown).toMatchObject({ from: { at: 'arrival', stop: 'quillhaven' }, to: { at: 'end' } })
@@ -120,7 +120,7 @@ describe('a second sheet', () => {
 
   it('is aligned by two matched points, and may be for tracing only', async () => {
     await addTown()
-    await page.getByLabel('Show it faintly for tracing').check()
+    await page.getByLabel('Use it for tracing only').check()
     await page.getByTestId('settle-sheet').click()
     await page.getByText('For tracing only').waitFor()
     expect((await sheets())[1]).toMatchObject({ tracing: true, opacity: 0.5 })
@@ -162,7 +162,7 @@ describe('the map', () => {
     const { crop } = (await sheets())[0]!
     const expected = { left: 640, top: 360, right: 3840, bottom: 2880 }
     for (const side of ['left', 'top', 'right', 'bottom'] as const) expect(Math.abs(crop![side] - expected[side])).toBeLessThanOrEqual(4)
-    await page.getByText('Use all of it').click()
+    await page.getByText('Reset the crop').click()
     expect((await sheets())[0]!.crop).toBeNull()
   })
 
@@ -239,7 +239,7 @@ describe('where a map lies', () => {
     await openBare()
     await choose(() => page.getByTestId('choose-picture').click(), 'bare.png')
     await page.getByText('1600 × 900 pixels').waitFor()
-    await unfold('Where it lies on the Earth')
+    await unfold('Georeference')
     await page.getByTestId('mark-point').click()
     for (const [x, y, degrees] of [
       [96, 108, '50, 10'],
@@ -273,7 +273,7 @@ describe('where a map lies', () => {
     await choose(() => page.getByTestId('choose-picture').click(), 'bare.png', 'bare.pgw')
     await page.getByText('1600 × 900 pixels').waitFor()
     expect((await sheets())[0]!.georeference).toMatchObject({ kind: 'affine', source: 'world-file', plane: { kind: 'degrees' } })
-    await unfold('Where it lies on the Earth')
+    await unfold('Georeference')
     const download = page.waitForEvent('download')
     await page.getByTestId('write-world-file').click()
     expect((await download).suggestedFilename()).toBe('bare.wld')
@@ -324,7 +324,7 @@ describe('a drawn map', () => {
     await page.getByRole('option', { name: 'Iceland' }).click()
     await page.getByRole('radio', { name: 'Nightfall' }).click()
     await page.getByTestId('draw-map').click()
-    await page.getByText('A drawing, sharp at any zoom').waitFor()
+    await page.getByText('Vector, sharp at any zoom').waitFor()
     const drawn = (await sheets())[0]!
     expect(drawn).toMatchObject({
       name: 'Iceland',
@@ -349,14 +349,14 @@ describe('a drawn map', () => {
     await page.getByRole('button', { name: 'Journey', exact: true }).click()
     await page.getByRole('button', { name: 'Credits …' }).click()
     expect(await page.getByTestId('credits-text').textContent()).toContain('Natural Earth')
-    await page.getByLabel('Name the sources in the last second').click()
+    await page.getByLabel('Show the sources in the last second').click()
     expect((await stored()).creditLine).toBe(true)
   })
 
   it('that cannot be drawn says why, and draws nothing', async () => {
     await openSheets()
     await page.getByTestId('add-sheet').click()
-    await page.getByText('Draw me one …').click()
+    await page.getByText('Generate one …').click()
     await page.getByRole('textbox', { name: 'South' }).fill('80')
     await page.keyboard.press('Enter')
     await page.getByText('South must lie below north').waitFor()

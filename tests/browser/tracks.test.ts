@@ -99,7 +99,7 @@ describe('a recorded track', () => {
 
   it('is laid by places that are clicked on the map', async () => {
     await open('walk.gpx', gpx(WALK))
-    await demo.page.getByRole('radio', { name: 'By places I click' }).click()
+    await demo.page.getByRole('radio', { name: 'By clicked places' }).click()
     await demo.page.getByTestId('lay-track').click()
     await demo.page.getByText('where the track begins: A').waitFor()
     await demo.page.locator('.v-overlay__scrim').waitFor({ state: 'detached' })
@@ -167,7 +167,7 @@ describe('a leg along a network', () => {
   it('says so where no way leads, and keeps what is drawn as a line', async () => {
     await selectLeg(4)
     await along('Railways')
-    await demo.page.getByText('No way leads there over these lines').waitFor()
+    await demo.page.getByText('These lines do not lead there').waitFor()
     await demo.page.getByRole('radio', { name: 'Bowed' }).click()
     await demo.page.getByTestId('keep-as-line').click()
     await demo.page.getByText('The rail network').click()
@@ -269,7 +269,7 @@ describe('photos', () => {
 describe('a leg over the Earth', () => {
   it('is a great circle', async () => {
     await selectLeg(4)
-    await along('The Earth: a great circle')
+    await along('Great circle')
     const journey = await stored()
     expect(journey.travellers[0]!.legs[3]!.course).toEqual({ kind: 'great-circle' })
     const { course } = legOf(journey, 0, 3)

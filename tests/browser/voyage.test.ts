@@ -154,7 +154,7 @@ describe.sequential('a first voyage', () => {
         target.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: data }))
     }, bytes)
     await page.getByText('“dropped” is ready').waitFor()
-    await page.getByLabel('Put it in the place of another').check()
+    await page.getByLabel('Replace another map with it').check()
     await page.getByTestId('settle-sheet').click()
     await page.waitForFunction(() => document.querySelector<HTMLInputElement>('.details .name input')?.value === 'dropped')
     await saved(page)

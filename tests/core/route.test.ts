@@ -8,9 +8,10 @@ import { compile } from '#core/frame/compile'
 import { groundGeo } from '#core/geo/ground'
 import { cutAtAntimeridian, ROUTE_FORMATS, routeOf, writeGeoJson, writeGpx, writeKml, writeSvg } from '#core/formats/route'
 import { insertNode, makeDrawn } from '#core/journey/course-edits'
-import { editStop } from '#core/journey/edits'
+import { editLeg, editStop } from '#core/journey/edits'
 import { breakAt } from '#core/journey/gap-edits'
-import { demo } from '../support/journeys'
+import { trackCourse } from '#core/journey/track-course'
+import { demo, journeyOver } from '../support/journeys'
 
 const named = editStop(demo(), 'oarsend', { name: 'Oar’s <End> & "more"' })
 /** The last leg has a gap. */
@@ -86,5 +87,15 @@ describe('a route', () => {
     expect(writeSvg(nowhere)).toBe(writeSvg(route))
     expect(ROUTE_FORMATS.filter((format) => !format.onEarth).map((format) => format.ending)).toEqual(['.svg'])
     expect(() => routeOf(compiled, () => undefined)).toThrow(/leaves the part of the map/)
+  })
+})
+
+describe('an SVG of a long track', () => {
+  it('is written, with a box round all of it', () => {
+    const points = Array.from({ length: 90_000 }, (_, i) => [i / 50, 300 + 200 * Math.sin(i / 900)]).flat()
+    const long = editLeg(journeyOver([[0, 300], [1800, 300]], {}, 10), 'l1', { course: trackCourse(points, null) }) // prettier-ignore
+    const svg = writeSvg(routeOf(compile(long), undefined))
+    const [, left, top, width, height] = /viewBox="(\S+) (\S+) (\S+) (\S+)"/.exec(svg)!.map(Number)
+    expect([left, Math.round(top!), Math.round(width!), Math.round(height!)]).toEqual([0, 100, 1800, 400])
   })
 })

@@ -151,8 +151,9 @@ const along = (i: number) => ({ lon: 84.4 + i * 0.000115, lat: -38.5 + 0.0002 * 
 const segment = (from: number, to: number) => ({
   lonLat: Float64Array.from(Array.from({ length: to - from }, (_, i) => [along(from + i).lon, along(from + i).lat]).flat()),
   times: Float64Array.from(Array.from({ length: to - from }, (_, i) => 1000 + from + i)),
+  heights: null,
 })
-const TRACK: Track = { segments: [segment(0, 333), segment(340, 1000)], waypoints: [{ ...along(600), name: 'Mill' }] }
+const TRACK: Track = { segments: [segment(0, 333), segment(340, 1000)], waypoints: [{ ...along(600), name: 'Mill' }], badTimes: 0 }
 const ALL: LayOptions = { segment: null, from: 0, to: 1, reversed: false, metres: 0, stops: [] }
 
 describe('laying a track', () => {
@@ -182,11 +183,11 @@ describe('laying a track', () => {
 
   it('says so where the map does not show it, or there is no line', () => {
     expect(() => layTrack(TRACK, ALL, () => undefined)).toThrow(/leaves the part of the Earth/)
-    expect(() => layTrack({ segments: [], waypoints: TRACK.waypoints }, ALL, geo.toGround)).toThrow(/there is no line/)
+    expect(() => layTrack({ ...TRACK, segments: [] }, ALL, geo.toGround)).toThrow(/there is no line/)
   })
 
   it('finds places to lay it by that are far apart', () => {
-    const bend = { lonLat: Float64Array.of(8, 47, 8.5, 47, 9, 47.6, 8.9, 47), times: null }
+    const bend = { lonLat: Float64Array.of(8, 47, 8.5, 47, 9, 47.6, 8.9, 47), times: null, heights: null }
     expect(matchPlaces(bend)).toEqual([
       { lon: 8, lat: 47 },
       { lon: 9, lat: 47.6 },

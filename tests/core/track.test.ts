@@ -128,7 +128,7 @@ describe('a track’s summary', () => {
       end: { lon: 7.5, lat: 46.5, time: null },
       movingSeconds: null,
     })
-    const timed = summariseTrack({ segments: track.segments.slice(0, 1), waypoints: [] })!
+    const timed = summariseTrack({ segments: track.segments.slice(0, 1), waypoints: [], badTimes: 0 })!
     // From 10 to 25 minutes past one stayed within eight metres.
     expect(timed.movingSeconds).toBe((10 + 15) * 60)
     expect(timed.stops).toEqual([{ lon: 8, lat: 47.01, name: '', seconds: 900 }])
@@ -147,7 +147,7 @@ describe('a simplified track', () => {
       minLength: 2,
       maxLength: 80,
     })
-    .map((positions) => ({ lonLat: Float64Array.from(positions.flatMap(([x, y]) => [8 + x, 47 + y])), times: null }))
+    .map((positions) => ({ lonLat: Float64Array.from(positions.flatMap(([x, y]) => [8 + x, 47 + y])), times: null, heights: null }))
 
   it('leaves out no point further from it than the tolerance, and keeps its ends', () => {
     fc.assert(

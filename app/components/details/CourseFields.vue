@@ -102,9 +102,9 @@ const round = () => editor.edit((journey) => roundCorners(journey, props.leg.id,
     </FieldRow>
     <div class="buttons">
       <v-btn size="small" variant="outlined" @click="remove">Delete {{ chosen.length === 1 ? 'node' : 'nodes' }}</v-btn>
-      <v-btn v-if="gaps.length > 0" size="small" variant="outlined" data-testid="join-gaps" @click="join">Join over the gap</v-btn>
+      <v-btn v-if="gaps.length > 0" size="small" variant="outlined" data-testid="join-gaps" @click="join">Join the gap</v-btn>
       <v-btn v-else size="small" variant="outlined" data-testid="break-line" @click="breakLine">
-        {{ chosen.length === 1 ? 'Break the line here' : 'Break the line between' }}
+        {{ chosen.length === 1 ? 'Cut the line here' : 'Cut the line between the nodes' }}
       </v-btn>
     </div>
   </template>

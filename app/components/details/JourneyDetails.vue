@@ -114,8 +114,8 @@ const next = computed(() => {
     return { text: 'Click your stops on the map, in the order of the trip.', action: 'Place stops', run: () => stage.setTool('stop') }
   if (traveller.value.legs.every((leg) => leg.vehicle === null)) {
     return {
-      text: 'Pick the vehicle for each leg, and bend the legs by their middles.',
-      action: 'Dress the first leg',
+      text: 'Choose a vehicle for each leg, and drag the legs by their middle to bend them.',
+      action: 'Style the first leg',
       run: () => editor.select({ kind: 'leg', id: traveller.value.legs[0]!.id }),
     }
   }
@@ -215,7 +215,7 @@ const next = computed(() => {
             :key="format.ending"
             :title="format.title"
             :disabled="format.onEarth && !editor.geo"
-            :subtitle="format.onEarth && !editor.geo ? 'Needs a sheet whose place on the Earth is known' : undefined"
+            :subtitle="format.onEarth && !editor.geo ? 'Needs a georeferenced sheet' : undefined"
             @click="saveRoute(format)"
           />
         </v-list>
@@ -229,7 +229,7 @@ const next = computed(() => {
 
     <h3>Pace</h3>
     <ChoiceRow
-      label="Share time by"
+      label="Split time by"
       :model-value="String(journey.shareExponent)"
       :choices="shares"
       @change="(value) => editor.edit((j) => setShareExponent(j, Number(value)))"
@@ -243,7 +243,7 @@ const next = computed(() => {
       ]"
       @change="(atEnd) => editor.edit((j) => editTraveller(j, { atEnd }, traveller.id))"
     />
-    <FieldRow v-slot="{ id }" label="Start after">
+    <FieldRow v-slot="{ id }" label="Start delay">
       <NumberField
         :labelledby="id"
         :model-value="traveller.startDelay"

@@ -37,9 +37,7 @@ const SHAPES = [
 const others = computed(() => {
   const modes = new Set(editor.journey!.networks.map(({ mode }) => mode))
   return [
-    ...(editor.geo || props.leg.course.kind === 'great-circle'
-      ? [{ value: 'great-circle' as const, title: 'The Earth: a great circle' }]
-      : []),
+    ...(editor.geo || props.leg.course.kind === 'great-circle' ? [{ value: 'great-circle' as const, title: 'Great circle' }] : []),
     ...(props.leg.course.kind === 'track' ? [{ value: 'track' as const, title: 'A recorded track' }] : []),
     ...NETWORK_MODES.filter((mode) => modes.has(mode)).map((mode) => ({ value: mode, title: WAYS[mode] })),
   ]
@@ -75,7 +73,7 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
         data-testid="course-along"
         :items="others"
         :model-value="others.some(({ value }) => value === other) ? other : null"
-        placeholder="roads, the Earth …"
+        placeholder="Roads, great circle …"
         @update:model-value="(value) => value && setOther(value)"
       />
     </FieldRow>
@@ -98,8 +96,8 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
     />
     <CourseFields v-if="leg.course.kind === 'drawn'" :leg="leg" :course="leg.course" />
     <div class="buttons">
-      <v-btn size="small" variant="outlined" :active="stage.tool === 'draw'" @click="stage.toggleTool('draw')">Draw anew</v-btn>
-      <v-btn size="small" variant="outlined" :active="stage.tool === 'freehand'" @click="stage.toggleTool('freehand')">By hand</v-btn>
+      <v-btn size="small" variant="outlined" :active="stage.tool === 'draw'" @click="stage.toggleTool('draw')">Redraw</v-btn>
+      <v-btn size="small" variant="outlined" :active="stage.tool === 'freehand'" @click="stage.toggleTool('freehand')">Freehand</v-btn>
       <v-btn
         size="small"
         variant="outlined"
@@ -107,7 +105,7 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
         :disabled="editor.journey!.sheets.length === 0"
         data-testid="along-picture"
         @click="stage.toggleTool('follow')"
-        >Along the picture</v-btn
+        >Follow a road</v-btn
       >
       <v-menu v-if="leg.course.kind !== 'network'">
         <template #activator="{ props: menu }">

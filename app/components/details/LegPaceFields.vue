@@ -20,7 +20,7 @@ const takes = computed(() => {
   return Math.round((arrive - depart) * 100) / 100
 })
 const TRAVEL = [
-  { value: 'shared', title: 'Shared out' },
+  { value: 'shared', title: 'Automatic' },
   { value: 'set', title: 'Set' },
 ] as const
 
@@ -38,7 +38,7 @@ const easings = computed(() => {
   const { course, easing } = props.leg
   const isRecorded = easing === 'recorded' || (course.kind === 'track' && course.times !== null)
   const offered = ([...EASING_NAMES, 'own'] as const).filter((name) => name !== 'recorded' || isRecorded)
-  return offered.map((value) => ({ value, title: value === 'own' ? 'Own curve' : TITLES[value] }))
+  return offered.map((value) => ({ value, title: value === 'own' ? 'Custom curve' : TITLES[value] }))
 })
 
 const curve = computed(() => (typeof props.leg.easing === 'string' ? undefined : props.leg.easing))
@@ -78,7 +78,7 @@ function setCurve(k: number, value: number) {
       @update:model-value="(value) => setEasing(value as EasingChoice)"
     />
   </FieldRow>
-  <div v-if="curve" class="curve" role="group" aria-label="Own curve, as in CSS cubic-bezier()">
+  <div v-if="curve" class="curve" role="group" aria-label="Custom curve, as in CSS cubic-bezier()">
     <NumberField
       v-for="(value, k) in curve"
       :key="k"

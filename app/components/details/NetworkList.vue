@@ -16,7 +16,7 @@ async function read(file: File) {
   problem.value = ''
   try {
     const { geo } = editor
-    if (!geo) throw new JourneyError('Lines in degrees need a map whose place on the Earth is known: see the sheet’s details.')
+    if (!geo) throw new JourneyError('Lines in degrees need a georeferenced map: see the sheet’s details.')
     if (file.size > MOST_NETWORK_BYTES)
       throw new JourneyError(`“${file.name}” is larger than ${MOST_NETWORK_BYTES / 1024 ** 2} MiB: cut out the part you need.`)
     const lines = readNetworkLines(await file.text(), file.name, 'road', (at) => geo.toGround(at))
@@ -60,7 +60,7 @@ function choose() {
   </ul>
   <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
   <div class="buttons">
-    <v-btn size="small" variant="outlined" data-testid="open-network" @click="choose">Bring in lines (GeoJSON) …</v-btn>
+    <v-btn size="small" variant="outlined" data-testid="open-network" @click="choose">Import lines (GeoJSON) …</v-btn>
   </div>
 </template>
 

@@ -35,8 +35,8 @@ const thumbnail = computed(() => {
 })
 
 const STAYS = [
-  { value: 'rest', title: 'While one rests here' },
-  { value: 'for', title: 'For some seconds' },
+  { value: 'rest', title: 'During the layover' },
+  { value: 'for', title: 'For a set time' },
   { value: 'end', title: 'To the end of the film' },
 ] as const
 /** How long the card stays where that is to be some seconds. */
@@ -118,11 +118,11 @@ const setStays = (value: 'rest' | 'for' | 'end') => (patch('stays', { stays: val
     <ColourField label="Paper" :model-value="card.paper" @change="(paper) => patch('paper', { paper })" @done="done" />
     <ColourField label="Letters" :model-value="card.colour" @change="(colour) => patch('letters', { colour })" @done="done" />
     <div class="buttons">
-      <v-btn size="small" variant="outlined" data-testid="show-postcard" @click="photos.show(stop.id)">Go to its moment</v-btn>
+      <v-btn size="small" variant="outlined" data-testid="show-postcard" @click="photos.show(stop.id)">Show it</v-btn>
       <v-btn v-if="!card.photo" size="small" variant="outlined" data-testid="postcard-photo" @click="photos.choosePostcard(stop.id)">
         Add a photo …
       </v-btn>
-      <v-btn size="small" variant="outlined" color="error" data-testid="remove-postcard" @click="set(null)">Take it away</v-btn>
+      <v-btn size="small" variant="outlined" color="error" data-testid="remove-postcard" @click="set(null)">Remove</v-btn>
     </div>
   </template>
 </template>

@@ -3,12 +3,13 @@ import { ref } from 'vue'
 import { rename } from '#core/journey/edits'
 import { useRouter } from '#imports'
 import DialogSheet from '~/components/DialogSheet.vue'
+import type { JourneyRecord } from '~/services/api'
 import { ApiError, createJourney, readJourney } from '~/services/api'
 import { useEditor } from '~/stores/editor'
 
 /** Two windows have changed one journey: nothing is lost on either side, whichever way it goes. */
 const props = defineProps<{ id: string; open: boolean }>()
-const emit = defineEmits<{ overwrite: [revision: number]; leaving: [] }>()
+const emit = defineEmits<{ overwrite: [revision: number]; take: [record: JourneyRecord]; leaving: [] }>()
 const editor = useEditor()
 const router = useRouter()
 const problem = ref('')
@@ -30,6 +31,9 @@ const keepMine = () =>
     emit('overwrite', other.revision)
   })
 
+/** Goes on with the other window's version; one step back is this one. */
+const takeOther = () => attempt(async () => emit('take', await readJourney(props.id)))
+
 /** Keeps this version as a copy of its own and goes on in it; the other one stays as it is. */
 const keepBoth = () =>
   attempt(async () => {
@@ -42,11 +46,15 @@ const keepBoth = () =>
 
 <template>
   <DialogSheet :model-value="open" title="Changed in another window" fixed>
-    <p>This journey was saved from another window since you opened it here. Your changes are still in this window.</p>
+    <p>
+      This journey was saved from another window since you opened it here. Your changes are still in this window, and stay a step away with
+      Undo if you use the other version.
+    </p>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <template #actions>
-      <v-btn color="accent" variant="flat" @click="keepBoth">Go on in a copy of mine</v-btn>
-      <v-btn variant="outlined" @click="keepMine">Save mine, keep the other as a copy</v-btn>
+      <v-btn color="accent" variant="flat" @click="keepBoth">Continue in a copy of mine</v-btn>
+      <v-btn variant="outlined" @click="keepMine">Save mine and keep the other as a copy</v-btn>
+      <v-btn variant="outlined" data-testid="take-other" @click="takeOther">Use the other version</v-btn>
     </template>
   </DialogSheet>
 </template>

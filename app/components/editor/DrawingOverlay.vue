@@ -176,11 +176,13 @@ const rubber = computed(() => {
 const xy = (p: Point) => placeOnStage(props.space, p)
 const hint = computed(() => {
   if (stage.tool === 'freehand')
-    return leg.value ? 'Draw the leg by hand; begin and end on it to redraw a part.' : 'Draw by hand: the trip goes on to where you let go.'
+    return leg.value
+      ? 'Draw the leg freehand; start and end on it to redraw only a part.'
+      : 'Draw freehand; the trip continues to where you let go.'
   if (!start.value) return 'Click where the trip begins.'
   if (nodes.value.length === 0)
-    return leg.value ? 'Click for corners, drag for curves; end on the leg’s second stop.' : 'Click for corners, drag for curves.'
-  return `${leg.value ? 'Click the second stop, or press Enter' : 'Double-click, or press Enter'} to finish. Backspace takes a node back, Esc all of them.`
+    return leg.value ? 'Click for corners, drag for curves, and end on the leg’s second stop.' : 'Click for corners, drag for curves.'
+  return `${leg.value ? 'Click the second stop, or press Enter' : 'Double-click, or press Enter'} to finish. Backspace removes the last node, Esc all of them.`
 })
 </script>
 

@@ -1,60 +1,39 @@
 <script setup lang="ts">
 import { mdiDownload } from '@mdi/js'
+import { storeToRefs } from 'pinia'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { rateLabel } from '#core/pace/rate'
 import DialogSheet from '~/components/DialogSheet.vue'
-import type { ExportRecord } from '~/services/api'
-import { ApiError, cancelExport, exportAddress, listExports, startExport, watchExport } from '~/services/api'
+import { ApiError, cancelExport, exportAddress } from '~/services/api'
 import { useEditor } from '~/stores/editor'
+import { useExports } from '~/stores/exports'
 
 const props = defineProps<{ journeyId: string; save: () => Promise<void>; isSaved: () => boolean }>()
 const open = defineModel<boolean>({ required: true })
 const editor = useEditor()
 
-const current = ref<ExportRecord>()
-const earlier = ref<ExportRecord[]>([])
+const exports = useExports()
+const { current, earlier, running, left } = storeToRefs(exports)
 const problem = ref('')
 const starting = ref(false)
-let stopWatching: (() => void) | undefined
-
-const running = computed(() => current.value?.state === 'running' || current.value?.state === 'queued')
-const share = computed(() => (current.value ? (100 * current.value.framesDone) / current.value.framesTotal : 0))
-const began = ref(0)
-/** Time left by the pace so far, once that is steady. */
-const left = computed(() => {
-  const record = current.value
-  if (!record || record.framesDone < 15) return ''
-  const seconds = Math.ceil((((Date.now() - began.value) / record.framesDone) * (record.framesTotal - record.framesDone)) / 1000)
-  return seconds >= 60 ? `about ${Math.ceil(seconds / 60)} min left` : `about ${seconds} s left`
-})
+const share = computed(() => 100 * exports.share)
 
 async function refresh() {
   try {
-    const all = await listExports(props.journeyId)
-    const active = all.find((record) => record.state === 'running' || record.state === 'queued')
-    if (active && !running.value) follow(active)
-    earlier.value = all.filter((record) => record.state === 'done' && record.id !== current.value?.id)
+    await exports.refresh(props.journeyId)
   } catch (error) {
     problem.value = error instanceof ApiError ? error.message : String(error)
   }
 }
+void refresh()
+onBeforeUnmount(() => exports.reset())
 watch(open, (isOpen) => {
+  exports.isWatched = isOpen
   if (!isOpen) return
-  if (!running.value) current.value = undefined
+  exports.clear()
   problem.value = ''
   void refresh()
 })
-
-function follow(record: ExportRecord) {
-  current.value = record
-  began.value = Date.now()
-  stopWatching?.()
-  stopWatching = watchExport(record.id, (state) => {
-    if (current.value?.state === 'queued' && state.state === 'running') began.value = Date.now()
-    current.value = state
-  })
-}
-onBeforeUnmount(() => stopWatching?.())
 
 async function start() {
   problem.value = ''
@@ -62,7 +41,7 @@ async function start() {
   try {
     await props.save()
     if (!props.isSaved()) problem.value = 'The journey could not be saved, so it cannot be exported: see the note beside its name.'
-    else follow(await startExport(props.journeyId))
+    else await exports.start(props.journeyId)
   } catch (error) {
     problem.value = error instanceof ApiError ? error.message : String(error)
   } finally {
@@ -97,7 +76,7 @@ const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateS
           >Download</v-btn
         >
       </p>
-      <p v-else-if="current.state === 'cancelled'">Cancelled. Nothing was kept of it.</p>
+      <p v-else-if="current.state === 'cancelled'">Cancelled. Nothing was kept.</p>
       <p v-else class="problem" role="alert">The export failed. {{ current.error }}</p>
     </div>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
@@ -115,7 +94,7 @@ const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateS
     <template #actions>
       <v-btn variant="text" @click="open = false">Close</v-btn>
       <v-btn v-if="running" variant="outlined" color="error" data-testid="cancel-export" @click="cancelExport(current!.id)"
-        >Cancel the export</v-btn
+        >Cancel export</v-btn
       >
       <v-btn v-else color="accent" variant="flat" :loading="starting" data-testid="start-export" @click="start">
         {{ current?.state === 'done' ? 'Export again' : 'Export the film' }}

@@ -113,13 +113,13 @@ const lostAt = computed(() => {
 
 const words = computed(() => {
   const state = follow.state.value
-  if (picking.value) return 'Click the road whose colour is to be followed.'
-  if (state.kind === 'looking') return `Looking for the road … ${Math.round(state.share * 100)} %`
+  if (picking.value) return 'Click the road to pick its colour.'
+  if (state.kind === 'looking') return `Searching for the road … ${Math.round(state.share * 100)} %`
   if (state.kind === 'found')
-    return `Found: ${Math.round(state.onRoad * 100)} % on the road. Click where it should pass; drag a mark, or click it away.`
-  if (state.kind === 'lost') return `${state.reason} Click on the way there, or pick the road’s colour.`
-  if (follow.ends.value) return 'Stopped. Click on the way to look again.'
-  return start.value ? 'Click where the road leads: the trip goes on along it.' : 'Click where the trip begins.'
+    return `Found: ${Math.round(state.onRoad * 100)} % on the road. Click where it should pass; drag a mark to move it, click to remove it.`
+  if (state.kind === 'lost') return `${state.reason} Click along the way, or pick the road’s colour.`
+  if (follow.ends.value) return 'Stopped. Click along the road to search again.'
+  return start.value ? 'Click where the road leads; the trip continues along it.' : 'Click where the trip begins.'
 })
 </script>
 
@@ -139,7 +139,7 @@ const words = computed(() => {
       data-testid="follow-via"
       @pointerdown="pressVia($event, i)"
     >
-      <title>Drag it elsewhere, or click to take it away</title>
+      <title>Drag to move, click to remove</title>
       <circle class="grab" r="12" />
       <circle class="via" r="5" />
     </g>
@@ -155,9 +155,9 @@ const words = computed(() => {
         :active="picking"
         data-testid="follow-pick"
         @click="picking = !picking"
-        >Pick its colour</v-btn
+        >Pick the colour</v-btn
       >
-      <v-btn v-if="follow.isChosen.value" size="small" variant="text" @click="follow.forgetColour()">Find it by itself</v-btn>
+      <v-btn v-if="follow.isChosen.value" size="small" variant="text" @click="follow.forgetColour()">Detect the colour</v-btn>
       <v-spacer />
       <v-btn size="small" variant="text" :prepend-icon="mdiClose" @click="back">{{
         follow.state.value.kind === 'looking' ? 'Stop' : 'Cancel'
@@ -170,7 +170,7 @@ const words = computed(() => {
         :disabled="follow.state.value.kind !== 'found'"
         data-testid="follow-take"
         @click="take"
-        >Take this way</v-btn
+        >Use this route</v-btn
       >
     </div>
     <v-progress-linear

@@ -65,7 +65,7 @@ const pressVia = (event: PointerEvent, i: number) =>
     data-testid="network-via"
     @pointerdown="pressVia($event, i)"
   >
-    <title>Drag it elsewhere, or click to let go of it</title>
+    <title>Drag to move, click to remove</title>
     <circle class="grab" r="12" />
     <circle class="via" r="5.5" />
   </g>

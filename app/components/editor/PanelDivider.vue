@@ -35,7 +35,7 @@ function key(event: KeyboardEvent) {
     :aria-valuenow="size"
     :aria-valuemin="0"
     :aria-valuemax="max"
-    :title="min < max ? 'Drag to size, double-click to fold' : 'Double-click to fold'"
+    :title="min < max ? 'Drag to resize, double-click to collapse' : 'Double-click to collapse'"
     @pointerdown.prevent="press"
     @dblclick="fold"
     @keydown="key"

@@ -124,10 +124,12 @@ function pressPoint(event: PointerEvent, point: ControlPoint) {
       >
         <title>{{ point.name }}</title>
         <circle class="grab" r="13" />
+        <path class="halo" d="M-12 0H-4M4 0H12M0-12V-4M0 4V12" />
         <path d="M-12 0H-4M4 0H12M0-12V-4M0 4V12" />
         <text x="8" y="-8">{{ i + 1 }}</text>
       </g>
       <g v-if="stage.spot" class="control pending" :transform="`translate(${spotOnStage(stage.spot).x} ${spotOnStage(stage.spot).y})`">
+        <path class="halo" d="M-12 0H-4M4 0H12M0-12V-4M0 4V12" />
         <path d="M-12 0H-4M4 0H12M0-12V-4M0 4V12" />
         <text x="8" y="-8">?</text>
       </g>
@@ -137,6 +139,7 @@ function pressPoint(event: PointerEvent, point: ControlPoint) {
         class="control pending"
         :transform="`translate(${toStage(space, p).x} ${toStage(space, p).y})`"
       >
+        <path class="halo" d="M-12 0H-4M4 0H12M0-12V-4M0 4V12" />
         <path d="M-12 0H-4M4 0H12M0-12V-4M0 4V12" />
         <text x="8" y="-8">{{ i % 2 === 0 ? 'from' : 'to' }}</text>
       </g>
@@ -213,9 +216,12 @@ function pressPoint(event: PointerEvent, point: ControlPoint) {
   fill: none;
   stroke: #14233a;
   stroke-width: 2.5;
-  paint-order: stroke;
 }
-.control.pending path {
+.control .halo {
+  stroke: #fdf8ec;
+  stroke-width: 6;
+}
+.control.pending path:not(.halo) {
   stroke: #d8412f;
 }
 .control text {

@@ -189,7 +189,7 @@ const selectLeg = (id: string, more = false) => (more ? editor.selectAlso({ kind
         :data-testid="`bend-${leg.leg.id}`"
         @pointerdown="pressMiddle($event, leg)"
       >
-        <title>Pull to bend this leg</title>
+        <title>Drag to bend this leg</title>
         <circle class="grab" r="13" />
         <path d="M0-7L7 0L0 7L-7 0Z" />
       </g>
@@ -204,6 +204,7 @@ const selectLeg = (id: string, more = false) => (more ? editor.selectAlso({ kind
       tabindex="0"
       role="button"
       :aria-label="`Stop ${i + 1}: ${nameOfStop(stop)}`"
+      :data-stop="stop.id"
       data-testid="stop-handle"
       @pointerdown="pressStop($event, stop)"
       @dblclick.stop="stage.askName(stop.id)"

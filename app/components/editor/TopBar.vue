@@ -6,12 +6,14 @@ import type { SaveState } from '~/composables/use-autosave'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useThemeChoice } from '~/composables/use-theme-choice'
 import { useEditor } from '~/stores/editor'
+import { useExports } from '~/stores/exports'
 import ToolButton from './ToolButton.vue'
 
 const props = defineProps<{ saveState: SaveState; problem: string }>()
 defineEmits<{ leave: []; export: []; shortcuts: [] }>()
 
 const editor = useEditor()
+const exports = useExports()
 const { isNight, toggle } = useThemeChoice()
 const { change, done } = useFieldEdits(() => 'journey')
 
@@ -24,6 +26,11 @@ const WORDS: Record<SaveState, string> = {
 }
 const words = computed(() => WORDS[props.saveState])
 
+function leaveName(event: KeyboardEvent) {
+  const input = event.target as HTMLInputElement
+  input.value = editor.journey!.name
+  input.blur()
+}
 function setName(event: Event) {
   const input = event.target as HTMLInputElement
   const name = input.value.trim()
@@ -44,6 +51,7 @@ function setName(event: Event) {
       :value="editor.journey!.name"
       @change="setName"
       @keydown.enter="($event.target as HTMLInputElement).blur()"
+      @keydown.esc.stop="leaveName"
     />
     <span class="state" :class="saveState" role="status" data-testid="save-state" :title="problem">{{ words }}</span>
     <span v-if="saveState === 'failed'" class="problem">{{ problem }}</span>
@@ -52,7 +60,17 @@ function setName(event: Event) {
     <ToolButton :icon="mdiRedo" label="Redo" keys="Ctrl+Shift+Z" :disabled="!editor.canRedo" @click="editor.redo()" />
     <ToolButton :icon="mdiKeyboardOutline" label="Keys" keys="?" @click="$emit('shortcuts')" />
     <ToolButton :icon="isNight ? mdiWhiteBalanceSunny : mdiWeatherNight" :label="isNight ? 'Day theme' : 'Night theme'" @click="toggle()" />
-    <v-btn color="accent" variant="flat" :prepend-icon="mdiExportVariant" data-testid="export" @click="$emit('export')">Export</v-btn>
+    <v-btn color="accent" variant="flat" :prepend-icon="mdiExportVariant" data-testid="export" @click="$emit('export')">
+      {{ exports.running ? `Export: ${Math.floor(100 * exports.share)} %` : 'Export' }}
+      <v-progress-linear
+        v-if="exports.running"
+        class="progress"
+        :model-value="100 * exports.share"
+        color="white"
+        height="3"
+        aria-label="Progress of the export"
+      />
+    </v-btn>
   </header>
 </template>
 
@@ -64,6 +82,10 @@ function setName(event: Event) {
   padding: 0 12px 0 6px;
   background: var(--surface);
   border-bottom: 1px solid var(--rule);
+}
+.progress {
+  position: absolute;
+  inset: auto 0 0;
 }
 .name {
   width: min(420px, 34vw);

@@ -74,7 +74,7 @@ const stage = useStage()
       <v-tooltip
         v-for="mode in ['table', 'lens'] as const"
         :key="mode"
-        :text="mode === 'table' ? 'The whole sheet, free to roam (T)' : 'What the film shows (T)'"
+        :text="mode === 'table' ? 'The whole sheet, for working (T)' : 'What the film shows (T)'"
         location="top"
       >
         <template #activator="{ props: tip }">
@@ -92,7 +92,7 @@ const stage = useStage()
       </v-tooltip>
     </div>
     <div class="group playing">
-      <ToolButton :icon="mdiSkipPrevious" label="To the start" keys="Home" @click="playback.rewind()" />
+      <ToolButton :icon="mdiSkipPrevious" label="Go to start" keys="Home" @click="playback.rewind()" />
       <ToolButton :icon="mdiStepBackward" label="Previous frame" keys="," @click="playback.step(-1)" />
       <v-tooltip :text="playback.playing ? 'Pause (Space)' : 'Play (Space)'" location="top">
         <template #activator="{ props: tip }">

@@ -19,17 +19,36 @@ const emit = defineEmits<{ change: [value: number]; done: [] }>()
 
 const written = () => String(Number(props.modelValue.toFixed(props.precision)))
 const draft = ref(written())
+/** Why what was typed is not taken; the field keeps it, to be mended, until it is left. */
+const problem = ref('')
 watch(
   () => props.modelValue,
-  () => (draft.value = written()),
+  () => {
+    draft.value = written()
+    problem.value = ''
+  },
 )
 
+/** A number as it is typed, with a decimal comma too; of seconds also as minutes and seconds, "1:05". NaN for anything else. */
+function read(text: string): number {
+  const trimmed = text.trim().replace(',', '.')
+  const [, minutes, seconds] = /^(\d+):(\d{1,2}(?:\.\d+)?)$/.exec(trimmed) ?? []
+  if (props.unit === 's' && minutes && seconds) return Number(minutes) * 60 + Number(seconds)
+  return /^[+-]?(\d+\.?\d*|\.\d+)$/.test(trimmed) ? Number(trimmed) : NaN
+}
+
+const withUnit = (value: number) => `${value}${props.unit ? ` ${props.unit}` : ''}`
+function fault(value: number): string {
+  if (!Number.isFinite(value)) return props.unit === 's' ? 'Type seconds, like 2.5 or 1:05' : 'Type a number, like 2.5'
+  if (value < props.min) return `At least ${withUnit(props.min)}`
+  return value > props.max ? `At most ${withUnit(props.max)}` : ''
+}
+
 async function commit() {
-  const value = Number(String(draft.value).replace(',', '.'))
-  if (String(draft.value).trim() !== '' && Number.isFinite(value)) {
-    const held = Math.min(props.max, Math.max(props.min, Number(value.toFixed(props.precision))))
-    if (held !== Number(written())) emit('change', held)
-  }
+  const value = Number(read(String(draft.value)).toFixed(props.precision))
+  problem.value = fault(value)
+  if (problem.value !== '') return
+  if (value !== Number(written())) emit('change', value)
   // Whatever came of it, the field shows what holds now.
   await nextTick()
   draft.value = written()
@@ -38,13 +57,23 @@ async function commit() {
 function stepBy(event: KeyboardEvent, direction: number) {
   event.preventDefault()
   const next = props.modelValue + direction * props.step * (event.shiftKey ? 10 : 1)
-  draft.value = String(next)
+  draft.value = String(Math.min(props.max, Math.max(props.min, next)))
   void commit()
 }
 
-function leave() {
-  void commit()
+async function leave() {
+  await commit()
+  // What cannot be taken does not stay; the reason does, until the field is used again.
+  draft.value = written()
   emit('done')
+}
+function enter(event: FocusEvent) {
+  problem.value = ''
+  ;(event.target as HTMLInputElement).select()
+}
+function escape(event: KeyboardEvent) {
+  draft.value = written()
+  ;(event.target as HTMLInputElement).blur()
 }
 </script>
 
@@ -57,10 +86,13 @@ function leave() {
     :label="label"
     :aria-labelledby="labelledby"
     :suffix="unit"
+    :error-messages="problem"
+    hide-details="auto"
     @keydown.enter="commit"
+    @keydown.esc.stop="escape"
     @keydown.up="stepBy($event, 1)"
     @keydown.down="stepBy($event, -1)"
-    @focus="($event.target as HTMLInputElement).select()"
+    @focus="enter"
     @blur="leave"
   />
 </template>

@@ -34,7 +34,7 @@ const moments = computed(() => [
 
 const ENDS = [
   { end: 'from', label: 'From' },
-  { end: 'to', label: 'Until' },
+  { end: 'to', label: 'To' },
 ] as const
 const set = (part: Partial<Span>) => emit('change', { ...props.modelValue!, ...part })
 function setOnce(span: Span | null) {
@@ -44,7 +44,7 @@ function setOnce(span: Span | null) {
 </script>
 
 <template>
-  <v-switch label="Only for a while" :model-value="modelValue !== null" @update:model-value="(on) => setOnce(on ? SOME : null)" />
+  <v-switch label="Only part of the film" :model-value="modelValue !== null" @update:model-value="(on) => setOnce(on ? SOME : null)" />
   <template v-if="modelValue">
     <template v-for="{ end, label } in ENDS" :key="end">
       <FieldRow v-slot="{ id }" :label="label">
@@ -55,7 +55,7 @@ function setOnce(span: Span | null) {
           @update:model-value="(value) => setOnce({ ...modelValue!, [end]: momentOf(value, 0) })"
         />
       </FieldRow>
-      <FieldRow v-slot="{ id }" label="and then">
+      <FieldRow v-slot="{ id }" label="plus">
         <NumberField
           :labelledby="id"
           :model-value="modelValue[end].offset"

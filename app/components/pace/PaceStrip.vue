@@ -18,7 +18,11 @@ const editor = useEditor()
 const playback = usePlayback()
 
 const scroller = useTemplateRef<HTMLElement>('scroller')
-const { width: room } = useElementSize(scroller)
+const { width: shownWidth, height: shownHeight } = useElementSize(scroller)
+/** The strip is drawn 132 high, and larger where it has more room. */
+const HEIGHT = 132
+const size = computed(() => Math.max(1, (shownHeight.value - 2) / HEIGHT))
+const room = computed(() => shownWidth.value / size.value)
 const MARGIN = 22
 /** 1 shows the whole film. */
 const zoom = ref(1)
@@ -50,7 +54,7 @@ const rider = computed(() => (legs.value.find((leg) => playback.time < leg.arriv
 
 const timeOf = (event: PointerEvent) => {
   const box = scroller.value!
-  return (event.clientX - box.getBoundingClientRect().left + box.scrollLeft - MARGIN) / perSecond.value
+  return ((event.clientX - box.getBoundingClientRect().left + box.scrollLeft) / size.value - MARGIN) / perSecond.value
 }
 function scrub(event: PointerEvent) {
   playback.playing = false
@@ -66,7 +70,7 @@ const leaveAt = (visit: number, time: number, gesture: string) =>
 function zoomBy(factor: number) {
   zoom.value = Math.min(MOST_ZOOM, Math.max(1, zoom.value * factor))
   void nextTick(() => {
-    if (scroller.value) scroller.value.scrollLeft = x(playback.time) - room.value / 2
+    if (scroller.value) scroller.value.scrollLeft = (x(playback.time) - room.value / 2) * size.value
   })
 }
 function wheel(event: WheelEvent) {
@@ -81,7 +85,8 @@ watch(
   (time) => {
     const box = scroller.value
     if (!box || zoom.value === 1) return
-    if (x(time) < box.scrollLeft + 30 || x(time) > box.scrollLeft + room.value - 30) box.scrollLeft = x(time) - 60
+    const left = box.scrollLeft / size.value
+    if (x(time) < left + 30 || x(time) > left + room.value - 30) box.scrollLeft = (x(time) - 60) * size.value
   },
 )
 </script>
@@ -89,7 +94,7 @@ watch(
 <template>
   <section class="strip" aria-label="Pace strip">
     <div ref="scroller" class="scroller" data-testid="pace-strip" @wheel="wheel">
-      <svg :width="innerWidth" height="132" @pointerdown="scrub">
+      <svg :width="innerWidth * size" :height="HEIGHT * size" :viewBox="`0 0 ${innerWidth} ${HEIGHT}`" @pointerdown="scrub">
         <g class="ruler figures">
           <rect x="0" y="0" :width="innerWidth" height="24" />
           <g v-for="tick in ticks" :key="tick" :transform="`translate(${x(tick)} 0)`">
@@ -125,7 +130,7 @@ watch(
           title="Drag to change how long this leg takes"
           :seconds="leg.arrive - leg.depart"
           :end="leg.arrive"
-          :per-second="perSecond"
+          :per-second="perSecond * size"
           :data-testid="`ribbon-end-${i}`"
           @change="(end, gesture) => arriveAt(i, end, gesture)"
         >
@@ -139,7 +144,7 @@ watch(
           title="Drag to change the layover"
           :seconds="visit.leave - visit.arrive"
           :end="visit.leave"
-          :per-second="perSecond"
+          :per-second="perSecond * size"
           :data-testid="`bead-edge-${i}`"
           @change="(end, gesture) => leaveAt(i, end, gesture)"
         >
@@ -165,7 +170,7 @@ watch(
         @click="zoomBy(1 / 1.5)"
       />
     </div>
-    <p v-if="visits.length === 0" class="empty">Stops appear here as beads, and the legs between them as ribbons as long as they take.</p>
+    <p v-if="visits.length === 0" class="empty">Stops appear here as beads, legs as ribbons as long as the travel takes.</p>
   </section>
 </template>
 

@@ -95,7 +95,7 @@ defineExpose({ focus: () => field.value?.focus() })
       @keydown.esc="escape"
     >
       <template #no-data>
-        <p class="nothing">{{ problem || 'No place of that name: try a larger one nearby, or type coordinates.' }}</p>
+        <p class="nothing">{{ problem || 'No such place: try a larger one nearby, or type coordinates.' }}</p>
       </template>
       <template #append-item><p v-if="choices.some((choice) => choice.name)" class="credit">Places: GeoNames, CC BY 4.0</p></template>
     </v-autocomplete>

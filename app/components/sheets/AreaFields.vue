@@ -62,11 +62,11 @@ const set = (area: Area, field: string, patch: Parameters<typeof editArea>[2]) =
 </script>
 
 <template>
-  <p v-if="!sheet.georeference" class="quiet">First tell where this map lies on the Earth.</p>
+  <p v-if="!sheet.georeference" class="quiet">Georeference this map first.</p>
   <v-autocomplete
     v-else
     v-model:search="typed"
-    label="Light a country"
+    label="Highlight a country"
     :model-value="null"
     :items="countries"
     item-title="name"

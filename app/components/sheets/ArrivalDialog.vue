@@ -66,13 +66,13 @@ const settle = () => emit('settle', use.value === 'replace' ? { use: 'replace', 
   <DialogSheet :model-value="arrival !== undefined" fixed title="A new map" :width="use === 'replace' && by === 'points' ? 900 : 520">
     <p v-if="arrival">“{{ arrival.image.name }}” is ready. What is it for?</p>
     <v-radio-group v-model="use" hide-details>
-      <v-radio value="lay" label="Lay it over the others" />
-      <v-radio value="replace" label="Put it in the place of another" />
-      <v-radio value="trace" label="Show it faintly for tracing, never in the film" />
+      <v-radio value="lay" label="Add it on top" />
+      <v-radio value="replace" label="Replace another map with it" />
+      <v-radio value="trace" label="Use it for tracing only, never in the film" />
     </v-radio-group>
     <template v-if="use === 'replace'">
-      <v-select v-if="sheets.length > 1" v-model="target" label="Instead of" :items="sheets" item-title="name" item-value="id" />
-      <p>The stops, courses and areas keep their place</p>
+      <v-select v-if="sheets.length > 1" v-model="target" label="Replace" :items="sheets" item-title="name" item-value="id" />
+      <p>Stops, courses and areas keep their place</p>
       <v-radio-group v-model="by" hide-details>
         <v-radio value="lonlat" :disabled="!byEarth" :label="byEarth ? 'on the Earth' : 'on the Earth (not known of both maps)'" />
         <v-radio value="points" label="by two spots that you match" />
@@ -80,7 +80,7 @@ const settle = () => emit('settle', use.value === 'replace' ? { use: 'replace', 
       </v-radio-group>
       <div v-if="by === 'points' && old && next" class="pair">
         <div>
-          <p>Click two spots far apart on the old map …</p>
+          <p>Click two spots, far apart, on the old map …</p>
           <SheetViewer :sheet="old" :spots="spots.old" label="The old map" data-testid="match-old" @point="(spot) => mark('old', spot)" />
         </div>
         <div>
@@ -96,7 +96,7 @@ const settle = () => emit('settle', use.value === 'replace' ? { use: 'replace', 
       </div>
     </template>
     <template #actions>
-      <v-btn variant="text" @click="emit('cancel')">Leave it out</v-btn>
+      <v-btn variant="text" @click="emit('cancel')">Discard</v-btn>
       <v-btn color="accent" variant="flat" :disabled="!ready" data-testid="settle-sheet" @click="settle">{{
         use === 'replace' ? 'Replace' : 'Lay it'
       }}</v-btn>

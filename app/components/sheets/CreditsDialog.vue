@@ -19,14 +19,14 @@ const line = computed(() => creditLine(journey.value))
 
 <template>
   <DialogSheet v-model="open" title="Credits" :width="600">
-    <p v-if="entries.length === 0">This journey uses nothing that would have to be credited.</p>
+    <p v-if="entries.length === 0">Nothing in this journey needs a credit.</p>
     <template v-else>
       <pre data-testid="credits-text">{{ text }}</pre>
       <p v-if="entries.some((entry) => entry.isUnlicensed)" class="flag" role="note">
         Of {{ entries.filter((entry) => entry.isUnlicensed).length }} no licence is noted. Note it under “Source and licence” of the sheet.
       </p>
       <v-switch
-        label="Name the sources in the last second of the film"
+        label="Show the sources in the last second of the film"
         :model-value="journey.creditLine"
         @update:model-value="(on) => editor.edit((j) => setCreditLine(j, on === true))"
       />

@@ -4,7 +4,8 @@ import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { DrawnMap, MapStyle } from '#core/journey/schema'
 import { drawnMapSchema, MAP_STYLES } from '#core/journey/schema'
 import { STYLE_SHEETS } from '#core/sheet/map-styles'
-import { regionAround, withMargin } from '#core/sheet/region'
+import { wrapLongitude } from '#core/geo/lon-lat'
+import { lonWidth, regionAround, withMargin } from '#core/sheet/region'
 import DialogSheet from '~/components/DialogSheet.vue'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
@@ -12,6 +13,7 @@ import PictureChoice from '~/components/fields/PictureChoice.vue'
 import PlaceSearch from '~/components/places/PlaceSearch.vue'
 import type { Country } from '~/services/api'
 import { ApiError, listCountries, previewMap } from '~/services/api'
+import { followPointer } from '~/composables/use-pointer-drag'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 
@@ -40,6 +42,16 @@ const countries = ref<Country[]>([])
 const picture = ref('')
 const problem = ref('')
 const drawing = ref(false)
+/** Says so where the coasts are too coarse for so small a region. */
+const coarse = ref('')
+
+/** Pieces of coast longer than this in a film 1920 wide look like a polygon. */
+const ROUGH = 14
+function coarseness(metres: number | null, pixels: number | null): string {
+  if (metres === null || pixels === null || pixels < ROUGH) return ''
+  const apart = metres < 1000 ? `${Math.round(metres / 10) * 10} m` : `${(metres / 1000).toFixed(1)} km`
+  return `The coasts known here have a point every ${apart}, ${Math.round(pixels)} px of the film: too coarse for so small a region. For a hike import a detailed map.`
+}
 
 /** The stops' own region, where it is known where they lie. */
 function regionOfStops() {
@@ -52,7 +64,7 @@ watch(
   async (isOpen) => {
     if (!isOpen) return
     map.value = props.from ? { ...props.from, aspect: aspect() } : fresh()
-    name.value = 'Drawn map'
+    name.value = 'Generated map'
     problem.value = ''
     if (countries.value.length === 0) countries.value = await listCountries().catch(() => [])
   },
@@ -99,19 +111,59 @@ const SIDES = [
 
 /** The map if it can be drawn, else what is wrong with it. */
 const checked = computed(() => drawnMapSchema.safeParse(map.value))
+/** Moves the region by a share of its width and height, and makes it so many times as large about its middle. */
+function moveRegion(east: number, north: number, larger: number) {
+  const { region } = map.value
+  const [width, height] = [lonWidth(region), region.north - region.south]
+  const [w, h] = [Math.min(360, width * larger), Math.min(178, height * larger)]
+  const round = (value: number) => Math.round(value * 1e4) / 1e4
+  const lon = region.west + width / 2 + east * width
+  const lat = Math.min(89 - h / 2, Math.max(-89 + h / 2, region.south + height / 2 + north * height))
+  const isAround = w >= 359.9
+  map.value = {
+    ...map.value,
+    region: {
+      west: isAround ? -180 : round(wrapLongitude(lon - w / 2)),
+      east: isAround ? 180 : round(wrapLongitude(lon + w / 2)),
+      south: round(lat - h / 2),
+      north: round(lat + h / 2),
+    },
+  }
+}
+function press(event: PointerEvent) {
+  const box = (event.currentTarget as HTMLElement).getBoundingClientRect()
+  followPointer(event, {
+    move: () => undefined,
+    end(dragged, up) {
+      if (dragged) moveRegion(-(up.clientX - event.clientX) / box.width, (up.clientY - event.clientY) / box.height, 1)
+    },
+  })
+}
+const turnWheel = (event: WheelEvent) => moveRegion(0, 0, Math.exp(event.deltaY * 0.0015))
+
 const asked = refDebounced(map, 150)
+/** What is shown is not what was asked for last. */
+watch(map, () => {
+  drawing.value = true
+  problem.value = ''
+})
 let control: AbortController | undefined
 watch(
   [asked, open],
   async () => {
     control?.abort()
     if (!open.value) return
-    if (!checked.value.success) return void (problem.value = 'South must lie below north, and west and east apart.')
+    if (!checked.value.success) {
+      problem.value = 'South must lie below north, and west and east apart.'
+      drawing.value = false
+      return
+    }
     control = new AbortController()
     const { signal } = control
     drawing.value = true
     try {
-      const blob = await previewMap(checked.value.data, signal)
+      const { blob, coastMetres, coastPixels } = await previewMap(checked.value.data, signal)
+      coarse.value = coarseness(coastMetres, coastPixels)
       URL.revokeObjectURL(picture.value)
       picture.value = URL.createObjectURL(blob)
       problem.value = ''
@@ -128,22 +180,27 @@ onBeforeUnmount(() => URL.revokeObjectURL(picture.value))
 function draw() {
   if (!checked.value.success) return
   open.value = false
-  emit('draw', checked.value.data, name.value.trim() || 'Drawn map')
+  emit('draw', checked.value.data, name.value.trim() || 'Generated map')
 }
 </script>
 
 <template>
-  <DialogSheet v-model="open" title="Draw me a map" :width="980">
+  <DialogSheet v-model="open" title="Generate a map" :width="980">
     <div class="desk">
-      <div class="picture" :style="{ aspectRatio: map.aspect }" :aria-busy="drawing">
-        <img
-          v-if="picture"
-          :src="picture"
-          :class="{ stale: drawing || problem !== '' }"
-          alt="The map as it will be drawn"
-          data-testid="map-preview"
-        />
+      <div
+        class="picture"
+        :style="{ aspectRatio: map.aspect }"
+        :aria-busy="drawing"
+        title="Drag to move the region, turn the wheel to zoom"
+        @pointerdown="press"
+        @wheel.prevent="turnWheel"
+      >
+        <img v-if="picture && !drawing && problem === ''" :src="picture" alt="The map as it will be drawn" data-testid="map-preview" />
+        <p v-else-if="problem === ''" class="busy" role="status">
+          <v-progress-circular indeterminate size="28" color="primary" /> Drawing …
+        </p>
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+        <p v-if="coarse" class="coarse" role="status" data-testid="coarse">{{ coarse }}</p>
       </div>
       <div class="fields">
         <v-autocomplete
@@ -171,8 +228,8 @@ function draw() {
             :model-value="map.region[side]"
             :min="-most"
             :max="most"
-            :step="1"
-            :precision="2"
+            :step="0.1"
+            :precision="4"
             unit="°"
             @change="(value) => (map = { ...map, region: { ...map.region, [side]: value } })"
           />
@@ -200,13 +257,13 @@ function draw() {
           <v-switch v-model="map.borders" label="Borders" />
           <v-switch v-model="map.graticule" label="Degrees" />
         </div>
-        <p class="quiet">Coasts and borders: Natural Earth, public domain. No names are drawn, so that yours have the room.</p>
+        <p class="quiet">Coasts and borders: Natural Earth, public domain. No names are drawn, to leave room for yours.</p>
       </div>
     </div>
     <template #actions>
       <v-btn variant="text" @click="open = false">Cancel</v-btn>
       <v-btn color="accent" variant="flat" :disabled="!checked.success || problem !== ''" data-testid="draw-map" @click="draw"
-        >Draw it</v-btn
+        >Generate it</v-btn
       >
     </template>
   </DialogSheet>
@@ -233,8 +290,23 @@ function draw() {
   height: 100%;
   object-fit: contain;
 }
-.stale {
-  opacity: 0.55;
+.picture {
+  cursor: grab;
+  touch-action: none;
+}
+.busy {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  color: var(--quiet);
+}
+.coarse {
+  position: absolute;
+  inset: auto 8px 8px;
+  padding: 6px 10px;
+  font-size: 13px;
+  border-left: 4px solid rgb(var(--v-theme-warning));
+  background: var(--surface);
 }
 .problem {
   position: absolute;

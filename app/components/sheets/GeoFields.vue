@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mdiDeleteOutline } from '@mdi/js'
 import { nanoid } from 'nanoid'
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { readControlPoints } from '#core/formats/control-points'
 import { formatCoordinates, readCoordinates } from '#core/formats/coordinates'
 import { writeWorldFile } from '#core/formats/world-file'
@@ -92,7 +92,7 @@ function move(point: ControlPoint, text: string) {
 }
 const remove = (point: ControlPoint) => setPoints(byPoints.value!.points.filter((other) => other !== point))
 
-const FITS: Record<FitKind, string> = { similarity: 'Turned and scaled', affine: 'Sheared too', projective: 'In perspective too' }
+const FITS: Record<FitKind, string> = { similarity: 'Similarity', affine: 'Affine', projective: 'Projective' }
 const fits = computed(() => [
   { value: 'auto', title: 'Automatic' },
   ...FIT_KINDS.filter((kind) => (byPoints.value?.points.length ?? 0) >= FEWEST_MATCHES[kind]).map((kind) => ({
@@ -103,7 +103,7 @@ const fits = computed(() => [
 const PLANES = [
   { value: 'auto', title: 'Automatic' },
   { value: 'mercator', title: 'Mercator' },
-  { value: 'degrees', title: 'Even degrees' },
+  { value: 'degrees', title: 'Degrees' },
 ] as const
 
 const PLANE_WORDS = { mercator: 'in Mercator’s projection', degrees: 'in even degrees' } as const
@@ -135,6 +135,16 @@ const writable = computed(() => result.value.geo && worldFileOf(result.value.geo
 const writeFile = () => saveText(`${props.sheet.name}.wld`, writeWorldFile(writable.value!))
 
 const kilometres = (metres: number) => (metres < 1000 ? `${metres.toFixed(0)} m` : `${(metres / 1000).toFixed(metres < 1e5 ? 1 : 0)} km`)
+/** A spot has been marked: its name is typed next. */
+const search = useTemplateRef<{ focus: () => void }>('search')
+watch(
+  () => stage.spot,
+  async (spot) => {
+    if (!spot) return
+    await nextTick()
+    search.value?.focus()
+  },
+)
 watch(
   () => props.sheet.id,
   () => (problem.value = ''),
@@ -142,7 +152,7 @@ watch(
 </script>
 
 <template>
-  <p v-if="!georeference" class="quiet">Once two spots of this map are known, places can be found by name, and lie where they belong.</p>
+  <p v-if="!georeference" class="quiet">Mark two spots whose place you know, and places can be found by name.</p>
   <template v-else-if="georeference.kind === 'affine'">
     <p>Known by {{ SOURCES[georeference.source] }}: {{ planeName(georeference.plane) }}.</p>
     <p v-if="middle" class="quiet figures">Its middle is at {{ formatCoordinates(middle) }}.</p>
@@ -205,7 +215,7 @@ watch(
     <p v-if="!stage.spot" role="status">Click a spot on the map whose place you know: a town, a cape, a crossing.</p>
     <template v-else>
       <p>Which place is the marked spot?</p>
-      <PlaceSearch label="Name, or degrees" :near="middle" @choose="give" />
+      <PlaceSearch ref="search" label="Name, or degrees" :near="middle" @choose="give" />
     </template>
   </div>
   <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
@@ -222,7 +232,7 @@ watch(
     </v-btn>
     <v-btn size="small" variant="outlined" @click="readFile">Read from a file …</v-btn>
     <v-btn v-if="writable" size="small" variant="outlined" data-testid="write-world-file" @click="writeFile">Save a world file</v-btn>
-    <v-btn v-if="georeference && !sheet.drawn" size="small" variant="text" @click="set(null)">Forget</v-btn>
+    <v-btn v-if="georeference && !sheet.drawn" size="small" variant="text" @click="set(null)">Remove the georeference</v-btn>
   </div>
 </template>
 

@@ -25,9 +25,9 @@ const EDGES = [
   { value: 'panel', title: 'Panel' },
 ] as const
 const WORDS: Record<Ground['edge'], string> = {
-  plain: 'The ground’s colour shows beyond the map.',
-  mirrored: 'The map goes on mirrored, without a seam.',
-  held: 'The camera stays on the map, whatever is asked of it.',
+  plain: 'The ground colour shows beyond the map.',
+  mirrored: 'The map is mirrored at its edges, without a seam.',
+  held: 'The camera stays within the map.',
   panel: 'The map is a panel that casts a shadow on the ground.',
 }
 </script>
@@ -40,7 +40,7 @@ const WORDS: Record<Ground['edge'], string> = {
   <template v-if="ground.edge === 'plain' || ground.edge === 'panel'">
     <ColourField label="Ground" :model-value="ground.colour" @change="(colour) => set('colour', { colour })" @done="done" />
     <v-switch
-      label="Run into a second colour"
+      label="Gradient to a second colour"
       :model-value="ground.second !== null"
       @update:model-value="(on) => setOnce({ second: on ? '#8fb3b5' : null })"
     />

@@ -23,7 +23,7 @@ const STEPS = ['a spot on this map', 'where that spot belongs', 'a second spot o
 </script>
 
 <template>
-  <h3>Over the others</h3>
+  <h3>Above the others</h3>
   <PercentSlider label="Opacity" :model-value="sheet.opacity" @change="(value) => set('opacity', { opacity: value })" @done="done" />
   <v-switch
     label="For tracing only, never in the film"
@@ -33,7 +33,7 @@ const STEPS = ['a spot on this map', 'where that spot belongs', 'a second spot o
   <SpanFields v-if="!sheet.tracing" :model-value="sheet.shown" @change="(shown) => set('shown', { shown })" @done="done" />
 
   <h3>Place</h3>
-  <p class="quiet">Drag it on the stage, pull its corners to scale it, and the round handle to turn it.</p>
+  <p class="quiet">Drag it on the stage; drag a corner to scale it, the round handle to turn it.</p>
   <FieldRow label="Ground" role="group">
     <div class="pair">
       <NumberField label="x" :model-value="sheet.place.x" :precision="1" @change="(x) => setPlace('x', x)" @done="done" />

@@ -52,11 +52,11 @@ const toggle = (tool: 'straighten' | 'crop') => stage.setTool(stage.tool === too
       >Crop</v-btn
     >
     <v-btn v-if="sheet.crop" size="small" variant="text" @click="editor.edit((journey) => cropSheet(journey, sheet.id, null))"
-      >Use all of it</v-btn
+      >Reset the crop</v-btn
     >
   </div>
   <p v-if="stage.tool === 'straighten'" class="step" role="status">On the stage, drag along something that should be level or upright.</p>
-  <p v-if="stage.tool === 'crop'" class="step" role="status">On the stage, drag a rectangle round what you want to keep.</p>
+  <p v-if="stage.tool === 'crop'" class="step" role="status">On the stage, drag a rectangle around what to keep.</p>
   <p v-if="sheet.crop" class="quiet figures">
     Cropped to {{ sheet.crop.right - sheet.crop.left }} × {{ sheet.crop.bottom - sheet.crop.top }} pixels.
   </p>

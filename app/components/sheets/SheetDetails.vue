@@ -44,7 +44,7 @@ function remove() {
       @blur="done"
     />
     <p class="quiet figures size">
-      <template v-if="sheet.vector">A drawing, sharp at any zoom</template>
+      <template v-if="sheet.vector">Vector, sharp at any zoom</template>
       <template v-else>{{ sheet.width }} × {{ sheet.height }} pixels</template>
     </p>
 
@@ -58,9 +58,9 @@ function remove() {
 
     <div class="folds">
       <FoldedSection title="Turn, straighten, crop"><ShapeFields :sheet="sheet" /></FoldedSection>
-      <FoldedSection title="Where it lies on the Earth" :note="geoNote"><GeoFields :sheet="sheet" /></FoldedSection>
+      <FoldedSection title="Georeference" :note="geoNote"><GeoFields :sheet="sheet" /></FoldedSection>
       <FoldedSection v-if="isFirst" title="Beyond the edge"><GroundFields /></FoldedSection>
-      <FoldedSection v-if="!sheet.tracing" title="Lit countries"><AreaFields :sheet="sheet" /></FoldedSection>
+      <FoldedSection v-if="!sheet.tracing" title="Highlighted countries"><AreaFields :sheet="sheet" /></FoldedSection>
       <FoldedSection title="Source and licence" :note="sheet.credit.licence || 'not noted'">
         <CreditFields :sheet="sheet" @credits="emit('credits')" />
       </FoldedSection>
@@ -70,7 +70,7 @@ function remove() {
       <v-btn size="small" variant="outlined" data-testid="replace-sheet" @click="replace">{{
         sheet.drawn ? 'Draw anew …' : 'Replace …'
       }}</v-btn>
-      <v-btn size="small" variant="outlined" color="error" :prepend-icon="mdiDeleteOutline" @click="remove">Take away</v-btn>
+      <v-btn size="small" variant="outlined" color="error" :prepend-icon="mdiDeleteOutline" @click="remove">Remove</v-btn>
     </div>
   </div>
   <div v-else>
@@ -78,7 +78,7 @@ function remove() {
     <p>Bring in a map: {{ SHEET_FORMAT_WORDS }}, up to 600 megapixels. You can also drop it on the stage. Or have one drawn.</p>
     <div class="buttons">
       <v-btn color="accent" variant="flat" @click="emit('import')">Choose a map</v-btn>
-      <v-btn variant="outlined" @click="emit('draw')">Draw me a map</v-btn>
+      <v-btn variant="outlined" @click="emit('draw')">Generate a map</v-btn>
     </div>
     <h3>Ground</h3>
     <GroundFields />

@@ -21,7 +21,7 @@ const noteOf = (sheet: Sheet) =>
 
 <template>
   <div>
-    <ul v-if="sheets.length > 1" class="rows" aria-label="Sheets, the uppermost first">
+    <ul v-if="sheets.length > 1" class="rows" aria-label="Sheets, top first">
       <li v-for="sheet in shown" :key="sheet.id" :class="{ chosen: sheet.id === chosen }">
         <button type="button" class="choose" :aria-pressed="sheet.id === chosen" @click="editor.select({ kind: 'sheet', id: sheet.id })">
           <span class="name">{{ sheet.name }}</span>
@@ -47,7 +47,7 @@ const noteOf = (sheet: Sheet) =>
       </template>
       <v-list density="compact">
         <v-list-item title="From a file …" @click="emit('import')" />
-        <v-list-item title="Draw me one …" @click="emit('draw')" />
+        <v-list-item title="Generate one …" @click="emit('draw')" />
       </v-list>
     </v-menu>
   </div>

@@ -12,8 +12,8 @@ defineProps<{ space: StageSpace }>()
 const stage = useStage()
 const tracks = useTracks()
 
-const WORDS = ['Click on the map where the track begins: A.', 'Now where its place B lies.', 'And C; or leave it at two.']
-const words = computed(() => WORDS[tracks.matched.length] ?? 'Laying the track …')
+const WORDS = ['Click on the map where the track begins: A.', 'Now click where its place B lies.', 'And C, or finish with two.']
+const words = computed(() => WORDS[tracks.matched.length] ?? 'Placing the track …')
 
 const back = () => stage.setTool('select')
 useToolKeys(({ key }) => (key === 'Escape' ? back : undefined))
@@ -39,7 +39,7 @@ useToolKeys(({ key }) => (key === 'Escape' ? back : undefined))
           variant="flat"
           data-testid="two-are-enough"
           @click="tracks.finishMatched()"
-          >Two are enough</v-btn
+          >Finish with two</v-btn
         >
       </div>
     </div>

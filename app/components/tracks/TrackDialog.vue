@@ -75,19 +75,19 @@ const recount = useDebounceFn(async () => {
 watch(options, () => void recount())
 
 const segments = computed(() => [
-  { value: null, title: `All ${tracks.overview!.segments.length}, one after the other` },
+  { value: null, title: `All ${tracks.overview!.segments.length}, joined` },
   ...tracks.overview!.segments.map((points, i) => ({ value: i, title: `Segment ${i + 1}: ${points} points` })),
 ])
 
 const uses = computed(() => [
   ...(editor.selectedLeg ? [{ value: 'leg' as const, title: 'This leg' }] : []),
-  { value: 'go-on' as const, title: editor.traveller!.visits.length > 0 ? 'The trip goes on' : 'A trip' },
-  ...(editor.traveller!.visits.length > 0 ? [{ value: 'own' as const, title: 'Another traveller' }] : []),
+  { value: 'go-on' as const, title: editor.traveller!.visits.length > 0 ? 'Continue the trip' : 'A trip' },
+  ...(editor.traveller!.visits.length > 0 ? [{ value: 'own' as const, title: 'New traveller' }] : []),
 ])
 const ways = computed(() => [
-  ...(editor.geo ? [{ value: 'earth' as const, title: 'Where it belongs' }] : []),
-  { value: 'places' as const, title: 'By places I click' },
-  { value: 'frame' as const, title: 'Into the frame' },
+  ...(editor.geo ? [{ value: 'earth' as const, title: 'On the Earth' }] : []),
+  { value: 'places' as const, title: 'By clicked places' },
+  { value: 'frame' as const, title: 'To fit the frame' },
 ])
 
 function lay() {
@@ -130,7 +130,7 @@ const plural = (n: number, one: string, many: string) => `${n.toLocaleString('en
         <FieldRow v-if="tracks.overview.segments.length > 1" v-slot="{ id }" label="Segments">
           <v-select v-model="segment" :aria-labelledby="id" :items="segments" />
         </FieldRow>
-        <FieldRow v-slot="{ id }" label="Keep">
+        <FieldRow v-slot="{ id }" label="Trim">
           <v-range-slider v-model="range" :aria-labelledby="id" :min="0" :max="100" :step="0.5" strict />
         </FieldRow>
         <FieldRow v-slot="{ id }" label="Simplify">
@@ -153,7 +153,7 @@ const plural = (n: number, one: string, many: string) => `${n.toLocaleString('en
             :label="`${plural(pauses.length, 'long pause becomes a stop', 'long pauses become stops')}`"
           />
         </template>
-        <v-switch v-if="tracks.overview.hasTimes" v-model="atPace" label="Keep its pace: real speed, compressed" />
+        <v-switch v-if="tracks.overview.hasTimes" v-model="atPace" label="Keep the recorded pace" />
         <ChoiceRow label="Use it as" :model-value="use" :choices="uses" @change="(value) => (use = value)" />
         <ChoiceRow label="Place it" :model-value="by" :choices="ways" @change="(value) => (by = value)" />
         <p v-if="by === 'places'" class="quiet note">You will click two or three of its places, A, B and C, on the map.</p>

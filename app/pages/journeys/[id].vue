@@ -28,7 +28,7 @@ import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
 import { isPhotoFile, usePhotos } from '~/stores/photos'
 import { isTrackFile, useTracks } from '~/stores/tracks'
-import { useWorldFile } from '~/stores/world-file'
+import { isSystemFile, isWorldFile, useWorldFile } from '~/stores/world-file'
 
 const id = String(useRoute().params.id)
 const router = useRouter()
@@ -43,7 +43,7 @@ const missing = ref('')
 const autosave = shallowRef<ReturnType<typeof useAutosave>>()
 try {
   const record = await readJourney(id)
-  editor.open(record.journey)
+  editor.open(record.journey, record.past)
   stage.reset()
   playback.rewind()
   autosave.value = useAutosave(id, record)
@@ -71,7 +71,7 @@ const redrawnMap = computed(() => editor.journey?.sheets.find((sheet) => sheet.i
 const leaving = ref(false)
 const stageView = useTemplateRef<{ findPlace: () => void }>('stageView')
 async function findPlace() {
-  if (!editor.geo) return void (editor.refusal = 'Places can be found once a sheet’s place on the Earth is known: see its details.')
+  if (!editor.geo) return void (editor.refusal = 'To find places by name, georeference a sheet first: see its details.')
   stage.setTool('stop')
   await nextTick()
   stageView.value?.findPlace()
@@ -104,19 +104,58 @@ watch(
 const desk = useTemplateRef<HTMLElement>('desk')
 const { isOverDropZone } = useDropZone(desk, {
   multiple: true,
-  onDrop(files) {
-    const track = files?.find(isTrackFile)
-    if (track) void tracks.open(track)
-    // One picture is a map; several at once are photos of the trip, if they can be placed.
-    else if (files && files.length > 1 && editor.geo && files.every(isPhotoFile)) void photos.stopsFrom(files)
-    else if (files) void sheetImport.importFiles(files)
+  onDrop(_files, event) {
+    const dropped = [...(event.dataTransfer?.items ?? [])].filter((item) => item.kind === 'file')
+    const isFolder = (item: DataTransferItem) => item.webkitGetAsEntry()?.isDirectory ?? false
+    if (dropped.some(isFolder)) return void (editor.refusal = 'A folder cannot be imported: drop the files in it.')
+    take(
+      dropped.flatMap((item) => item.getAsFile() ?? []),
+      stopUnder(event),
+    )
   },
 })
+
+/** The stop that something is dropped on. */
+function stopUnder({ clientX, clientY }: DragEvent): string | undefined {
+  const handle = document.elementsFromPoint(clientX, clientY).find((element) => element.closest('[data-stop]'))
+  return handle?.closest<HTMLElement>('[data-stop]')?.dataset.stop
+}
+
+/** Imports what was dropped; what of it is left out is told. */
+function take(files: File[], stop: string | undefined) {
+  const pictures = files.filter(isPhotoFile)
+  const taken = ((): readonly File[] => {
+    const track = files.find(isTrackFile)
+    if (track) {
+      void tracks.open(track)
+      return [track]
+    }
+    if (stop !== undefined && pictures[0]) {
+      void photos.postcardFrom(pictures[0], stop)
+      return [pictures[0]]
+    }
+    // One picture is a map; several at once are photos of the trip, if they can be placed.
+    if (pictures.length > 1 && editor.geo) {
+      void photos.stopsFrom(pictures)
+      return pictures
+    }
+    const map = files.find((file) => !isWorldFile(file) && !isSystemFile(file))
+    const beside = files.filter((file) => isWorldFile(file) || isSystemFile(file))
+    const together = map ? [map, ...beside] : beside
+    if (together.length > 0) void sheetImport.importFiles(together)
+    return together
+  })()
+  const left = files.filter((file) => !taken.includes(file)).map(({ name }) => `“${name}”`)
+  if (left.length > 0)
+    editor.notice = {
+      text: `Left out: ${left.slice(0, 4).join(', ')}${left.length > 4 ? ` and ${left.length - 4} more` : ''}. Drop one map or track at a time, or photos together.`,
+    }
+}
 
 onBeforeRouteLeave(async () => {
   if (!autosave.value || leaving.value) return true
   await autosave.value.flush()
-  return autosave.value.isSafe.value || window.confirm('Some changes could not be saved. Leave all the same, and lose them?')
+  return autosave.value.isSafe.value || window.confirm('Some changes could not be saved. Leave anyway and lose them?')
 })
 onBeforeUnmount(() => {
   playback.playing = false
@@ -169,13 +208,13 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
     />
     <StageView ref="stageView" class="stage">
       <ProgressCard v-if="underWay" v-bind="underWay" @cancel="underWay.cancel" />
-      <div v-else-if="isOverDropZone" class="card"><p>Let go to bring in a map, a track, or photos</p></div>
+      <div v-else-if="isOverDropZone" class="card"><p>Drop a map, a track, or photos; a photo on a stop becomes its postcard</p></div>
       <div v-else-if="isEmpty" class="card">
         <h2 class="serif">Lay out your map</h2>
-        <p>Drop it here: {{ SHEET_FORMAT_WORDS }}, up to 600 megapixels. Or have one drawn, or start on plain ground.</p>
+        <p>Drop it here: {{ SHEET_FORMAT_WORDS }}, up to 600 megapixels. Or generate one, or start on plain ground.</p>
         <div class="row">
           <v-btn color="accent" variant="flat" data-testid="choose-picture" @click="sheetImport.choose()">Choose a map</v-btn>
-          <v-btn variant="outlined" data-testid="draw-me" @click="draw()">Draw me one</v-btn>
+          <v-btn variant="outlined" data-testid="draw-me" @click="draw()">Generate a map</v-btn>
           <v-btn variant="outlined" @click="stage.setTool('stop')">Place stops</v-btn>
         </div>
       </div>
@@ -190,7 +229,7 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
     <PanelDivider v-model="detailsWidth" class="details-divider" axis="x" label="Width of the details" :min="260" :max="520" :usual="320" />
     <TransportBar class="transport" />
     <PaceStrip v-if="paceHeight > 0" class="pace" />
-    <PanelDivider v-model="paceHeight" class="pace-divider" axis="y" label="Height of the pace strip" :min="152" :max="152" :usual="152" />
+    <PanelDivider v-model="paceHeight" class="pace-divider" axis="y" label="Height of the pace strip" :min="152" :max="300" :usual="152" />
 
     <ExportDialog v-model="exporting" :journey-id="id" :save="autosave.flush" :is-saved="() => autosave!.isSafe.value" />
     <ShortcutSheet v-model="showingKeys" />
@@ -199,7 +238,13 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
     <ArrivalDialog :arrival="sheetImport.arrival.value" @settle="sheetImport.settle" @cancel="sheetImport.arrival.value = undefined" />
     <SystemDialog />
     <TrackDialog />
-    <ConflictDialog :id="id" :open="autosave.state.value === 'conflict'" @overwrite="autosave.overwrite" @leaving="leaving = true" />
+    <ConflictDialog
+      :id="id"
+      :open="autosave.state.value === 'conflict'"
+      @overwrite="autosave.overwrite"
+      @take="autosave.take"
+      @leaving="leaving = true"
+    />
     <v-snackbar v-model="refusalShown" color="error" location="top" :timeout="7000" role="alert">{{ editor.refusal }}</v-snackbar>
     <NoticeBar :text="sheetImport.problem.value" @close="sheetImport.problem.value = ''" />
     <NoticeBar :text="tracks.problem" @close="tracks.problem = ''">
@@ -222,7 +267,24 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
     'pace pace' var(--pace)
     / minmax(0, 1fr) var(--details);
   height: 100dvh;
-  min-width: 1024px;
+}
+/* Enlarged text or a small window: one panel under the other, and the page is scrolled. */
+@media (width < 1000px) {
+  .desk {
+    grid-template:
+      'top' auto
+      'stage' minmax(240px, 60vw)
+      'transport' auto
+      'pace' var(--pace)
+      'details' auto
+      / minmax(0, 1fr);
+    height: auto;
+    min-height: 100dvh;
+  }
+  .details-divider,
+  .pace-divider {
+    display: none;
+  }
 }
 .desk > :deep(header) {
   grid-area: top;

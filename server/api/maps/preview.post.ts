@@ -3,7 +3,7 @@ import sharp from 'sharp'
 import { z } from 'zod'
 import { cleanSvg } from '#core/formats/clean-svg'
 import { drawnMapSchema } from '#core/journey/schema'
-import { drawMap } from '#core/sheet/drawn-map'
+import { coastDetail, drawMap } from '#core/sheet/drawn-map'
 import { jsonBody, orRefuse } from '../../http/refuse'
 import { shapesFor } from '../../maps/world'
 import { drawSvg } from '../../sheets/drawing'
@@ -13,7 +13,10 @@ const body = z.object({ map: drawnMapSchema })
 /** Longer side of the picture. */
 const SIDE = 880
 
-/** A small picture of a map as it would be drawn. */
+/** Width of a film, to which the detail of coasts is told. */
+const FILM = 1920
+
+/** A small picture of a map as it would be drawn; the headers tell how fine its coasts are, in metres and in pixels of a film. */
 export default defineEventHandler(async (event) => {
   const { map } = await jsonBody(event, body)
   const { svg, layout } = orRefuse(() => drawMap(map, shapesFor(map, true)))
@@ -25,7 +28,11 @@ export default defineEventHandler(async (event) => {
     { x: 0, y: 0, ...size },
     { width: Math.round(size.width * k), height: Math.round(size.height * k) },
   )
-  setResponseHeaders(event, { 'content-type': 'image/webp' })
+  const detail = coastDetail(map, shapesFor(map), FILM)
+  setResponseHeaders(event, {
+    'content-type': 'image/webp',
+    ...(detail && { 'x-coast-metres': detail.metres.toFixed(1), 'x-coast-pixels': detail.pixels.toFixed(2) }),
+  })
   return sharp(pixels.data, { raw: { width: pixels.width, height: pixels.height, channels: 4 } })
     .webp({ quality: 84 })
     .toBuffer()

@@ -6,8 +6,8 @@ import { saveJourney } from '../../../storage/journeys'
 
 export default defineEventHandler(async (event) => {
   const id = idParameter(event)
-  const { revision, journey } = await jsonBody(event, saveBody)
-  const result = saveJourney(database(), id, revision, checkedJourney(journey))
+  const { revision, journey, past } = await jsonBody(event, saveBody)
+  const result = saveJourney(database(), id, revision, checkedJourney(journey), past)
   if (result.saved) {
     orderPoster(id)
     return { revision: result.revision }
