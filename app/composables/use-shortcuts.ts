@@ -18,15 +18,21 @@ function isTaken({ target, key }: KeyboardEvent): boolean {
   return target.matches('[role="slider"]') && (key in ARROWS || ['Home', 'End', 'PageUp', 'PageDown'].includes(key))
 }
 
-/** Whether Space presses something that was reached by keyboard. What was clicked with the mouse last has the focus too, but nobody means it. */
 const isPressable = (target: EventTarget | null): boolean =>
-  target instanceof Element && target.matches(':is(button, a, [role="button"], [role="radio"]):focus-visible')
+  target instanceof Element && target.matches('button, a, [role="button"], [role="radio"]')
 
 /** The editor's keys; the sheet of shortcuts lists them. */
 export function useShortcuts(actions: { showKeys: () => void; findPlace: () => void; isBlocked: () => boolean }) {
   const editor = useEditor()
   const playback = usePlayback()
   const stage = useStage()
+
+  /** Whether what has the focus got it by being clicked, and not by keyboard. `:focus-visible` does not tell: it holds for either once a key is pressed. */
+  let isClicked = false
+  let isPointing = false
+  useEventListener(window, 'pointerdown', () => (isPointing = true), { capture: true })
+  useEventListener(window, 'keydown', () => (isPointing = false), { capture: true })
+  useEventListener(window, 'focusin', () => (isClicked = isPointing))
 
   /** Whether there is something that the arrow keys move and Delete takes away: a stop, or nodes of a leg. */
   const hasTarget = () => editor.selectedStop !== undefined || (editor.selectedLeg !== undefined && stage.nodes.size > 0)
@@ -83,7 +89,8 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
     if (arrow) return hasTarget() ? () => nudge(arrow[0] * ten, arrow[1] * ten) : undefined
     switch (event.key) {
       case ' ':
-        return isPressable(event.target) ? undefined : play
+        // What was clicked last has the focus too, but nobody means it.
+        return isPressable(event.target) && !isClicked ? undefined : play
       case ',':
       case '<':
         return () => playback.step(-ten)

@@ -40,11 +40,19 @@ const deleted = ref<JourneySummary>()
 const renaming = ref<JourneySummary>()
 const newName = ref('')
 
+/** Reads the list again. An answer that comes after a later one was asked for is out of date. */
+let asked = 0
+async function refresh() {
+  const mine = ++asked
+  const list = await listJourneys()
+  if (mine === asked) journeys.value = list
+}
+
 async function attempt(run: () => Promise<unknown>) {
   problem.value = ''
   try {
     await run()
-    journeys.value = await listJourneys()
+    await refresh()
   } catch (error) {
     problem.value = error instanceof ApiError ? error.message : String(error)
   }
@@ -57,8 +65,8 @@ const isComing = computed(() => journeys.value?.some((journey) => journey.poster
 const visibility = useDocumentVisibility()
 useIntervalFn(async () => {
   if (!isComing.value || visibility.value !== 'visible') return
-  // What the list cannot be read for now is said when something is clicked.
-  journeys.value = await listJourneys().catch(() => journeys.value)
+  // Why the list cannot be read is said when something is clicked.
+  await refresh().catch(() => undefined)
 }, POSTER_EVERY)
 
 const remove = (journey: JourneySummary) =>

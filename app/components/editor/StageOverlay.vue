@@ -128,6 +128,10 @@ function pressStop(event: PointerEvent, stop: Stop) {
 }
 
 function pressMiddle(event: PointerEvent, leg: CompiledLeg) {
+  if (event.shiftKey) {
+    event.stopPropagation()
+    return selectLeg(leg.leg.id, true)
+  }
   const gesture = `bend ${leg.leg.id}`
   const middle = pointAt(leg.course, leg.course.length / 2)
   selectLeg(leg.leg.id)

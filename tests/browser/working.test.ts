@@ -1,0 +1,330 @@
+/** Working with it for hours: keys, names, numbers, several things at once, and what is kept. */
+import type { Page } from 'playwright-core'
+import { describe, expect, it } from 'vitest'
+import { createJourney } from '#core/journey/create'
+import { addStop } from '#core/journey/visit-edits'
+import type { Journey } from '#core/journey/schema'
+import { painted, saved } from '../support/browser'
+import { useDemoPage } from '../support/demo-page'
+
+const demo = useDemoPage()
+const name = () => demo.page.getByTestId('stop-name').locator('input')
+const handle = (i: number) => demo.page.getByTestId('stop-handle').nth(i)
+const time = () => demo.page.getByTestId('timecode').textContent()
+const trip = (journey: Journey) => journey.travellers[0]!.visits.map(({ stop }) => journey.stops.find(({ id }) => id === stop)!.name)
+const clickStage = (page: Page, x: number, y: number) => page.getByTestId('stage').click({ position: { x, y } })
+
+describe('placing stops', () => {
+  it('asks for each name at once; Enter goes on placing, Escape too', async () => {
+    const { page } = demo
+    await demo.open(createJourney('Names'))
+    await page.getByTestId('choose-picture').waitFor()
+    await page.keyboard.press('s')
+    // Pressed again it does not leave the tool.
+    await page.keyboard.press('s')
+    await clickStage(page, 200, 150)
+    await page.keyboard.type('First light')
+    await page.keyboard.press('Enter')
+    await clickStage(page, 500, 300)
+    await page.keyboard.type('Second wind')
+    await page.keyboard.press('Escape')
+    await clickStage(page, 800, 200)
+    await name().fill('')
+    await page.keyboard.press('Enter')
+    expect(trip(await demo.stored())).toEqual(['First light', 'Second wind', ''])
+    expect(await page.getByText('Unnamed stop').count()).toBeGreaterThan(0)
+  })
+
+  it('comes back to a stop that is clicked again: a round trip', async () => {
+    const { page } = demo
+    await demo.open(createJourney('Round'))
+    await page.getByTestId('choose-picture').waitFor()
+    await page.keyboard.press('s')
+    for (const [x, y] of [
+      [200, 150],
+      [500, 300],
+      [800, 200],
+      [200, 150],
+    ] as const) {
+      await clickStage(page, x, y)
+      await page.keyboard.press('Enter')
+    }
+    const journey = await demo.stored()
+    expect(journey.stops).toHaveLength(3)
+    expect(trip(journey)).toEqual(['Stop 1', 'Stop 2', 'Stop 3', 'Stop 1'])
+    // Of the stop that is visited twice one visit can be removed.
+    await page.getByText('Stop 4 of 4').waitFor()
+    await page.getByRole('button', { name: 'Remove this visit' }).click()
+    expect(trip(await demo.stored())).toEqual(['Stop 1', 'Stop 2', 'Stop 3'])
+  })
+
+  it('can be done with the keys alone, and so can drawing', async () => {
+    const { page } = demo
+    await demo.open(createJourney('Keys'))
+    await page.getByTestId('choose-picture').waitFor()
+    await page.keyboard.press('s')
+    await page.keyboard.press('ArrowLeft')
+    await page.keyboard.press('ArrowLeft')
+    await page.getByTestId('keyboard-cursor').waitFor()
+    await page.keyboard.press('Enter')
+    await name().waitFor()
+    await page.keyboard.press('Escape')
+    for (let i = 0; i < 12; i++) await page.keyboard.press('ArrowRight')
+    await page.keyboard.press('Enter')
+    await page.getByText('Stop 2 of 2').waitFor()
+    await page.keyboard.press('Escape')
+    const stops = (await demo.stored()).stops.map(({ at }) => at)
+    expect(stops).toHaveLength(2)
+    // The stage shows a frame of 1920 in 960 CSS pixels.
+    expect(stops[1]!.x - stops[0]!.x).toBeCloseTo(240, 0)
+    // On to a third by nodes: two clicks, and Enter once more to finish.
+    await page.keyboard.press('Escape')
+    await page.keyboard.press('Escape')
+    await page.keyboard.press('d')
+    for (let i = 0; i < 8; i++) await page.keyboard.press('ArrowDown')
+    await page.keyboard.press('Enter')
+    for (let i = 0; i < 8; i++) await page.keyboard.press('ArrowRight')
+    await page.keyboard.press('Enter')
+    await page.keyboard.press('Enter')
+    const drawn = await demo.stored()
+    expect(drawn.stops).toHaveLength(3)
+    expect(drawn.travellers[0]!.legs[1]!.course).toMatchObject({ kind: 'drawn', nodes: [{}] })
+  })
+
+  it('tells of a place that lies outside the frame, and fits the route into it', async () => {
+    const { page } = demo
+    const journey = await demo.stored()
+    await demo.open({ ...journey, camera: { centre: { x: 1000, y: 1000 }, zoom: 2 } })
+    await painted(page)
+    await page.keyboard.press('/')
+    await page.getByRole('combobox', { name: 'Find a place' }).fill('-38.9, 85.5')
+    await page.getByRole('option').first().click()
+    await page.getByText('This stop lies outside the frame.').waitFor()
+    await page.getByTestId('notice-action').click()
+    const { camera } = await demo.stored()
+    expect(camera.zoom).toBeLessThan(0.5)
+    await page.keyboard.press('Control+z')
+    expect((await demo.stored()).camera.zoom).toBe(2)
+  })
+})
+
+describe('the keys', () => {
+  it('leave Space for playing after a click, and to a button that was reached by keyboard', async () => {
+    const { page } = demo
+    await page.getByRole('button', { name: 'Loop' }).click()
+    await page.keyboard.press('Space')
+    await page.getByRole('button', { name: 'Pause', exact: true }).waitFor()
+    expect(await page.getByRole('button', { name: 'Loop' }).getAttribute('aria-pressed')).toBe('true')
+    await page.keyboard.press('Space')
+    await page.getByRole('button', { name: 'Play', exact: true }).waitFor()
+    await page.getByRole('button', { name: 'Previous frame' }).focus()
+    await page.keyboard.press('Tab')
+    await page.keyboard.press('Shift+Tab')
+    const before = await time()
+    await page.keyboard.press('Space')
+    expect(await time()).not.toBe(before)
+    expect(await page.getByRole('button', { name: 'Play', exact: true }).count()).toBe(1)
+  })
+
+  it('move a node that was reached by keyboard', async () => {
+    const { page } = demo
+    await demo.selectLeg(1)
+    const before = await demo.stored()
+    await page.getByTestId('course-node').first().focus()
+    await page.keyboard.press('ArrowRight')
+    const nodeOf = (journey: Journey) => (journey.travellers[0]!.legs[0]!.course as { nodes: { at: { x: number } }[] }).nodes[0]!.at
+    expect(nodeOf(await demo.stored()).x).toBeGreaterThan(nodeOf(before).x)
+  })
+})
+
+describe('several at once', () => {
+  it('stops are moved and dressed together', async () => {
+    const { page } = demo
+    const before = await demo.stored()
+    await handle(0).click()
+    await handle(1).click({ modifiers: ['Shift'] })
+    await page.getByText('2 stops are selected').waitFor()
+    await page.getByRole('radio', { name: 'Pennant' }).click()
+    await page.getByTestId('stage').focus()
+    await handle(1).focus()
+    await page.keyboard.press('Shift+ArrowRight')
+    const after = await demo.stored()
+    expect(after.stops.map(({ pin }) => pin.shape)).toEqual(['pennant', 'pennant', 'lantern', 'lantern', 'lantern'])
+    const moved = after.stops.map(({ at }, i) => Math.round(at.x - before.stops[i]!.at.x))
+    expect([moved[0]! > 0, moved[0] === moved[1], moved[2]]).toEqual([true, true, 0])
+  })
+
+  it('legs get one ink, and one vehicle', async () => {
+    const { page } = demo
+    await demo.selectLeg(1)
+    await page.getByTestId('bend-seaplane').click({ modifiers: ['Shift'] })
+    await page.getByText('2 legs are selected').waitFor()
+    await page.getByRole('radio', { name: 'Dotted' }).click()
+    const lines = (await demo.stored()).travellers[0]!.legs.map(({ ink }) => ink.line)
+    expect([lines[0], lines[3]]).toEqual(['dotted', 'dotted'])
+    expect(lines[1]).toBe('dashed')
+    await page.getByRole('button', { name: 'Journey', exact: true }).click()
+    await demo.selectLeg(2)
+    await page.getByTestId('vehicle-for-all').click()
+    expect((await demo.stored()).travellers[0]!.legs.map(({ vehicle }) => vehicle!.artwork)).toEqual(Array(4).fill('bicycle'))
+  })
+})
+
+describe('a number field', () => {
+  it('takes minutes and seconds, and refuses in words what it does not take', async () => {
+    const { page } = demo
+    const length = page.getByTestId('length').locator('input')
+    await length.fill('0:30')
+    await length.press('Enter')
+    expect(await length.inputValue()).toBe('30')
+    await length.fill('soon')
+    await length.press('Enter')
+    await page.getByText('Type seconds, like 2.5 or 1:05').waitFor()
+    await length.fill('6000')
+    await length.press('Enter')
+    await page.getByText('At most 600 s').waitFor()
+    await length.press('Escape')
+    expect(await length.inputValue()).toBe('30')
+    expect((await demo.stored()).seconds).toBe(30)
+  })
+
+  it('offers to scale the set times where a length is too short for them', async () => {
+    const { page } = demo
+    const length = page.getByTestId('length').locator('input')
+    await length.fill('5')
+    await length.press('Enter')
+    await page.getByTestId('scale-times').click()
+    const { seconds, travellers } = await demo.stored()
+    expect(seconds).toBe(5)
+    expect(travellers[0]!.visits[0]!.layover).toBeCloseTo(5 / 24, 3)
+  })
+})
+
+describe('what is kept', () => {
+  it('the steps of undo, also when the journey is opened again', async () => {
+    const { page } = demo
+    const before = await demo.stored()
+    await handle(0).focus()
+    await page.keyboard.press('Shift+ArrowRight')
+    await demo.stored()
+    await handle(1).click()
+    await name().fill('Elsewhere')
+    await demo.stored()
+    await page.reload()
+    await painted(page)
+    await page.keyboard.press('Control+z')
+    expect((await demo.stored()).stops[1]!.name).toBe('Quillhaven')
+    await page.keyboard.press('Control+z')
+    expect(await demo.stored()).toEqual(before)
+  })
+
+  it('both versions in a conflict: the other one is taken, this one is a step back', async () => {
+    const { page } = demo
+    const { journey, revision } = (await (await fetch(`${demo.address}/api/journeys/${demo.id}`)).json()) as {
+      journey: Journey
+      revision: number
+    }
+    await fetch(`${demo.address}/api/journeys/${demo.id}`, {
+      method: 'PUT',
+      body: JSON.stringify({ revision, journey: { ...journey, name: 'From elsewhere' } }),
+    })
+    await handle(0).focus()
+    await page.keyboard.press('ArrowRight')
+    await page.getByTestId('take-other').click()
+    await page.getByTestId('take-other').waitFor({ state: 'detached' })
+    expect(await page.getByTestId('journey-name').inputValue()).toBe('From elsewhere')
+    await saved(page)
+    await page.keyboard.press('Control+z')
+    expect(await page.getByTestId('journey-name').inputValue()).toBe(journey.name)
+    expect((await demo.stored()).stops[0]!.at.x).toBeGreaterThan(journey.stops[0]!.at.x)
+  })
+
+  it('an export in sight while its dialog is closed, with a word when it is done', async () => {
+    const { page } = demo
+    await page.getByTestId('export').click()
+    await page.getByTestId('start-export').click()
+    await page.getByTestId('export-progress').waitFor()
+    await page.getByRole('button', { name: 'Close' }).click()
+    await page
+      .getByTestId('export')
+      .getByText(/Export: \d+ %/)
+      .waitFor()
+    await page.getByText('The film is ready: see Export.').waitFor({ timeout: 120_000 })
+  })
+})
+
+describe('what is dropped', () => {
+  const drop = (files: { name: string; type: string }[], on: string) =>
+    demo.page.evaluate(
+      ([list, selector]) => {
+        const data = new DataTransfer()
+        for (const { name, type } of list) data.items.add(new File(['x'], name, { type }))
+        const target = document.querySelector(selector)!
+        const { left, top, width, height } = target.getBoundingClientRect()
+        const at = { clientX: left + width / 2, clientY: top + height / 2 }
+        for (const type of ['dragenter', 'dragover', 'drop'])
+          target.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: data, ...at }))
+      },
+      [files, on] as const,
+    )
+
+  it('is told where it is left out', async () => {
+    await drop(
+      [
+        { name: 'one.png', type: 'image/png' },
+        { name: 'song.mp3', type: 'audio/mpeg' },
+      ],
+      '[data-testid="stage"]',
+    )
+    await demo.page.getByText('Left out: “song.mp3”').waitFor()
+  })
+
+  it('on a stop is its postcard', async () => {
+    await drop([{ name: 'view.jpg', type: 'image/jpeg' }], '[data-testid="stop-handle"]')
+    // The file is no picture, and that is what the photo's import says; a map's would say so too, but not here.
+    await demo.page.getByText(/view\.jpg/).waitFor()
+    expect(await demo.page.getByText('What is it for?').count()).toBe(0)
+  })
+})
+
+describe('enlarged text and small windows', () => {
+  it('leave everything within reach: at 640 x 400, as at 200 % of 1280 x 800, one panel lies under the other', async () => {
+    const { page } = demo
+    await page.setViewportSize({ width: 640, height: 400 })
+    await painted(page)
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(640)
+    for (const id of ['export', 'play', 'pace-strip', 'open-track', 'length']) {
+      const place = page.getByTestId(id).first()
+      await place.scrollIntoViewIfNeeded()
+      const box = (await place.boundingBox())!
+      expect(box.y, id).toBeGreaterThanOrEqual(0)
+      expect(box.x, id).toBeGreaterThanOrEqual(0)
+      if (id !== 'pace-strip') expect(box.x + box.width, id).toBeLessThanOrEqual(640)
+    }
+  })
+
+  it('names on the pace strip never lie over one another, with a hundred stops either', async () => {
+    let journey = createJourney('A hundred')
+    for (let i = 0; i < 100; i++)
+      journey = addStop(
+        journey,
+        { x: 20 + 18 * i, y: 500 + 300 * Math.sin(i) },
+        { stop: `s${i}`, leg: `l${i}` },
+        { name: `Harbour number ${i + 1}` },
+      )
+    await demo.open(journey)
+    await demo.page.getByTestId('stage-canvas').waitFor()
+    await painted(demo.page)
+    const boxes = await demo.page.locator('[data-testid="pace-strip"] .bead text').evaluateAll((texts) =>
+      texts.map((text) => {
+        const { left, right } = text.getBoundingClientRect()
+        return { left, right }
+      }),
+    )
+    expect(boxes.length).toBeGreaterThan(3)
+    boxes.sort((a, b) => a.left - b.left)
+    boxes.slice(1).forEach(({ left }, i) => expect(left).toBeGreaterThanOrEqual(boxes[i]!.right))
+    // And it says that a hundred stops in twenty seconds is much.
+    await demo.page.getByTestId('hurried').waitFor()
+  })
+})
