@@ -108,6 +108,130 @@ describe('placing stops', () => {
   })
 })
 
+describe('on a map that knows where it lies', () => {
+  /** Central Europe in degrees, 8 to 16 E and 45 to 49.5 N. */
+  async function openEurope(georeference: NonNullable<Journey['sheets'][number]['georeference']>) {
+    const journey = await demo.stored()
+    const [sheet] = journey.sheets
+    await demo.open({ ...createJourney('Alps'), sheets: [{ ...sheet!, georeference }], camera: journey.camera })
+    await demo.page.getByTestId('stage-canvas').waitFor()
+    await painted(demo.page)
+  }
+  const DEGREES = {
+    kind: 'affine',
+    source: 'world-file',
+    plane: { kind: 'degrees' },
+    matrix: [8 / 6400, 0, 8, 0, -4.5 / 3600, 49.5],
+  } as const
+
+  it('a new stop is offered the name of the place that it lies on', async () => {
+    const { page } = demo
+    await openEurope({ ...DEGREES, matrix: [...DEGREES.matrix] })
+    await page.keyboard.press('s')
+    // Munich lies at 11.576 E, 48.137 N.
+    await clickStage(page, ((11.576 - 8) / 8) * 960, ((49.5 - 48.137) / 4.5) * 540)
+    await page.getByTestId('offered-name').getByText('Call it “Munich”').click()
+    const [stop] = (await demo.stored()).stops
+    expect([stop!.name, stop!.found]).toEqual(['Munich', true])
+    // A double click asks for the name again.
+    await page.keyboard.press('Escape')
+    await handle(0).dblclick()
+    await page.keyboard.type('Home')
+    await page.keyboard.press('Enter')
+    expect(trip(await demo.stored())).toEqual(['Home'])
+  })
+
+  it('stops that were found by name are offered to follow a correction, once', async () => {
+    const { page } = demo
+    const spot = (id: string, lon: number, lat: number, off: number) => ({
+      id,
+      name: id,
+      lon,
+      lat,
+      at: { x: (lon - 8) * 800 + off, y: (49.5 - lat) * 800 },
+    })
+    await openEurope({
+      kind: 'points',
+      plane: 'degrees',
+      fit: null,
+      points: [spot('a', 8.5, 49, 0), spot('b', 15.5, 49, 0), spot('c', 12, 46, 300)],
+    })
+    await page.keyboard.press('/')
+    await page.getByRole('combobox', { name: 'Find a place' }).fill('Salzburg, Austria')
+    await page
+      .getByRole('option', { name: /Salzburg/ })
+      .first()
+      .click()
+    await handle(0).waitFor()
+    const before = (await demo.stored()).stops[0]!
+    expect(before.place!.lat).toBeCloseTo(47.8, 1)
+    await page.getByRole('button', { name: 'Sheet', exact: true }).click()
+    await page.getByRole('button', { name: /^Georeference/ }).click()
+    // Three points always fit, and it says so.
+    await page.getByTestId('unchecked').waitFor()
+    await page.getByLabel('Place of c in degrees').fill('46, 12.375')
+    await page.getByLabel('Place of c in degrees').press('Enter')
+    await page.getByTestId('notice-action').click()
+    const after = (await demo.stored()).stops[0]!
+    expect(Math.hypot(after.at.x - before.at.x, after.at.y - before.at.y)).toBeGreaterThan(20)
+    expect(after.place).toEqual(before.place)
+    await page.keyboard.press('Control+z')
+    expect((await demo.stored()).stops[0]!.at).toEqual(before.at)
+  })
+
+  it('a world file in metres is asked for its coordinates, and shown where they would put it', async () => {
+    const { page } = demo
+    await page.getByRole('button', { name: 'Sheet', exact: true }).click()
+    await page.getByRole('button', { name: /^Georeference/ }).click()
+    const chooser = page.waitForEvent('filechooser')
+    await page.getByRole('button', { name: 'Read from a file …' }).click()
+    await (await chooser).setFiles({ name: 'swiss.pgw', mimeType: 'text/plain', buffer: Buffer.from('10\n0\n0\n-10\n2600005\n1199995\n') })
+    await page.getByText('Which coordinates are these?').waitFor()
+    await page.getByRole('radio', { name: /national grid/ }).check()
+    await page.getByTestId('epsg-code').locator('input').fill('2056')
+    await page.getByTestId('epsg-code').locator('input').press('Enter')
+    await page
+      .getByTestId('system-middle')
+      .getByText(/EPSG:2056 .*CH1903/)
+      .waitFor()
+    await page.getByTestId('take-system').click()
+    await page.getByText('Known by a world file: EPSG:2056 (CH1903+ / LV95).').waitFor()
+    expect((await demo.stored()).sheets[0]!.georeference).toMatchObject({ plane: { kind: 'crs' } })
+  })
+})
+
+describe('a generated map', () => {
+  it('says where its coasts are too coarse, and is moved and zoomed in its picture', async () => {
+    const { page } = demo
+    await page.getByRole('button', { name: 'Sheet', exact: true }).click()
+    await page.getByTestId('add-sheet').click()
+    await page.getByText('Generate one …').click()
+    await page.getByTestId('map-preview').waitFor()
+    const west = page.getByRole('textbox', { name: 'West' })
+    const before = Number(await west.inputValue())
+    const box = (await page.getByTestId('map-preview').boundingBox())!
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+    await page.mouse.down()
+    await page.mouse.move(box.x + box.width / 2 - 80, box.y + box.height / 2, { steps: 4 })
+    await page.mouse.up()
+    expect(Number(await west.inputValue())).toBeGreaterThan(before)
+    for (const [side, value] of [
+      ['North', '54.2'],
+      ['South', '54.1'],
+      ['East', '7.95'],
+      ['West', '7.8123'],
+    ] as const) {
+      await page.getByRole('textbox', { name: side }).fill(value)
+      await page.getByRole('textbox', { name: side }).press('Enter')
+    }
+    expect(await west.inputValue()).toBe('7.8123')
+    await page
+      .getByTestId('coarse')
+      .getByText(/too coarse for so small a region/)
+      .waitFor()
+  })
+})
+
 describe('the keys', () => {
   it('leave Space for playing after a click, and to a button that was reached by keyboard', async () => {
     const { page } = demo

@@ -7,9 +7,11 @@ import { nameOfStop } from '#core/journey/lookup'
 import type { Ink } from '#core/journey/schema'
 import ArtworkPicture from '~/components/fields/ArtworkPicture.vue'
 import { useEditor } from '~/stores/editor'
+import { useStage } from '~/stores/stage'
 
 /** The stops in the order of the trip, with the legs between; dragged, or moved with Alt and the arrow keys, into another order. */
 const editor = useEditor()
+const stage = useStage()
 const list = useTemplateRef<HTMLElement>('list')
 const stops = computed(() => editor.itinerary!.visits.map((visit) => visit.stop))
 const legs = computed(() => editor.traveller!.legs)
@@ -61,6 +63,7 @@ function move(from: number, to: number) {
           class="name serif"
           :class="{ unnamed: stop.name === '' }"
           @click="editor.select({ kind: 'stop', id: stop.id, visit: i })"
+          @dblclick="stage.askName(stop.id)"
         >
           {{ nameOfStop(stop) }}
         </button>

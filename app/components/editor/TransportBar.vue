@@ -127,10 +127,10 @@ const stage = useStage()
   padding: 0 12px;
   background: var(--surface);
   border-block: 1px solid var(--rule);
-  overflow: hidden;
 }
 .group {
   display: flex;
+  flex: none;
   align-items: center;
   gap: 2px;
 }
@@ -163,6 +163,22 @@ const stage = useStage()
   font-size: 20px;
   font-weight: 600;
   color: var(--brass);
+}
+/* The words beside the icons go first, then the bar breaks into lines. */
+@media (width < 1180px) {
+  .bar :deep(.tool span) {
+    display: none;
+  }
+}
+@media (width < 1000px) {
+  .bar {
+    flex-wrap: wrap;
+    padding-block: 4px;
+    row-gap: 4px;
+  }
+  .playing {
+    margin-left: 0;
+  }
 }
 .of {
   margin-left: 8px;

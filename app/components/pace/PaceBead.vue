@@ -6,7 +6,7 @@ import type { NameBox } from './strip-names'
 
 /** A stop on the strip: a bead as long as its layover, with the name under it. */
 const props = defineProps<{ visit: CompiledVisit; x: (time: number) => number; selected: boolean; nameBox: NameBox | undefined }>()
-defineEmits<{ select: [] }>()
+defineEmits<{ select: []; rename: [] }>()
 
 const ROUND = 11
 const left = computed(() => props.x(props.visit.arrive))
@@ -27,6 +27,7 @@ const name = computed(() => nameOfStop(props.visit.stop))
       tabindex="0"
       :aria-label="`Stop ${name}, layover ${(visit.leave - visit.arrive).toFixed(2)} seconds`"
       @pointerdown.stop="$emit('select')"
+      @dblclick.stop="$emit('rename')"
       @keydown.enter="$emit('select')"
     />
     <title>{{ name }}</title>

@@ -8,6 +8,7 @@ import ArtworkPicture from '~/components/fields/ArtworkPicture.vue'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
+import { useStage } from '~/stores/stage'
 import { namesOnStrip } from './strip-names'
 import PaceBead from './PaceBead.vue'
 import PaceHandle from './PaceHandle.vue'
@@ -15,6 +16,7 @@ import PaceRibbon from './PaceRibbon.vue'
 
 /** The itinerary and the timeline in one: stops as beads, legs as ribbons as long as they take, and the vehicle riding along. */
 const editor = useEditor()
+const stage = useStage()
 const playback = usePlayback()
 
 const scroller = useTemplateRef<HTMLElement>('scroller')
@@ -121,6 +123,7 @@ watch(
           :name-box="nameBoxes[i]"
           :selected="visit.stop.id === selectedId && (editor.selectedVisit ?? i) === i"
           @select="editor.select({ kind: 'stop', id: visit.stop.id, visit: i })"
+          @rename="stage.askName(visit.stop.id)"
         />
 
         <PaceHandle

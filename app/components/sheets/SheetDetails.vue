@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { tryGeoSheet } from '#core/geo/georeference'
 import { mdiDeleteOutline } from '@mdi/js'
 import { computed } from 'vue'
 import { editSheet, removeSheet } from '#core/journey/sheet-edits'
@@ -23,7 +24,15 @@ const { change, done } = useFieldEdits(() => 'sheet')
 
 const sheet = computed(() => editor.selectedSheet)
 const isFirst = computed(() => editor.journey!.sheets[0] === sheet.value)
-const geoNote = computed(() => (sheet.value?.georeference ? 'known' : 'not known'))
+/** Known is only what has been checked, or was told. */
+const geoNote = computed(() => {
+  const georeference = sheet.value?.georeference
+  if (!georeference) return 'not known'
+  const geo = tryGeoSheet(georeference, sheet.value!)
+  if (!geo) return 'needs more points'
+  if (geo.doubt) return 'in doubt'
+  return georeference.kind === 'affine' || geo.residuals ? 'known' : 'not checked'
+})
 const replace = () => (sheet.value?.drawn ? emit('draw', sheet.value.id) : emit('import', sheet.value!.id))
 
 function remove() {
