@@ -4,11 +4,12 @@ import { legCourse } from './course-edits'
 import { editStop, newPostcard } from './edits'
 import { JourneyError } from './error'
 import { travellerOf } from './lookup'
+import { setLayover } from './pace-edits'
 import type { Journey, Leg, Photo, Stop } from './schema'
 import { LIMITS } from './schema'
 import { lengthAtTime } from './track-course'
 import { insertStop } from './trip-edits'
-import { goOnTo } from './visit-edits'
+import { goOnTo, visitsOf } from './visit-edits'
 
 /** A photo whose place is known. */
 export interface PlacedPhoto {
@@ -49,12 +50,16 @@ export function addPhotoStops(
     const during = recordedDuring(j, photo.time, who)
     const named = { name: photo.name.slice(0, 120) }
     const next = during
-      ? editStop(insertStop(j, during.leg.id, photo.at, ids[i]!, during.s), ids[i]!.stop, named)
+      ? editStop(atRest(insertStop(j, during.leg.id, photo.at, ids[i]!, during.s), ids[i]!.stop, who), ids[i]!.stop, named)
       : goOnTo(j, photo.at, ids[i]!, { traveller: who, ...named })
     const made = next.stops.find(({ id }) => id === ids[i]!.stop)
     return made ? withPostcard(next, made, photo) : next
   }, journey)
 }
+
+/** A trip that rests at a stop that it would pass through: its photo is to be looked at. */
+const atRest = (journey: Journey, stop: string, who: string): Journey =>
+  visitsOf(travellerOf(journey, who), stop).reduce((j, visit) => setLayover(j, visit, null, who), journey)
 
 /** The stop of a traveller's trip at which something lies, the nearest if there are several. */
 function stopNear(journey: Journey, at: Point, who: string): Stop | undefined {

@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { compile } from '#core/frame/compile'
 import type { LabelItem, PinItem } from '#core/frame/frame'
 import { frameAt } from '#core/frame/frame-at'
+import { upwardBow } from '#core/geometry/bow'
 import { editLeg } from '#core/journey/edits'
 import { setLayover, setSeconds } from '#core/journey/pace-edits'
 import { parseJourney } from '#core/journey/parse'
@@ -92,6 +93,26 @@ describe('a trip out and back', () => {
     const set = setLayover(back, 1, 0.7)
     expect(layovers(moveVisit(set, 1, 3))).toEqual([null, null, null, 0.7, null])
     expect(layovers(removeVisit(set, 1))).toEqual([null, null, null, null])
+  })
+})
+
+describe('a new leg of a flight', () => {
+  it('bows upwards, whichever way it runs', () => {
+    const plane = { vehicle: { artwork: 'airliner', colour: '#d8412f', size: 90 }, course: { kind: 'bowed', bow: 0.2 } } as const
+    const start = editLeg(journeyOver([[300, 600], [1500, 700]], {}, 20), 'l1', plane) // prettier-ignore
+    const back = goOnTo(goOnTo(start, { x: 200, y: 400 }, { stop: 'c', leg: 'c' }), { x: 1700, y: 300 }, { stop: 'd', leg: 'd' })
+    compile(back).travellers[0]!.legs.forEach(({ course }, i) => {
+      const [a, b] = [course.points[1]!, course.points.at(-1)!]
+      const middle = course.points[2 * Math.floor(course.points.length / 4) + 1]!
+      expect(middle, `leg ${i + 1}`).toBeLessThan((a + b) / 2)
+    })
+  })
+
+  it('bows to the north on a map that is turned', () => {
+    const south = { toLonLat: ({ y }: { y: number }) => ({ lat: y / 100 }) }
+    expect(upwardBow({ x: 0, y: 0 }, { x: 100, y: 0 }, 0.2, south)).toBe(-0.2)
+    expect(upwardBow({ x: 100, y: 0 }, { x: 0, y: 0 }, -0.2, south)).toBe(0.2)
+    expect(upwardBow({ x: 0, y: 0 }, { x: 100, y: 0 }, 0.2)).toBe(0.2)
   })
 })
 

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { nanoid } from 'nanoid'
 import { computed } from 'vue'
+import { upwardBow } from '#core/geometry/bow'
 import { insertNode, makeDrawn } from '#core/journey/course-edits'
 import { keepAsLine } from '#core/journey/network-edits'
 import type { Leg, NetworkMode } from '#core/journey/schema'
 import { NETWORK_MODES } from '#core/journey/schema'
-import { nameOfStop } from '#core/journey/lookup'
+import { legEnds, nameOfStop } from '#core/journey/lookup'
 import { countIn } from '#core/journey/track-line'
 import { MODE_NAMES } from '#core/network/modes'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
@@ -56,7 +57,8 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
   if (kind === props.leg.course.kind) return
   // A drawn course begins as what was there, with a node to take hold of.
   if (kind === 'drawn') editor.edit((journey) => insertNode(makeDrawn(journey, props.leg.id), props.leg.id, { segment: 0, u: 0.5 }))
-  else set({ course: kind === 'straight' ? { kind } : { kind, bow: 0.18 } })
+  else
+    set({ course: kind === 'straight' ? { kind } : { kind, bow: upwardBow(...legEnds(editor.journey!, props.leg.id)!, 0.18, editor.geo) } })
 }
 </script>
 

@@ -48,7 +48,9 @@ const coarse = ref('')
 /** Pieces of coast longer than this in a film 1920 wide look like a polygon. */
 const ROUGH = 14
 function coarseness(metres: number | null, pixels: number | null): string {
-  if (metres === null || pixels === null || pixels < ROUGH) return ''
+  if (metres === null || pixels === null)
+    return 'No coast lies in this region, so there is little to see. For a hike import a detailed map.'
+  if (pixels < ROUGH) return ''
   const apart = metres < 1000 ? `${Math.round(metres / 10) * 10} m` : `${(metres / 1000).toFixed(1)} km`
   return `The coasts known here have a point every ${apart}, ${Math.round(pixels)} px of the film: too coarse for so small a region. For a hike import a detailed map.`
 }
