@@ -6,7 +6,7 @@ import type { Progress } from '../pace/easing'
 import type { Run } from './heading'
 import type { LabelPlace, PostcardTimes } from './marks'
 import type { CompiledSpan } from './span'
-import type { Stretch } from './stretch'
+import type { Turning } from './turning'
 
 /** A journey made ready to be asked for any moment; plain data and functions, all times in seconds. */
 export interface CompiledJourney {
@@ -52,6 +52,15 @@ export interface CompiledPostcard extends PostcardTimes {
 export interface CompiledLeg extends TimedLeg {
   /** How its vehicle turns, on this leg and on those before and after it that the same one makes. */
   stretch: Stretch
+}
+
+/** Legs, one after the other, that look like being made by one vehicle, and how it turns on them and at the stops between, beginning and end. */
+export interface Stretch {
+  /** Direction of the vehicle in radians, 0 to the right, clockwise positive. */
+  heading: Turning
+  /** How far the nose of a vehicle seen from the side points down, in radians, and whether it faces left. */
+  lean: Turning
+  left(t: number): boolean
 }
 
 /** A leg's course, and when and how it is travelled. */

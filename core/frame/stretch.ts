@@ -1,23 +1,13 @@
 import { turnBetween } from '../geometry/angle'
 import type { VehicleChoice } from '../journey/schema'
 import { smooth } from '../pace/easing'
-import type { CompiledVisit, TimedLeg } from './compiled'
+import type { CompiledVisit, Stretch, TimedLeg } from './compiled'
 import { lengthAt } from './compiled'
 import { headingAt, headsLeft, leanOf } from './heading'
-import type { Turning } from './turning'
 import { turning } from './turning'
 
 /** Seconds in which a vehicle that rests turns towards its next leg. */
 const TURN = 0.6
-
-/** Legs, one after the other, that look like being made by one vehicle, and how it turns on them and at the stops between, beginning and end. */
-export interface Stretch {
-  /** Direction of the vehicle in radians, 0 to the right, clockwise positive. */
-  heading: Turning
-  /** How far the nose of a vehicle seen from the side points down, in radians, and whether it faces left. */
-  lean: Turning
-  left(t: number): boolean
-}
 
 /** Whether two legs are travelled by what looks like the same vehicle. */
 export const sameVehicle = (a: VehicleChoice | null, b: VehicleChoice | null): boolean =>

@@ -7,6 +7,22 @@ type Region = DrawnMap['region']
 /** Width of a region in degrees of longitude. */
 export const lonWidth = ({ west, east }: Region): number => (east > west ? east - west : east - west + 360)
 
+/** Degrees of a region are kept to four digits: some ten metres. */
+const rounded = (value: number): number => Math.round(value * 1e4) / 1e4
+
+/** A region moved by a share of its width to the east and of its height to the north, and made so many times as large about its middle. */
+export function movedRegion(region: Region, east: number, north: number, larger: number): Region {
+  const [width, height] = [lonWidth(region), region.north - region.south]
+  const [wide, high] = [Math.min(360, width * larger), Math.min(178, height * larger)]
+  const lon = region.west + width / 2 + east * width
+  const lat = Math.min(89 - high / 2, Math.max(-89 + high / 2, region.south + height / 2 + north * height))
+  const sides =
+    wide >= 359.9
+      ? { west: -180, east: 180 }
+      : { west: rounded(wrapLongitude(lon - wide / 2)), east: rounded(wrapLongitude(lon + wide / 2)) }
+  return { ...sides, south: rounded(lat - high / 2), north: rounded(lat + high / 2) }
+}
+
 /** The smallest region round some places, at least so many degrees wide and half as high; it may cross the antimeridian. */
 export function regionAround(places: readonly LonLat[], least = 2): Region {
   const lats = places.map(({ lat }) => lat)

@@ -275,6 +275,26 @@ describe('vehicles', () => {
   })
 })
 
+describe('an easing that swings beyond its ends', () => {
+  it('waits at the stops instead of leading past them', () => {
+    const swing = compile(
+      journeyOver(
+        [
+          [200, 500],
+          [1200, 500],
+        ],
+        { easing: [0.3, -0.6, 0.7, 1.6] },
+      ),
+    )
+    const travelled = framesOf(swing).map((frame) => frame.motions[0]!.travelled)
+    expect([Math.min(...travelled), Math.max(...travelled)]).toEqual([0, 1000])
+    const { depart, arrive } = swing.travellers[0]!.legs[0]!
+    const at = (u: number) => frameAt(swing, depart + u * (arrive - depart)).motions[0]!.travelled
+    // By the curve it is below 0 at a tenth of the time, and above 1 at nine tenths.
+    expect([at(0.1), at(0.5), at(0.9)].map((s) => Math.round(s))).toEqual([0, 500, 1000])
+  })
+})
+
 describe('how fast a vehicle turns', () => {
   const spot = fc.tuple(fc.integer({ min: 100, max: 1800 }), fc.integer({ min: 100, max: 980 }))
   const rest = fc.constantFrom(0, 1 / 30, 0.1, 0.4, null)

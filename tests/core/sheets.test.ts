@@ -17,7 +17,7 @@ import { centreSharpness, coversFrame, fillingView, fittingView, frameCorners, h
 import { mosaicFor } from '#core/sheet/mosaic'
 import { groundToSheet, placeByTwoPoints, sheetToGround, turnedAbout } from '#core/sheet/place'
 import { coarsestLevel, levelFor, levelSize, tileGrid, tileSize, TILE } from '#core/sheet/pyramid'
-import { regionAround, withMargin } from '#core/sheet/region'
+import { movedRegion, regionAround, withMargin } from '#core/sheet/region'
 import { demo, paperSheet } from '../support/journeys'
 
 const reference = { width: 1920, height: 1080 }
@@ -481,5 +481,22 @@ describe('the ground on the Earth', () => {
     const still = geoOfSheet(paperSheet)!
     expect(moved.toLonLat({ x: 1100, y: 500 })).toEqual(still.toLonLat({ x: 1000, y: 500 }))
     expect(referenceSize(demo().frame)).toEqual(reference)
+  })
+})
+
+describe('a region that is moved and zoomed', () => {
+  it('keeps its size, and its middle', () => {
+    expect(movedRegion({ west: 8, east: 12, south: 40, north: 42 }, 0.25, -0.5, 1)).toEqual({ west: 9, east: 13, south: 39, north: 41 })
+    expect(movedRegion({ west: 8, east: 12, south: 40, north: 42 }, 0, 0, 0.5)).toEqual({ west: 9, east: 11, south: 40.5, north: 41.5 })
+    expect(movedRegion({ west: 178, east: -178, south: 0, north: 2 }, 0, 0, 0.5)).toEqual({ west: 179, east: -179, south: 0.5, north: 1.5 })
+  })
+
+  it('is never larger than the Earth', () => {
+    expect(movedRegion({ west: -100, east: 100, south: -60, north: 60 }, 0, 0.9, 4)).toEqual({
+      west: -180,
+      east: 180,
+      south: -89,
+      north: 89,
+    })
   })
 })

@@ -1,17 +1,11 @@
 <script setup lang="ts">
 import { mdiDeleteOutline } from '@mdi/js'
-import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
-import type { LonLat } from '#core/geo/lon-lat'
-import { geodesicDistance } from '#core/geo/geodesic'
-import type { Point } from '#core/geometry/point'
+import { computed, ref } from 'vue'
 import { formatCoordinates, readCoordinates } from '#core/formats/coordinates'
 import type { StopPatch } from '#core/journey/edits'
 import { dressStopsLike, editStop } from '#core/journey/edits'
-import { setLayover } from '#core/journey/pace-edits'
-import { moveVisit, visitsOf } from '#core/journey/visit-edits'
-import { removeStop, removeVisit } from '#core/journey/trip-edits'
+import { removeStop } from '#core/journey/trip-edits'
 import type { Pin, Stop } from '#core/journey/schema'
-import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import ColourField from '~/components/fields/ColourField.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
@@ -19,16 +13,14 @@ import NumberSlider from '~/components/fields/NumberSlider.vue'
 import PictureChoice from '~/components/fields/PictureChoice.vue'
 import PinPicture from '~/components/fields/PinPicture.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
-import type { Place } from '~/services/api'
-import { placeAt } from '~/services/api'
 import { useEditor } from '~/stores/editor'
-import { useStage } from '~/stores/stage'
 import PostcardFields from './PostcardFields.vue'
 import SidePicker from './SidePicker.vue'
+import StopName from './StopName.vue'
+import VisitFields from './VisitFields.vue'
 
 const props = defineProps<{ stop: Stop }>()
 const editor = useEditor()
-const stage = useStage()
 const { change, done } = useFieldEdits(() => `stop ${props.stop.id}`)
 /** Of the look of pins and labels all selected stops take a change; name and place are one stop's own. */
 const patch = (field: string, values: StopPatch) =>
@@ -37,52 +29,6 @@ const patch = (field: string, values: StopPatch) =>
     return (isOwn ? [props.stop.id] : editor.selectedIds).reduce((j, id) => editStop(j, id, values), journey)
   })
 
-const visits = computed(() => editor.traveller!.visits)
-/** The places in the itinerary at which the trip comes here, and the one that is being dealt with. */
-const places = computed(() => visitsOf(editor.traveller!, props.stop.id))
-const place = computed(() => editor.selectedVisit ?? places.value[0]!)
-const layover = computed(() => visits.value[place.value]!.layover)
-/** Seconds spent there now, set or shared out. */
-const rests = computed(() => {
-  const { arrive, leave } = editor.itinerary!.visits[place.value]!
-  return Math.round((leave - arrive) * 100) / 100
-})
-const setRest = (value: number | null) => editor.edit((j) => setLayover(j, place.value, value, editor.traveller!.id))
-function moveBy(step: number) {
-  const to = place.value + step
-  if (editor.edit((j) => moveVisit(j, place.value, to, editor.traveller!.id))) editor.select({ kind: 'stop', id: props.stop.id, visit: to })
-}
-/** The name of the place that the stop lies on, if the list knows one there and the stop has no name of its own yet. */
-const offered = ref<Place>()
-const nameField = useTemplateRef<{ focus: () => void; $el: HTMLElement }>('nameField')
-watch(
-  () => [stage.naming, props.stop.id] as const,
-  async ([naming, id]) => {
-    if (naming !== id) return
-    stage.naming = undefined
-    await nextTick()
-    nameField.value?.$el.querySelector('input')?.select()
-    const { geo } = editor
-    const here = geo?.toLonLat(props.stop.at)
-    const place = here && (await placeAt(here, reachAround(props.stop.at, here)).catch(() => undefined))
-    if (props.stop.id === id) offered.value = place
-  },
-  { immediate: true },
-)
-/** How many kilometres a click may be off: so many pixels of the stage, and no less than a town is wide. */
-const REACH = 14
-const SMALLEST_TOWN = 2
-function reachAround({ x, y }: Point, here: LonLat): number {
-  const aside = editor.geo!.toLonLat({ x: x + REACH / (stage.view.zoom * editor.compiled!.scale), y })
-  return Math.min(200, Math.max(SMALLEST_TOWN, aside ? geodesicDistance(here, aside) / 1000 : 0))
-}
-function takeName() {
-  const { name } = offered.value!
-  offered.value = undefined
-  editor.edit((j) => editStop(j, props.stop.id, { name, found: true }))
-}
-const leaveField = (event: KeyboardEvent) => (event.target as HTMLElement).blur()
-const ordinal = (n: number) => `${n}${['th', 'st', 'nd', 'rd'][n % 100 > 10 && n % 100 < 14 ? 0 : n % 10] ?? 'th'}`
 /** Whether another traveller comes here as well. */
 const isShared = computed(
   () => editor.journey!.travellers.filter((other) => other.visits.some((visit) => visit.stop === props.stop.id)).length > 1,
@@ -94,7 +40,7 @@ function moveTo(text: string) {
   const place = readCoordinates(text)
   const at = place && editor.geo?.toGround(place)
   coordinateProblem.value = at ? '' : 'Write it like 47.5, 8.25 or 47°30′ N 8°15′ E.'
-  if (at) editor.edit((j) => editStop(j, props.stop.id, { at }))
+  if (at && place) editor.edit((j) => editStop(j, props.stop.id, { at, place }))
 }
 const PINS: readonly { value: Pin['shape']; title: string }[] = [
   { value: 'lantern', title: 'Lantern' },
@@ -109,55 +55,8 @@ const PINS: readonly { value: Pin['shape']; title: string }[] = [
     <p v-if="editor.selectedIds.length > 1" class="several" role="status" data-testid="several">
       {{ editor.selectedIds.length }} stops are selected: the looks of pin and label change for all of them.
     </p>
-    <v-text-field
-      ref="nameField"
-      label="Name"
-      class="name serif"
-      data-testid="stop-name"
-      :model-value="stop.name"
-      maxlength="120"
-      @update:model-value="(name) => patch('name', { name })"
-      @keydown.enter="leaveField"
-      @keydown.esc.stop="leaveField"
-      @blur="done"
-    />
-    <v-btn v-if="offered" size="small" variant="tonal" class="offer" data-testid="offered-name" @click="takeName"
-      >Call it “{{ offered.name }}”</v-btn
-    >
-    <p class="quiet figures order">
-      Stop {{ place + 1 }} of {{ visits.length }}
-      <button type="button" :disabled="place === 0" @click="moveBy(-1)">Move up</button>
-      <button type="button" :disabled="place === visits.length - 1" @click="moveBy(1)">Move down</button>
-    </p>
-    <ChoiceRow
-      v-if="places.length > 1"
-      label="Visit"
-      :model-value="String(place)"
-      :choices="places.map((visit, i) => ({ value: String(visit), title: ordinal(i + 1) }))"
-      @change="(visit) => editor.select({ kind: 'stop', id: stop.id, visit: Number(visit) })"
-    />
-    <ChoiceRow
-      label="Layover"
-      :model-value="layover === null ? 'free' : 'set'"
-      :choices="[
-        { value: 'free', title: 'Automatic' },
-        { value: 'set', title: 'Set' },
-      ]"
-      @change="(value) => setRest(value === 'set' ? rests : null)"
-    />
-    <p v-if="layover === null" class="quiet figures">Stays {{ rests.toFixed(2) }} s</p>
-    <NumberSlider
-      v-else
-      label="Stays"
-      :model-value="layover"
-      :min="0"
-      :max="30"
-      :step="0.1"
-      :precision="2"
-      unit="s"
-      @change="(value) => change('layover', (j) => setLayover(j, place, value, editor.traveller!.id))"
-      @done="done"
-    />
+    <StopName :stop="stop" />
+    <VisitFields :stop="stop" />
 
     <h3>Pin</h3>
     <PictureChoice
@@ -254,13 +153,6 @@ const PINS: readonly { value: Pin['shape']; title: string }[] = [
     <div class="buttons">
       <v-btn size="small" variant="outlined" @click="editor.edit((j) => dressStopsLike(j, stop.id))">Use this look for all stops</v-btn>
       <v-btn
-        v-if="places.length > 1"
-        size="small"
-        variant="outlined"
-        @click="editor.edit((j) => removeVisit(j, place, editor.traveller!.id)) && editor.select({ kind: 'journey' })"
-        >Remove this visit</v-btn
-      >
-      <v-btn
         size="small"
         variant="outlined"
         color="error"
@@ -274,34 +166,11 @@ const PINS: readonly { value: Pin['shape']; title: string }[] = [
 </template>
 
 <style scoped>
-.name :deep(input) {
-  font-family: var(--serif);
-  font-size: 20px;
-  font-weight: 700;
-}
 /* Room for the label above the first field. */
 .several {
   margin-bottom: 10px;
   padding-left: 10px;
   border-left: 4px solid var(--vermilion);
-}
-.offer {
-  margin-top: 6px;
-}
-.order {
-  margin: 6px 0;
-}
-.order button {
-  margin-left: 10px;
-  min-height: 24px;
-  text-decoration: underline;
-  cursor: pointer;
-  color: var(--sea);
-}
-.order button:disabled {
-  color: var(--quiet);
-  text-decoration: none;
-  cursor: default;
 }
 .pair {
   display: grid;

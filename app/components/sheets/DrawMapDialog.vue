@@ -4,8 +4,7 @@ import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { DrawnMap, MapStyle } from '#core/journey/schema'
 import { drawnMapSchema, MAP_STYLES } from '#core/journey/schema'
 import { STYLE_SHEETS } from '#core/sheet/map-styles'
-import { wrapLongitude } from '#core/geo/lon-lat'
-import { lonWidth, regionAround, withMargin } from '#core/sheet/region'
+import { movedRegion, regionAround, withMargin } from '#core/sheet/region'
 import DialogSheet from '~/components/DialogSheet.vue'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
@@ -113,35 +112,18 @@ const SIDES = [
 
 /** The map if it can be drawn, else what is wrong with it. */
 const checked = computed(() => drawnMapSchema.safeParse(map.value))
-/** Moves the region by a share of its width and height, and makes it so many times as large about its middle. */
-function moveRegion(east: number, north: number, larger: number) {
-  const { region } = map.value
-  const [width, height] = [lonWidth(region), region.north - region.south]
-  const [w, h] = [Math.min(360, width * larger), Math.min(178, height * larger)]
-  const round = (value: number) => Math.round(value * 1e4) / 1e4
-  const lon = region.west + width / 2 + east * width
-  const lat = Math.min(89 - h / 2, Math.max(-89 + h / 2, region.south + height / 2 + north * height))
-  const isAround = w >= 359.9
-  map.value = {
-    ...map.value,
-    region: {
-      west: isAround ? -180 : round(wrapLongitude(lon - w / 2)),
-      east: isAround ? 180 : round(wrapLongitude(lon + w / 2)),
-      south: round(lat - h / 2),
-      north: round(lat + h / 2),
-    },
-  }
-}
+const move = (east: number, north: number, larger: number) =>
+  (map.value = { ...map.value, region: movedRegion(map.value.region, east, north, larger) })
 function press(event: PointerEvent) {
   const box = (event.currentTarget as HTMLElement).getBoundingClientRect()
   followPointer(event, {
     move: () => undefined,
     end(dragged, up) {
-      if (dragged) moveRegion(-(up.clientX - event.clientX) / box.width, (up.clientY - event.clientY) / box.height, 1)
+      if (dragged) move(-(up.clientX - event.clientX) / box.width, (up.clientY - event.clientY) / box.height, 1)
     },
   })
 }
-const turnWheel = (event: WheelEvent) => moveRegion(0, 0, Math.exp(event.deltaY * 0.0015))
+const turnWheel = (event: WheelEvent) => move(0, 0, Math.exp(event.deltaY * 0.0015))
 
 const asked = refDebounced(map, 150)
 /** What is shown is not what was asked for last. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useDropZone, useLocalStorage, useRafFn } from '@vueuse/core'
+import { useLocalStorage, useRafFn } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { onBeforeRouteLeave, useHead, useRoute, useRouter } from '#imports'
 import DetailsPanel from '~/components/details/DetailsPanel.vue'
@@ -19,6 +19,7 @@ import CreditsDialog from '~/components/sheets/CreditsDialog.vue'
 import DrawMapDialog from '~/components/sheets/DrawMapDialog.vue'
 import SystemDialog from '~/components/sheets/SystemDialog.vue'
 import { useAutosave } from '~/composables/use-autosave'
+import { useDrops } from '~/composables/use-drops'
 import { useSheetImport } from '~/composables/use-sheet-import'
 import { useShortcuts } from '~/composables/use-shortcuts'
 import { SHEET_FORMAT_WORDS } from '#core/sheet/limits'
@@ -26,9 +27,9 @@ import { readJourney } from '~/services/api'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
-import { isPhotoFile, usePhotos } from '~/stores/photos'
-import { isTrackFile, useTracks } from '~/stores/tracks'
-import { isSystemFile, isWorldFile, useWorldFile } from '~/stores/world-file'
+import { usePhotos } from '~/stores/photos'
+import { useTracks } from '~/stores/tracks'
+import { useWorldFile } from '~/stores/world-file'
 
 const id = String(useRoute().params.id)
 const router = useRouter()
@@ -102,55 +103,7 @@ watch(
 )
 
 const desk = useTemplateRef<HTMLElement>('desk')
-const { isOverDropZone } = useDropZone(desk, {
-  multiple: true,
-  onDrop(_files, event) {
-    const dropped = [...(event.dataTransfer?.items ?? [])].filter((item) => item.kind === 'file')
-    const isFolder = (item: DataTransferItem) => item.webkitGetAsEntry()?.isDirectory ?? false
-    if (dropped.some(isFolder)) return void (editor.refusal = 'A folder cannot be imported: drop the files in it.')
-    take(
-      dropped.flatMap((item) => item.getAsFile() ?? []),
-      stopUnder(event),
-    )
-  },
-})
-
-/** The stop that something is dropped on. */
-function stopUnder({ clientX, clientY }: DragEvent): string | undefined {
-  const handle = document.elementsFromPoint(clientX, clientY).find((element) => element.closest('[data-stop]'))
-  return handle?.closest<HTMLElement>('[data-stop]')?.dataset.stop
-}
-
-/** Imports what was dropped; what of it is left out is told. */
-function take(files: File[], stop: string | undefined) {
-  const pictures = files.filter(isPhotoFile)
-  const taken = ((): readonly File[] => {
-    const track = files.find(isTrackFile)
-    if (track) {
-      void tracks.open(track)
-      return [track]
-    }
-    if (stop !== undefined && pictures[0]) {
-      void photos.postcardFrom(pictures[0], stop)
-      return [pictures[0]]
-    }
-    // One picture is a map; several at once are photos of the trip, if they can be placed.
-    if (pictures.length > 1 && editor.geo) {
-      void photos.stopsFrom(pictures)
-      return pictures
-    }
-    const map = files.find((file) => !isWorldFile(file) && !isSystemFile(file))
-    const beside = files.filter((file) => isWorldFile(file) || isSystemFile(file))
-    const together = map ? [map, ...beside] : beside
-    if (together.length > 0) void sheetImport.importFiles(together)
-    return together
-  })()
-  const left = files.filter((file) => !taken.includes(file)).map(({ name }) => `“${name}”`)
-  if (left.length > 0)
-    editor.notice = {
-      text: `Left out: ${left.slice(0, 4).join(', ')}${left.length > 4 ? ` and ${left.length - 4} more` : ''}. Drop one map or track at a time, or photos together.`,
-    }
-}
+const { isOverDropZone } = useDrops(desk, sheetImport.importFiles)
 
 onBeforeRouteLeave(async () => {
   if (!autosave.value || leaving.value) return true

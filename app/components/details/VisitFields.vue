@@ -1,0 +1,96 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { setLayover } from '#core/journey/pace-edits'
+import type { Stop } from '#core/journey/schema'
+import { removeVisit } from '#core/journey/trip-edits'
+import { moveVisit, visitsOf } from '#core/journey/visit-edits'
+import ChoiceRow from '~/components/fields/ChoiceRow.vue'
+import NumberSlider from '~/components/fields/NumberSlider.vue'
+import { useFieldEdits } from '~/composables/use-field-edits'
+import { useEditor } from '~/stores/editor'
+
+/** When the trip comes to a stop, which it may do several times, and how long it stays. */
+const props = defineProps<{ stop: Stop }>()
+const editor = useEditor()
+const { change, done } = useFieldEdits(() => `stop ${props.stop.id}`)
+
+const visits = computed(() => editor.traveller!.visits)
+/** The places in the itinerary at which the trip comes here, and the one that is being dealt with. */
+const places = computed(() => visitsOf(editor.traveller!, props.stop.id))
+const place = computed(() => editor.selectedVisit ?? places.value[0]!)
+const layover = computed(() => visits.value[place.value]!.layover)
+/** Seconds spent there now, set or shared out. */
+const rests = computed(() => {
+  const { arrive, leave } = editor.itinerary!.visits[place.value]!
+  return Math.round((leave - arrive) * 100) / 100
+})
+const setRest = (value: number | null) => editor.edit((j) => setLayover(j, place.value, value, editor.traveller!.id))
+function moveBy(step: number) {
+  const to = place.value + step
+  if (editor.edit((j) => moveVisit(j, place.value, to, editor.traveller!.id))) editor.select({ kind: 'stop', id: props.stop.id, visit: to })
+}
+const ordinal = (n: number) => `${n}${['th', 'st', 'nd', 'rd'][n % 100 > 10 && n % 100 < 14 ? 0 : n % 10] ?? 'th'}`
+</script>
+
+<template>
+  <p class="quiet figures order">
+    Stop {{ place + 1 }} of {{ visits.length }}
+    <button type="button" :disabled="place === 0" @click="moveBy(-1)">Move up</button>
+    <button type="button" :disabled="place === visits.length - 1" @click="moveBy(1)">Move down</button>
+  </p>
+  <ChoiceRow
+    v-if="places.length > 1"
+    label="Visit"
+    :model-value="String(place)"
+    :choices="places.map((visit, i) => ({ value: String(visit), title: ordinal(i + 1) }))"
+    @change="(visit) => editor.select({ kind: 'stop', id: stop.id, visit: Number(visit) })"
+  />
+  <ChoiceRow
+    label="Layover"
+    :model-value="layover === null ? 'free' : 'set'"
+    :choices="[
+      { value: 'free', title: 'Automatic' },
+      { value: 'set', title: 'Set' },
+    ]"
+    @change="(value) => setRest(value === 'set' ? rests : null)"
+  />
+  <p v-if="layover === null" class="quiet figures">Stays {{ rests.toFixed(2) }} s</p>
+  <NumberSlider
+    v-else
+    label="Stays"
+    :model-value="layover"
+    :min="0"
+    :max="30"
+    :step="0.1"
+    :precision="2"
+    unit="s"
+    @change="(value) => change('layover', (j) => setLayover(j, place, value, editor.traveller!.id))"
+    @done="done"
+  />
+  <div v-if="places.length > 1" class="buttons">
+    <v-btn
+      size="small"
+      variant="outlined"
+      @click="editor.edit((j) => removeVisit(j, place, editor.traveller!.id)) && editor.select({ kind: 'journey' })"
+      >Remove this visit</v-btn
+    >
+  </div>
+</template>
+
+<style scoped>
+.order {
+  margin: 6px 0;
+}
+.order button {
+  margin-left: 10px;
+  min-height: 24px;
+  text-decoration: underline;
+  cursor: pointer;
+  color: var(--sea);
+}
+.order button:disabled {
+  color: var(--quiet);
+  text-decoration: none;
+  cursor: default;
+}
+</style>

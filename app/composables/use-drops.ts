@@ -1,0 +1,68 @@
+import { useDropZone } from '@vueuse/core'
+import type { Ref } from 'vue'
+import { useEditor } from '~/stores/editor'
+import { isPhotoFile, usePhotos } from '~/stores/photos'
+import { isTrackFile, useTracks } from '~/stores/tracks'
+import { isSystemFile, isWorldFile } from '~/stores/world-file'
+
+/**
+ * Takes what is dropped on the editor: a track, photos, or a map with its world file.
+ * @param importMap is given a map and what belongs to it
+ */
+export function useDrops(desk: Readonly<Ref<HTMLElement | null>>, importMap: (files: readonly File[]) => Promise<void>) {
+  const editor = useEditor()
+  const tracks = useTracks()
+  const photos = usePhotos()
+
+  const zone = useDropZone(desk, {
+    multiple: true,
+    onDrop(_files, event) {
+      const dropped = [...(event.dataTransfer?.items ?? [])].filter((item) => item.kind === 'file')
+      const isFolder = (item: DataTransferItem) => item.webkitGetAsEntry()?.isDirectory ?? false
+      if (dropped.some(isFolder)) return void (editor.refusal = 'A folder cannot be imported: drop the files in it.')
+      take(
+        dropped.flatMap((item) => item.getAsFile() ?? []),
+        stopUnder(event),
+      )
+    },
+  })
+
+  /** The stop that something is dropped on. */
+  function stopUnder({ clientX, clientY }: DragEvent): string | undefined {
+    const handle = document.elementsFromPoint(clientX, clientY).find((element) => element.closest('[data-stop]'))
+    return handle?.closest<HTMLElement>('[data-stop]')?.dataset.stop
+  }
+
+  /** Imports what was dropped; what of it is left out is told. */
+  function take(files: File[], stop: string | undefined) {
+    const pictures = files.filter(isPhotoFile)
+    const taken = ((): readonly File[] => {
+      const track = files.find(isTrackFile)
+      if (track) {
+        void tracks.open(track)
+        return [track]
+      }
+      if (stop !== undefined && pictures[0]) {
+        void photos.postcardFrom(pictures[0], stop)
+        return [pictures[0]]
+      }
+      // One picture is a map; several at once are photos of the trip, if they can be placed.
+      if (pictures.length > 1 && editor.geo) {
+        void photos.stopsFrom(pictures)
+        return pictures
+      }
+      const map = files.find((file) => !isWorldFile(file) && !isSystemFile(file))
+      const beside = files.filter((file) => isWorldFile(file) || isSystemFile(file))
+      const together = map ? [map, ...beside] : beside
+      if (together.length > 0) void importMap(together)
+      return together
+    })()
+    const left = files.filter((file) => !taken.includes(file)).map(({ name }) => `“${name}”`)
+    if (left.length > 0)
+      editor.notice = {
+        text: `Left out: ${left.slice(0, 4).join(', ')}${left.length > 4 ? ` and ${left.length - 4} more` : ''}. Drop one map or track at a time, or photos together.`,
+      }
+  }
+
+  return zone
+}
