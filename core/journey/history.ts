@@ -18,8 +18,8 @@ export const changeSchema = z.union([
 export type Change = z.output<typeof changeSchema>
 
 /** What is kept of a journey's past: from its present state back, step by step. */
-export const PAST_LIMITS = { steps: 60, letters: 500_000 } as const
-export const pastSchema = z.array(z.array(changeSchema).max(5000)).max(PAST_LIMITS.steps)
+export const PAST_LIMITS = { steps: 60, changesInStep: 5000, letters: 500_000 } as const
+export const pastSchema = z.array(z.array(changeSchema).max(PAST_LIMITS.changesInStep)).max(PAST_LIMITS.steps)
 export type Past = z.output<typeof pastSchema>
 
 type Keys = (string | number)[]
@@ -45,10 +45,16 @@ function changesInList(before: readonly unknown[], after: readonly unknown[], at
   while (first < shorter && before[first] === after[first]) first++
   let last = 0
   while (last < shorter - first && before[before.length - 1 - last] === after[after.length - 1 - last]) last++
-  if (before.length === after.length)
-    return before.slice(first, before.length - last).flatMap((entry, i) => changesBetween(entry, after[first + i], [...at, first + i]))
-  return [{ path: at, at: first, removed: before.length - first - last, entries: after.slice(first, after.length - last) }]
+  const stretch: Change = { path: at, at: first, removed: before.length - first - last, entries: after.slice(first, after.length - last) }
+  if (before.length !== after.length) return [stretch]
+  const apart = before.slice(first, before.length - last).flatMap((entry, i) => changesBetween(entry, after[first + i], [...at, first + i]))
+  // A long list of points that have all moved is shorter as a list.
+  const isMany = apart.length > MANY && apart.length >= stretch.entries.length
+  return isMany && lettersOf([stretch]) < lettersOf(apart) ? [stretch] : apart
 }
+
+const MANY = 16
+const lettersOf = (changes: readonly Change[]) => JSON.stringify(changes).length
 
 /** A value with changes made to it; what they do not touch is shared. @throws JourneyError where they do not fit */
 export const changed = (value: unknown, changes: readonly Change[]): unknown =>
@@ -83,7 +89,8 @@ export function keptPast(past: readonly Journey[], present: Journey): Past {
     const known = steps.get(before)
     const step = known?.next === next ? known : written(before, next)
     letters += step.letters
-    if (kept.length === PAST_LIMITS.steps || letters > PAST_LIMITS.letters) break
+    const isTooLarge = step.changes.length > PAST_LIMITS.changesInStep || letters > PAST_LIMITS.letters
+    if (kept.length === PAST_LIMITS.steps || isTooLarge) break
     kept.push(step.changes)
     next = before
   }
@@ -92,7 +99,7 @@ export function keptPast(past: readonly Journey[], present: Journey): Past {
 
 function written(before: Journey, next: Journey) {
   const changes = changesBetween(next, before)
-  const step = { next, changes, letters: JSON.stringify(changes).length }
+  const step = { next, changes, letters: lettersOf(changes) }
   steps.set(before, step)
   return step
 }

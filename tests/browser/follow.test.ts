@@ -95,7 +95,7 @@ describe('without a leg selected', () => {
     // Tiles that never come keep the search going.
     await demo.page.route('**/tiles/**', () => undefined)
     await clickAt(TOWNS.saltern.at)
-    await demo.page.getByText(/Looking for the road/).waitFor()
+    await demo.page.getByText(/Searching for the road/).waitFor()
     await demo.page.getByRole('button', { name: 'Stop', exact: true }).click()
     await demo.page.getByText('Stopped.').waitFor()
     expect((await stored()).stops).toHaveLength(5)

@@ -122,7 +122,7 @@ describe('a second sheet', () => {
     await addTown()
     await page.getByLabel('Use it for tracing only').check()
     await page.getByTestId('settle-sheet').click()
-    await page.getByText('For tracing only').waitFor()
+    await page.getByLabel('For tracing only, never in the film', { exact: true }).waitFor()
     expect((await sheets())[1]).toMatchObject({ tracing: true, opacity: 0.5 })
     const { place } = (await sheets())[1]!
     await page.getByTestId('align-sheet').click()
@@ -241,11 +241,7 @@ describe('where a map lies', () => {
     await page.getByText('1600 × 900 pixels').waitFor()
     await unfold('Georeference')
     await page.getByTestId('mark-point').click()
-    for (const [x, y, degrees] of [
-      [96, 108, '50, 10'],
-      [864, 108, '50N 18E'],
-      [864, 432, 'geo:47.8,18'],
-    ] as const) {
+    const mark = async (x: number, y: number, degrees: string) => {
       await clickStage(x, y)
       const search = page.getByRole('combobox', { name: 'Name, or degrees' })
       await search.fill(degrees)
@@ -253,6 +249,11 @@ describe('where a map lies', () => {
       await search.press('Enter')
       await page.getByText('Click a spot on the map').waitFor()
     }
+    await mark(96, 108, '50, 10')
+    await mark(864, 108, '50N 18E')
+    await mark(864, 432, 'geo:47.8,18')
+    await page.getByText('This cannot be checked: 3 points always fit.').waitFor()
+    await mark(96, 432, '47.8, 10')
     await page.getByTestId('mark-point').click()
     await page.getByText(/The points agree to/).waitFor()
     const geo = groundGeo(await stored())!
@@ -335,7 +336,7 @@ describe('a drawn map', () => {
     const at = groundGeo(await stored())!.toGround({ lon: -21.9, lat: 64.15 })!
     expect(at.x).toBeGreaterThan(0)
     expect(at.x).toBeLessThan(drawn.width)
-    await unfold('Lit countries')
+    await unfold('Highlighted countries')
     await page.getByTestId('light-country').locator('input').fill('Icel')
     await page.getByRole('option', { name: 'Iceland' }).click()
     await page.getByRole('button', { name: 'Remove Iceland' }).waitFor()

@@ -77,6 +77,29 @@ describe('a kept past', () => {
     expect(keptPast([heavy], journeyWithEveryKind())).toEqual([])
   })
 
+  it('holds a long outline that was redrawn, point by point', () => {
+    const ring = Array.from({ length: 12_000 }, (_, i) => i)
+    const journey = journeyWithEveryKind()
+    const outlined = (numbers: number[]): Journey => ({ ...journey, areas: [{ ...journey.areas[0]!, rings: [numbers] }] })
+    const [before, after] = [outlined(ring), outlined(ring.map((n) => n + 0.5))]
+    const kept = pastSchema.parse(keptPast([before], after))
+    expect(kept[0]).toHaveLength(1)
+    expect(pastOf(kept, after)).toEqual([before])
+  })
+
+  it('leaves off at a step of too many changes rather than be refused', () => {
+    const journey = journeyWithEveryKind()
+    // Each ring in its own place: 6000 changes that do not follow one another in one list.
+    const rings = Array.from({ length: 6000 }, (_, i) => [...Array.from({ length: 40 }, () => 123_456.789), i, i])
+    const outlined = (each: (ring: number[]) => number[]): Journey => ({
+      ...journey,
+      areas: [{ ...journey.areas[0]!, rings: rings.map(each) }],
+    })
+    const [before, after] = [outlined((ring) => ring), outlined((ring) => ring.with(-1, ring.at(-1)! + 1))]
+    expect(changesBetween(after, before).length).toBeGreaterThan(PAST_LIMITS.changesInStep)
+    expect(keptPast([before], after)).toEqual([])
+  })
+
   it('that does not belong to a journey is let go of', () => {
     const journey = journeyWithEveryKind()
     expect(pastOf([[{ path: ['stops'], at: 90, removed: 5, entries: [] }]], journey)).toEqual([])

@@ -77,7 +77,7 @@ function remove() {
 
     <div class="buttons">
       <v-btn size="small" variant="outlined" data-testid="replace-sheet" @click="replace">{{
-        sheet.drawn ? 'Draw anew …' : 'Replace …'
+        sheet.drawn ? 'Redraw …' : 'Replace …'
       }}</v-btn>
       <v-btn size="small" variant="outlined" color="error" :prepend-icon="mdiDeleteOutline" @click="remove">Remove</v-btn>
     </div>
