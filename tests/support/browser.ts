@@ -25,12 +25,12 @@ export async function openPage(browser: Browser): Promise<{ page: Page; errors: 
 /** Opens a journey in the editor and waits until its picture is painted. */
 export async function openEditor(page: Page, address: string, id: string): Promise<void> {
   await page.goto(`${address}/journeys/${id}`)
-  await page.getByTestId('stage-canvas').waitFor()
   await painted(page)
 }
 
-/** Waits until the stage's canvas has come to rest: it shows something, and the same for a while. */
+/** Waits until the stage's canvas is there and has come to rest: it shows something, and the same for a while. */
 export async function painted(page: Page): Promise<void> {
+  await page.getByTestId('stage-canvas').waitFor()
   let last = ''
   for (let still = 0, i = 0; still < 3; i++) {
     if (i > 100) throw new Error('The stage did not come to rest.')
