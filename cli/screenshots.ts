@@ -49,7 +49,7 @@ function walkRoundSaltern(): string {
 
 try {
   await page.goto(server.address)
-  await page.getByTestId('journey-card').waitFor()
+  await page.getByTestId('journey-card').locator('img').waitFor()
   await shot('journeys')
   await page.getByTestId('new-journey').click()
   await shot('new-journey')
@@ -123,7 +123,8 @@ try {
   await page.getByTestId('map-country').locator('input').fill('Icel')
   await page.getByRole('option', { name: 'Iceland' }).click()
   await page.getByRole('radio', { name: 'Ink drawing' }).click()
-  await page.waitForTimeout(1500)
+  await page.locator('[aria-busy="true"]').waitFor()
+  await page.getByTestId('map-preview').waitFor()
   await shot('draw-a-map')
   await page.getByRole('button', { name: 'Cancel' }).click()
   await page.keyboard.press('/')

@@ -78,7 +78,7 @@ async function make() {
       </div>
       <v-select v-model="size" :items="sizes" label="Frame size" />
       <div class="row">
-        <v-select v-model="rate" :items="rates" label="Frames a second" hint="Use that of your footage" persistent-hint />
+        <v-select v-model="rate" :items="rates" label="Frames a second" hint="Match your footage" persistent-hint />
         <NumberField
           :model-value="seconds"
           :min="1"

@@ -46,7 +46,7 @@ const edge = computed(() => (relativeLuminance(ink.value.colour) > 0.5 ? LINE : 
       @pointerdown.stop="$emit('select')"
       @keydown.enter="$emit('select')"
     />
-    <text v-if="width > 60" class="figures" :x="left + width / 2" y="108">{{ seconds }} s{{ isSet ? ' ·set' : '' }}</text>
+    <text v-if="width > 60" class="figures" :x="left + width / 2" y="108">{{ seconds }} s{{ isSet ? ' · set' : '' }}</text>
   </g>
 </template>
 

@@ -184,7 +184,7 @@ function draw() {
           <v-progress-circular indeterminate size="28" color="primary" /> Drawing …
         </p>
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-        <p v-if="coarse" class="coarse" role="status" data-testid="coarse">{{ coarse }}</p>
+        <p v-if="coarse && !drawing" class="coarse" role="status" data-testid="coarse">{{ coarse }}</p>
       </div>
       <div class="fields">
         <v-autocomplete
