@@ -73,7 +73,7 @@ async function measureExport(folder: string, journey: Journey): Promise<void> {
     const painted = await paintAlone(folder, journey)
     line('painting', rate(COUNT, painted.ms))
     const ratios: number[] = []
-    // Taken in turn, so that a slow spell of the machine meets both; the middle of three ratios is told.
+    // Taken in turn, so that a slow spell of the machine meets both; the median of three ratios is printed.
     for (let turn = 0; turn < 3; turn++) {
       const encoding = await encodeAlone(painted.frames, journey, join(scratch, 'encoded.mp4'))
       const start = now()
@@ -91,7 +91,7 @@ async function measureExport(folder: string, journey: Journey): Promise<void> {
 }
 
 /**
- * The same film over a sheet of 384 megapixels and over one of 6, filling the frame and four times closer: painted afresh for each frame, tiles
+ * The same film over a sheet of 384 megapixels and over one of 6, filling the frame and four times closer: painted from scratch for each frame, tiles
  * and all, as under a moving camera; and the whole export. Also what taking in the large one costs.
  */
 async function measureSheetSize(journey: Journey): Promise<void> {
@@ -211,7 +211,7 @@ function longWalk(points: number): string {
   return `<gpx version="1.1" creator="made up" xmlns="http://www.topografix.com/GPX/1/1"><trk><trkseg>\n${written.join('')}</trkseg></trk></gpx>`
 }
 
-/** A recorded track of a million points, brought in by its file to what it amounts to, and scrubbed as it is offered. */
+/** A recorded track of a million points, imported from its file with its summary, and scrubbed at the default tolerance. */
 async function measureTrack(page: Page, folder: string): Promise<void> {
   const path = join(folder, 'walk.gpx')
   writeFileSync(path, longWalk(1_000_000))
@@ -238,7 +238,7 @@ const manyLines = (): Journey['networks'] => [
   },
 ]
 
-/** One step of dragging a stop, from the pointer's movement to the picture of it: the middle of many, in milliseconds. */
+/** One step of dragging a stop, from the pointer event to the painted frame: the median of 60, in milliseconds. */
 async function measureDrag(page: Page, address: string, what: string, journey: Journey, target: string): Promise<void> {
   const response = await fetch(`${address}/api/journeys`, { method: 'POST', body: JSON.stringify({ journey }) })
   const { id } = (await response.json()) as { id: string }
@@ -257,7 +257,7 @@ async function measureDrag(page: Page, address: string, what: string, journey: J
     for (let i = 1; i <= 60; i++) {
       const start = performance.now()
       fire('pointermove', i, window)
-      // What the movement sets off is done when a task comes after the microtasks of the update.
+      // The update runs in microtasks, so it is done by the next task.
       await new Promise((resolve) => setTimeout(resolve))
       took.push(performance.now() - start)
       await new Promise(requestAnimationFrame)

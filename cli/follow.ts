@@ -1,4 +1,4 @@
-/** Finds the road that is to be seen on a map between two spots: see USAGE. */
+/** Finds the road visible on a map between two spots: see USAGE. */
 import { createReadStream, mkdtempSync, rmSync, statSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { basename, join } from 'node:path'
@@ -18,7 +18,7 @@ import { parseFault, runCommand, UsageError } from './usage'
 
 const USAGE = 'npm run follow -- --sheet FILE|demo --from x,y --to x,y [--colour #rrggbb]'
 
-/** What the command ends with where there is no way. */
+/** The message when there is no path. */
 const NO_WAY = 3
 
 /** How far the ground points given may lie off the course, in pixels. */

@@ -1,4 +1,4 @@
-/** Takes the pictures in docs/screenshots anew, from the demo in the built application: `npm run screenshots`. */
+/** Retakes the pictures in docs/screenshots from the demo in the built application: `npm run screenshots`. */
 import { mkdirSync, writeFileSync } from 'node:fs'
 import type { Page } from 'playwright-core'
 import { paintStill } from '#render/still'

@@ -1,4 +1,4 @@
-/** Reads a recorded track and says what it amounts to: see USAGE. */
+/** Reads a recorded track and prints its summary: see USAGE. */
 import { readFileSync, statSync } from 'node:fs'
 import { basename } from 'node:path'
 import { parseArgs } from 'node:util'

@@ -3,7 +3,7 @@ import { JourneyError } from '#core/journey/error'
 /** Something wrong with how a command was called; the message is one sentence. */
 export class UsageError extends Error {}
 
-/** Runs a command. What is wrong with its call or its files is told in one sentence, with exit code 2; anything else is a fault of ours, with 1. */
+/** Runs a command. A wrong call or file gets a one-sentence message and exit code 2; anything else is a fault of ours, with 1. */
 export async function runCommand(usage: string, main: () => Promise<void>): Promise<void> {
   try {
     await main()
@@ -18,5 +18,5 @@ export async function runCommand(usage: string, main: () => Promise<void>): Prom
   }
 }
 
-/** What parseArgs finds wrong, in one sentence. */
+/** The error of parseArgs as one sentence. */
 export const parseFault = (error: unknown): UsageError => new UsageError((error as Error).message.split('. ')[0]!.replace(/\.?$/, '.'))

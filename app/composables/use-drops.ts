@@ -33,7 +33,7 @@ export function useDrops(desk: Readonly<Ref<HTMLElement | null>>, importMap: (fi
     return handle?.closest<HTMLElement>('[data-stop]')?.dataset.stop
   }
 
-  /** Imports what was dropped; what of it is left out is told. */
+  /** Imports what was dropped, and names the files it left out. */
   function take(files: File[], stop: string | undefined) {
     const pictures = files.filter(isPhotoFile)
     const taken = ((): readonly File[] => {

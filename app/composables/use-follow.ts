@@ -9,14 +9,14 @@ import { groundToSheet, sheetToGround, usedPart } from '#core/sheet/place'
 import { askFollower, FollowError } from '~/services/follow'
 import { useEditor } from '~/stores/editor'
 
-/** How the search for a road stands. */
+/** The state of the search for a road. */
 export type FollowState =
   | { kind: 'idle' }
   | { kind: 'looking'; share: number }
   | { kind: 'found'; course: Cubic[]; onRoad: number }
   | { kind: 'lost'; reason: string; at: Point | null }
 
-/** Finds the road that is to be seen on the map between two ground points, over the spots that were clicked on the way. */
+/** Finds the road visible on the map between two ground points, by way of the clicked spots. */
 export function useFollow() {
   const editor = useEditor()
   const ends = shallowRef<readonly [Point, Point]>()

@@ -102,7 +102,7 @@ export function useSheetImport() {
     if (georeference) editor.edit((journey) => editSheet(journey, sheet.id, { georeference }))
   }
 
-  /** Has a map drawn, and lays it or puts it in the place of the one that it was drawn anew from. */
+  /** Generates a map, and adds it or puts it in the place of the one it redraws. */
   async function draw(map: DrawnMap, name: string, replaces?: string): Promise<void> {
     const image = await run(name, () => drawMap(map))
     if (!image) return

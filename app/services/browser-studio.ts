@@ -19,7 +19,7 @@ export function createSurface(width: number, height: number, isRead = false): Su
 /** An image on the server, of which tiles are fetched. */
 type TiledImage = Size & Pick<Sheet | Photo, 'image'>
 
-/** As many tiles are kept as four large screens show; about a megabyte each. */
+/** The number of tiles kept: what four large screens show; about a megabyte each. */
 const MOST_TILES = 240
 
 interface Laid {
@@ -112,11 +112,11 @@ export function createBrowserStudio(onArrival: () => void): Studio {
     return { image: image.image, mosaic, picture: pictureOf(mosaic, surface), come: countCome(image, mosaic) }
   }
 
-  /** The picture of what is wanted of an image; `key` says for what, so that it is laid anew only when that changes, or more tiles have come. */
+  /** The picture of the requested part of an image. `key` identifies the part, so it is composed again only when that changes or more tiles arrive. */
   function pictureFor(key: string, image: TiledImage, wanted: Mosaic): SheetPicture {
     const known = laid.get(key)
     const fits = known?.image === image.image && holds(known.mosaic, wanted)
-    // With no more tiles than before it would come out the same.
+    // Without new tiles the result would be the same.
     if (fits && (known.come === known.mosaic.tiles.length || known.come === countCome(image, known.mosaic))) return known.picture
     const next = lay(image, wanted)
     laid.set(key, next)

@@ -22,7 +22,7 @@ export interface Notice {
   action?: { title: string; run: () => void }
 }
 
-/** As many steps as anyone goes back; a step is a journey that shares with its neighbours all it has in common. */
+/** The number of undo steps kept. A step is a journey that shares all unchanged parts with its neighbours. */
 const MOST_STEPS = 300
 
 /** The journey being edited, its past and future, and what is selected. Every change goes through `edit`. */
@@ -169,7 +169,7 @@ export const useEditor = defineStore('editor', () => {
     selection.value = { kind: value.kind, id: first, also }
   }
 
-  /** Has the work go on with a traveller, and lets go of what belongs to another. */
+  /** Selects a traveller, and clears the selection of anything that belongs to another. */
   function chooseTraveller(id: string) {
     travellerId.value = id
     select({ kind: 'journey' })

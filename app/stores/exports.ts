@@ -56,7 +56,7 @@ export const useExports = defineStore('exports', () => {
     earlier.value = []
   }
 
-  /** Of an export that has ended the dialog begins anew. */
+  /** Once an export has ended, the dialog starts over. */
   function clear() {
     if (!running.value) current.value = undefined
   }

@@ -10,7 +10,7 @@ import { MOST_PHOTO_BYTES, readPhotoPlace } from '~/services/photo-places'
 import { useEditor } from './editor'
 import { usePlayback } from './playback'
 
-/** As many photos are taken at once; a trip has no more stops. */
+/** The most photos imported at once; a trip has no more stops than this. */
 const MOST_PHOTOS = 200
 
 /** Endings of the names of photos that can be shown, and of those that can only be asked where they were taken. */

@@ -110,7 +110,7 @@ export function tidied(points: readonly Point[], like: Likeness, width: number):
     if (i - from > 1) drop(from - hold, i + hold + 1)
     from = i
   }
-  // As far along the road as its end lies beside it, and on; what leads from the end to there is one line.
+  // Join the road a little further on than the end lies beside it; one line leads there from the end.
   drop(1, first + Math.max(hold, 2 * first))
   drop(last + 1 - Math.max(hold, 2 * (points.length - 1 - last)), points.length - 1)
   return resampled(

@@ -38,14 +38,14 @@ export type Followed =
       at: Point | null
     }
 
-/** As many pixels are looked at in the first go. */
+/** The number of pixels in the first, coarse pass. */
 const MOST_PIXELS = 3_000_000
 
 /** How much of the way must be road: more where the colour was only guessed, as there is always some way along something. */
 const SHARE = { chosen: 0.7, guessed: 0.93 } as const
 
 /**
- * Finds the road that is to be seen in a picture between two spots: the least-cost path over likeness to its colour, narrowness and edges, first on
+ * Finds the road visible in a picture between two spots: the least-cost path over likeness to its colour, narrowness and edges, first on
  * coarse cells, then in a corridor round what that found; then moved to the road's middle, at finer levels too, and fitted with smooth nodes.
  * @param onProgress told the share that is done, 0..1
  */

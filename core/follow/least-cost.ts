@@ -8,7 +8,7 @@ export interface CostGrid {
 }
 
 /**
- * The cheapest way between two cells over their eight neighbours, as indexes of cells from start to end; undefined if there is none. A step costs the
+ * The cheapest path between two cells over their eight neighbours, as indexes of cells from start to end; undefined if there is none. A step costs the
  * mean of the two cells times its length. Source: E. W. Dijkstra, A note on two problems in connexion with graphs (1959).
  */
 export function leastCostPath({ width, height, cost }: CostGrid, start: number, end: number): number[] | undefined {

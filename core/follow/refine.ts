@@ -7,7 +7,7 @@ import type { PictureSource } from './picture'
 import { onLevel } from './picture'
 import { likenessIn, likenessOf } from './raster'
 
-/** At levels where the road is this wide or more, its middle is found well enough. */
+/** The road must be at least this wide in pixels of a level for its middle to be found there. */
 const SURE_WIDTH = 6
 
 /** Blocks of a finer level that are read where a line passes. */

@@ -1,6 +1,6 @@
 /** Values along a line of which some are not known, as NaN. */
 
-/** So large a part of the values must be known for the others to be made up. */
+/** The share of values that must be known for the rest to be interpolated. */
 const KNOWN = 0.5
 
 /** The values, those that are missing in even steps between their neighbours; null where too few are known. */

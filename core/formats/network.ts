@@ -19,7 +19,7 @@ const featureSchema = z.object({
   geometry: z.union([
     z.object({ type: z.literal('LineString'), coordinates: z.array(position).min(2) }),
     z.object({ type: z.literal('MultiLineString'), coordinates: z.array(z.array(position).min(2)) }),
-    // What is no line leads nowhere.
+    // Skip anything that is not a line.
     z.object({ type: z.enum(['Point', 'MultiPoint', 'Polygon', 'MultiPolygon', 'GeometryCollection']) }).transform(() => null),
     z.null(),
   ]),

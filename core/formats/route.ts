@@ -124,7 +124,7 @@ export function writeGeoJson({ stops, legs }: Route): string {
 
 /** An SVG of the courses in ground units, each leg a path of its own. */
 export function writeSvg({ name, legs }: Route): string {
-  // Of a recorded track there are too many for the arguments of a function.
+  // A recorded track has too many points to be spread into a function's arguments.
   const box = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity }
   for (const { x, y } of legs.flatMap((leg) => leg.cubics.flat())) {
     box.left = Math.min(box.left, x)

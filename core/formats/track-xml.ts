@@ -24,7 +24,7 @@ export function readXml(text: string, name: string, collector: TrackCollector, o
   const fail = (message: string): never => {
     throw new JourneyError(`“${name}” ${message}`)
   }
-  // To keep count of lines would take half as long again.
+  // Counting lines would take half as long again.
   const parser = new SaxesParser({ xmlns: false, position: false })
   let root = ''
   let reader: ElementReader | undefined

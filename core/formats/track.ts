@@ -19,7 +19,7 @@ export interface Track {
   badTimes: number
 }
 
-/** What a file of tracks may have. */
+/** Limits of a track file. */
 export const TRACK_LIMITS = { bytes: 256 * 1024 ** 2, points: 2_000_000 } as const
 
 /** Endings of the names of files that hold tracks. */

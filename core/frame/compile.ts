@@ -24,7 +24,7 @@ export function compile(journey: Journey): CompiledJourney {
   const [first] = film
   const view = first && journey.ground.edge === 'held' ? heldIn(first, journey.camera, reference) : journey.camera
   const seen = firstVisits(travellers.filter(({ traveller }) => traveller.shown))
-  // What hangs on a stop that only a hidden traveller visits still has its moment.
+  // A span tied to a stop that only a hidden traveller visits still needs its moment.
   const moments = new Map([...firstVisits(travellers), ...seen].map((visit) => [visit.stop.id, visit]))
   return {
     journey,

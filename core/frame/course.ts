@@ -35,7 +35,7 @@ type Line = Exclude<CourseShape, Curve>
 
 export const isCurve = (shape: CourseShape): shape is Curve => shape.kind === 'straight' || shape.kind === 'bowed' || shape.kind === 'drawn'
 
-/** The cubics of a curved course from stop a to stop b, in ground units; over a gap there is none. */
+/** The cubics of a curved course from stop a to stop b, in ground units; none across a gap. */
 export function curveCubics(shape: Curve, a: Point, b: Point): Cubic[] {
   if (shape.kind === 'straight') return [lineCubic(a, b)]
   if (shape.kind === 'bowed') return bowedCubics(a, b, shape.bow)
@@ -69,7 +69,7 @@ interface Compiled {
 
 const compiled = new WeakMap<CourseShape, Compiled>()
 
-/** The compiled course of a leg; made anew only when its shape, one of its ends, or what it depends on has changed. */
+/** The compiled course of a leg; recompiled only when its shape, one of its ends, or something it depends on has changed. */
 export function compiledCourse(shape: CourseShape, a: Point, b: Point, ground: CourseGround): Course {
   const known = compiled.get(shape)
   const isSame = known && known.a.x === a.x && known.a.y === a.y && known.b.x === b.x && known.b.y === b.y

@@ -5,7 +5,7 @@ import type { Area, Ground, Ink, Label, Pin, Postcard, Sheet, VehicleChoice, Was
 import type { LabelPlace } from './marks'
 import type { Motion } from './motion'
 
-/** What is to be seen at one moment: plain data, items in back-to-front order, places in ground units, sizes in reference pixels. */
+/** What one frame shows: plain data, items in back-to-front order, places in ground units, sizes in reference pixels. */
 export interface Frame {
   time: number
   /** Output size in pixels, and output pixels per reference pixel. */
@@ -22,7 +22,7 @@ export interface Frame {
 export type FrameItem =
   GroundItem | SheetItem | AreaItem | EdgeShadeItem | InkItem | PinItem | VehicleItem | LabelItem | PostcardItem | CreditItem
 
-/** What is seen where nothing else is; always the lowest item. */
+/** The background; always the bottom item. */
 export interface GroundItem {
   kind: 'ground'
   ground: Ground

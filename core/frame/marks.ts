@@ -46,7 +46,7 @@ export function postcardTimes(postcard: Postcard, arrive: number, leave: number,
   const { stays } = postcard
   if (stays === 'end') return { from, to: Infinity }
   const to = stays === 'rest' ? Math.max(leave, from + MOMENT + readingSeconds(postcard)) : from + stays
-  // What would go with the film's last frame stays in it.
+  // Anything that would vanish with the last frame stays.
   return { from, to: to >= lastTime ? Infinity : to }
 }
 

@@ -31,7 +31,7 @@ export function fit(kind: FitKind, matches: readonly Match[]): Homography {
   if (matches.length < FEWEST_MATCHES[kind]) {
     throw new JourneyError(`${matches.length} control points are too few: a fit of this kind needs ${FEWEST_MATCHES[kind]}.`)
   }
-  // In coordinates about the middle and of size one, the equations are well conditioned. Source: R. Hartley, In Defense of the Eight-Point Algorithm (1997).
+  // Centred and scaled coordinates keep the equations well conditioned. Source: R. Hartley, In Defense of the Eight-Point Algorithm (1997).
   const source = normalising(matches.map((match) => match.from))
   const target = normalising(matches.map((match) => match.to))
   const even = matches.map(({ from, to }) => ({ from: transformed(source, from)!, to: transformed(target, to)! }))

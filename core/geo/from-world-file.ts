@@ -60,7 +60,7 @@ const IN_WKT = /^\s*(?:PROJCS|PROJCRS|GEOGCS|GEOGCRS|GEODCRS|BOUNDCRS|COMPD_CS|C
 
 /**
  * The coordinate system that a .prj file names, in well-known text (OGC 01-009, or Esri's).
- * @throws JourneyError if it is none, or one that cannot be used
+ * @throws JourneyError if it is not a world file, or one that cannot be used
  */
 export function planeOfPrj(text: string, name: string): Plane {
   const called = IN_WKT.exec(text)?.[1]

@@ -159,7 +159,7 @@ function fromPoints({ points, fit: chosen, plane }: Extract<Georeference, { kind
   return second ? likelier(first, second, size) : first.sheet
 }
 
-/** Of the two planes the one that the points speak for. Where they do not tell, and it matters, that is said. */
+/** Which of the two planes the points support; `doubt` if they do not tell and it matters. */
 function likelier(first: Candidate, second: Candidate, size: Size | undefined): GeoSheet {
   const [a, b] = [planeError(first.matches), planeError(second.matches)]
   const clear = clearly(a, b)
@@ -194,7 +194,7 @@ function candidateIn(plane: PointPlane, points: readonly ControlPoint[], chosen:
     const sheet = { kind, ...ways, toPlane: { plane: { kind: plane }, map: toPlane }, residuals, doubt: undefined }
     return { plane, matches, sheet, error: planeError(matches) ?? all.rmsPx }
   }
-  // Where points lie more than half the Earth apart, the map crosses the antimeridian or shows most of the world: whichever fits.
+  // With points more than half the Earth apart, the map crosses the antimeridian or shows most of the world: take what fits better.
   const across = made(along)
   if (points.every((point) => along(point) === point.lon)) return across
   const plain = made(asTheyAre)

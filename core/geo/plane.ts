@@ -56,7 +56,7 @@ const LEADS_BACK = 1e-4
 /** Further off than this, in the system's units, nothing on the Earth lies, but for poles that are at infinity. */
 const FAR = 1e9
 
-/** @throws JourneyError where the definition is none that proj4 understands. */
+/** @throws JourneyError if proj4 does not understand the definition. */
 function crs({ name, definition }: Extract<Plane, { kind: 'crs' }>): PlaneMap {
   let converter: proj4.Converter
   try {

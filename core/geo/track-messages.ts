@@ -15,7 +15,7 @@ const optionsSchema = z.strictObject({
   stops: z.array(z.object({ ...lonLat, name: z.string() })).max(200),
 })
 
-/** What is asked of the one who reads tracks, beside the page: the file first, which it keeps, then to count or lay as often as it is wanted. */
+/** Requests to the track worker: first the file, which it keeps, then counting or laying it any number of times. */
 export const trackOrderSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('read'), name: z.string(), bytes: z.instanceof(Uint8Array), swap: z.boolean() }),
   z.strictObject({ kind: z.literal('count'), options: optionsSchema }),

@@ -55,7 +55,7 @@ export function overviewOf(track: Track): TrackOverview | undefined {
   }
 }
 
-/** Of so many points the outline is made. */
+/** The number of points of the outline. */
 const OUTLINE_POINTS = 20_000
 
 /** A segment with only some of its points, evenly spread, and the last. */

@@ -30,7 +30,7 @@ export interface TrackSummary {
 export const pointOf = ({ lonLat }: TrackSegment, i: number): LonLat => ({ lon: lonLat[2 * i]!, lat: lonLat[2 * i + 1]! })
 export const countOf = ({ lonLat }: TrackSegment): number => lonLat.length / 2
 
-/** What a track amounts to; undefined for one that has only waypoints. Lengths are geodesic (Karney). */
+/** The summary of a track; undefined if it has only waypoints. Lengths are geodesic (Karney). */
 export function summariseTrack({ segments, waypoints }: Track): TrackSummary | undefined {
   const [first, last] = [segments[0], segments.at(-1)]
   if (!first || !last) return undefined
@@ -62,7 +62,7 @@ function boundsOf(segments: readonly TrackSegment[]): TrackSummary['bounds'] {
   let [south, north] = [Infinity, -Infinity]
   for (const { lonLat } of segments) {
     for (let i = 0; i < lonLat.length; i += 2) {
-      // From one point to the next a line goes the shorter way.
+      // From one point to the next a line takes the shorter way.
       const [from, to] = [binOf(lonLat[i === 0 ? 0 : i - 2]!), binOf(lonLat[i]!)]
       const step = (to - from + 540) % 360 < 180 ? -1 : 1
       for (let bin = from; bin !== to; bin = (bin + step + 360) % 360) taken[bin] = 1
@@ -133,7 +133,7 @@ export function pauseAt(segment: TrackSegment, i: number): [number, number] {
   return times[last]! - times[first]! >= PAUSE.seconds ? [first, last] : [i, i]
 }
 
-/** Where one stayed for long near one spot. */
+/** A long stay near one spot. */
 function pausesOf(segment: TrackSegment): TrackStop[] {
   const { times } = segment
   if (!times) return []

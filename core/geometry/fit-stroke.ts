@@ -66,7 +66,7 @@ function cornersOf(points: readonly Point[], tolerance: number): number[] {
   const corners: number[] = []
   turns.forEach((turn, i) => {
     if (turn < CORNER) return
-    // Of neighbours that all see the same corner the sharpest is it.
+    // Of neighbours that see the same corner, keep the sharpest.
     const last = corners.at(-1)
     if (last !== undefined && distance(points[last]!, points[i]!) < reach) {
       if (turn > turns[last]!) corners[corners.length - 1] = i

@@ -101,7 +101,7 @@ export function redrawPart(journey: Journey, id: string, stroke: readonly Point[
   return editLeg(journey, id, { course: drawnCourse(chain) })
 }
 
-/** A smoother course: fitted anew to what it is now, with at most about `tolerance` between the two, in gu; more than 0. */
+/** A smoother course, fitted to the present one to within about `tolerance` gu, which is more than 0. */
 export const smoothed = (course: Course, tolerance: number): DrawnCourse =>
   drawnCourse(partsOf(course).flatMap((part) => fitStroke(part, tolerance)))
 

@@ -8,7 +8,7 @@ import type { CourseNode, DrawnCourse, Journey } from './schema'
 
 /** Gaps in drawn courses, where the line is broken and the traveller is at once on its other side: pure functions, journey in, journey out. */
 
-/** Of a segment no more than this share is cut away at one of its ends. */
+/** The largest share of a segment that is cut away at either end. */
 const MOST_CUT = 0.4
 
 /**

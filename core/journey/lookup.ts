@@ -1,7 +1,7 @@
 import type { Point } from '../geometry/point'
 import type { Journey, Leg, Stop, Traveller } from './schema'
 
-/** The traveller with an id; the first one if there is none, or none is named. */
+/** The traveller with an id; the first one if the id is missing or unknown. */
 export const travellerOf = ({ travellers }: Pick<Journey, 'travellers'>, id?: string): Traveller =>
   travellers.find((traveller) => traveller.id === id) ?? travellers[0]!
 

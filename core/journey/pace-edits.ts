@@ -39,7 +39,7 @@ export function withTimeForAll(journey: Journey, who?: string): Journey {
   const shortest = shortestTotal(itinerary, journey.frame.rate)
   if (shortest <= journey.seconds) return journey
   const free = legs.filter((leg) => leg.travel === null).length
-  // Where nothing was set there is only the number of stops to blame, and a frame for each has to do.
+  // If no times are set, only the number of stops is to blame: give each a frame.
   const wanted = isSet ? shortest + free * ROOM_FOR_LEG : shortest
   return { ...journey, seconds: Math.min(LIMITS.seconds, Math.max(journey.seconds, Math.ceil(wanted * 10) / 10)) }
 }
@@ -119,7 +119,7 @@ function dragged(
     return { from: from * frame, to: to * frame }
   }
   const now = part(journey)
-  /** Where that part ends; infinitely late where the film has no room for it. */
+  /** When that part ends, in seconds; Infinity if the film has no room for it. */
   const endOf = (of: Journey): number => {
     try {
       return part(of).to
@@ -135,13 +135,13 @@ function dragged(
     if (isTooLong(middle)) high = middle
     else low = middle
   }
-  // Of the two durations in whole frames about what was found, the one whose end is nearer.
+  // Of the two neighbouring durations in whole frames, take the one whose end is nearer.
   const inFrames = [Math.floor(low / frame + 1e-6), Math.ceil(low / frame - 1e-6)].map((count) =>
     Math.max(shortest, Math.round(count * frame * 1e4) / 1e4),
   )
   const off = (seconds: number) => Math.abs(endOf(lasting(seconds)) - end)
   const found = lasting(off(inFrames[0]!) <= off(inFrames[1]!) ? inFrames[0]! : inFrames[1]!)
   if (Math.abs(endOf(found) - end) < 1.5 * frame) return found
-  // Its end cannot be there: it gets the length that was asked for, or the reason why it cannot is told.
+  // Its end cannot be there: set the duration that was asked for instead, or say why that is impossible.
   return lasting(Math.max(shortest, Math.round((end - now.from) * 1e4) / 1e4))
 }

@@ -134,7 +134,7 @@ function placeInstead(journey: Journey, old: Sheet, next: Sheet, how: ReplaceBy)
   if (how.by === 'points') return placeByTwoPoints(how.pairs[0].sheet, how.pairs[1].sheet, how.pairs[0].ground, how.pairs[1].ground)
   const onEarth = how.by === 'lonlat' ? geoPlace(journey, next) : undefined
   if (onEarth) return onEarth
-  // As wide as the one before, about the same middle.
+  // As wide as before, around the same middle.
   const scale = (old.place.scale * old.width) / next.width
   const middle = sheetToGround(old.place, { x: old.width / 2, y: old.height / 2 })
   const turned = sheetToGround({ x: 0, y: 0, scale, rotation: old.place.rotation }, { x: next.width / 2, y: next.height / 2 })

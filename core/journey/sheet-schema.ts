@@ -92,7 +92,7 @@ export const creditSchema = z.strictObject({ title: words, author: words, licenc
 
 export const MAP_STYLES = ['atlas', 'ink', 'nightfall', 'sea-chart', 'blank'] as const
 
-/** What a drawn map shows, so that it can be drawn anew. */
+/** What a generated map shows, so that it can be redrawn. */
 export const drawnMapSchema = z.strictObject({
   region: z
     .strictObject({ west: lonLat.lon, south: lonLat.lat, east: lonLat.lon, north: lonLat.lat })
@@ -114,7 +114,7 @@ export const sheetSchema = z.strictObject({
   /** Size of the image in its own pixels; a vector image has a nominal size. */
   width: z.int().positive().max(200_000),
   height: z.int().positive().max(200_000),
-  /** A vector image is drawn anew for each zoom, so that no pixels show. */
+  /** A vector image is rendered again for each zoom, so that no pixels show. */
   vector: z.boolean().default(false),
   /** A tracing sheet is shown over the others while working, and never in the film. */
   tracing: z.boolean().default(false),
@@ -153,7 +153,7 @@ export const areaSchema = z
     `has more than ${LIMITS.outline} points in its outlines`,
   )
 
-/** What lies beyond the first sheet. */
+/** The backdrop beyond the first sheet. */
 export const groundSchema = z.strictObject({
   colour: colour.default('#dcd5c3'),
   /** A second colour makes a gradient, in a direction of so many degrees: 0 to the right, 90 downwards. */

@@ -56,7 +56,7 @@ export function splitTrack(track: TrackCourse, course: Course, s: number): [Trac
   ]
 }
 
-/** What a leg's line was recorded with; of other courses nothing is known. */
+/** What a leg's track recorded along its line; nothing for other courses. */
 export type Recorded = Pick<TrackCourse, 'times' | 'heights' | 'began'>
 
 /** Two lines, one after the other, as one track. Where both have times they follow each other without a pause; where both have heights these are kept. */

@@ -12,7 +12,7 @@ const freeColour = ({ travellers }: Journey): string =>
   HOUSE_COLOURS.find((colour) => travellers.every((traveller) => traveller.colour !== colour)) ??
   HOUSE_COLOURS[travellers.length % HOUSE_COLOURS.length]!
 
-/** What a traveller is called where it was given no name. */
+/** The name shown for a traveller without one. */
 export const nameOfTraveller = ({ travellers }: Pick<Journey, 'travellers'>, { id, name }: Traveller): string =>
   name || `Traveller ${travellers.findIndex((traveller) => traveller.id === id) + 1}`
 

@@ -148,7 +148,7 @@ export function dropUnvisited(draft: Journey): void {
   for (const { shown } of [...draft.sheets, ...draft.areas]) if (shown) letGoOfStops(shown, visited)
 }
 
-/** What was to be shown from or until a stop that is no longer there is shown from the start or until the end. */
+/** A span that begins or ends at a removed stop begins at the start or lasts to the end instead. */
 function letGoOfStops(span: Span, kept: ReadonlySet<string>): void {
   if ('stop' in span.from && !kept.has(span.from.stop)) span.from = { at: 'start', offset: 0 }
   if ('stop' in span.to && !kept.has(span.to.stop)) span.to = { at: 'end', offset: 0 }

@@ -1,6 +1,6 @@
 import type { NetworkMode } from '../journey/schema'
 
-/** What the kinds of network are called. */
+/** Names of the kinds of network. */
 export const MODE_NAMES: Record<NetworkMode, string> = { road: 'Road', rail: 'Rail', water: 'Water' }
 
 /** How fast one travels on a line of which nothing else is known, in km/h (common practice, no source). */

@@ -27,7 +27,7 @@ export function frameIndexAt(seconds: number, rate: FrameRate): number {
   return frameTime(k + 1, rate) <= seconds ? k + 1 : k
 }
 
-/** What people call the rate: '29.97', '30', ... */
+/** The usual name of the rate: '29.97', '30', ... */
 export function rateLabel(rate: FrameRate): string {
   const [n, d] = fraction(rate)
   return d === 1 ? String(n) : (n / d).toFixed(2)

@@ -43,7 +43,7 @@ export function schedule(itinerary: Itinerary, seconds: number, rate: FrameRate,
 
   const rests = [...layovers]
   const last = rests.length - 1
-  // The final picture needs a frame to be seen in, even where no layover was asked for.
+  // The final picture needs at least one frame, even without a layover.
   if (rests[last] !== null) rests[last] = Math.max(rests[last]!, frame)
   const free = legs.flatMap((leg, i) => (leg.travel === null ? [i] : []))
   const open = rests.flatMap((rest, i) => (rest === null ? [i] : []))
@@ -60,7 +60,7 @@ export function schedule(itinerary: Itinerary, seconds: number, rate: FrameRate,
   const left = room - (open.length > 0 ? resting : 0)
   const lengths = free.map((i) => legs[i]!.length ** exponent)
   shareOut(left, lengths, least).forEach((share, k) => (travels[free[k]!] = share))
-  // Where every leg's time is set, what is left is spent at the end.
+  // If every leg's time is set, the rest is spent at the end.
   if (free.length === 0) rests[last]! += left
 
   const durations = [startDelay, ...rests.flatMap((rest, i) => [rest!, ...(i < last ? [travels[i]!] : [])])]

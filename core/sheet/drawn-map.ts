@@ -120,7 +120,7 @@ export function drawMap(map: DrawnMap, shapes: WorldShapes): { svg: string; layo
     map.borders &&
       `<path d="${path(shapes.borders) ?? ''}" ${stroke(style.border.colour, style.border.width)} stroke-dasharray="${style.border.dash || 'none'}"/>`,
     `<use href="#land" ${stroke(style.coast.colour, style.coast.width)}/>`,
-    // What runs along the Earth's edge is covered, so that the edge is clean.
+    // Cover lines that run along the Earth's edge, so that the edge is clean.
     earth &&
       `<path d="M${-MARGIN} ${-MARGIN}H${width + MARGIN}V${height + MARGIN}H${-MARGIN}Z${earth}" fill="${style.beyond}" fill-rule="evenodd"/>`,
     earth && `<path d="${earth}" ${stroke(style.coast.colour, style.coast.width * 1.5)}/>`,

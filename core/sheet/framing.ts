@@ -92,7 +92,7 @@ export function heldIn(sheet: Laid, view: View, reference: Size): View {
 /** Sheet pixels for each output pixel; below 1 the picture is blown up and its pixels begin to show. The same all over, as the camera looks straight down. */
 export const sharpness = (sheet: Laid, view: View, frame: Size): number => 1 / (sheet.place.scale * view.zoom * outputScale(frame))
 
-/** Sharpness at the frame's middle: of the uppermost sheet there that is more to be seen than seen through. Infinite for drawings, which have no pixels. */
+/** Sharpness at the frame's middle: of the topmost sheet there that is more opaque than transparent. Infinite for vector sheets, which have no pixels. */
 export function centreSharpness(frame: Pick<Frame, 'items' | 'size' | 'view'>): number | undefined {
   const item = frame.items.findLast((entry): entry is SheetItem => {
     if (entry.kind !== 'sheet' || entry.opacity <= 0.5) return false

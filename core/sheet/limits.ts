@@ -9,7 +9,7 @@ export const IMAGE_LIMITS = {
   drawingBytes: 64 * 1024 ** 2,
 } as const
 
-/** What to say of a file that is larger. */
+/** The message for a larger file. */
 export const tooManyBytes = (name: string): string =>
   `“${name}” is larger than ${IMAGE_LIMITS.bytes / 1024 ** 3} GiB: save it as JPEG or WebP, or scale it down.`
 

@@ -26,7 +26,7 @@ export function movedRegion(region: Region, east: number, north: number, larger:
 /** The smallest region round some places, at least so many degrees wide and half as high; it may cross the antimeridian. */
 export function regionAround(places: readonly LonLat[], least = 2): Region {
   const lats = places.map(({ lat }) => lat)
-  // What is left of the circle when the widest gap between neighbouring longitudes is taken out.
+  // The bounds are the circle without the widest gap between neighbouring longitudes.
   const lons = places.map(({ lon }) => lon).sort((a, b) => a - b)
   const gaps = lons.map((lon, i) => (lons[i + 1] ?? lons[0]! + 360) - lon)
   const widest = gaps.indexOf(Math.max(...gaps))

@@ -27,7 +27,7 @@ interface Row extends LonLat {
   population: number
 }
 
-/** As many as are looked at closely; the ones left out have the fewest inhabitants, or the least in common with what was asked. */
+/** The number of candidates compared in full; those left out have the fewest inhabitants or match the query least. */
 const CANDIDATES = 600
 
 /** Weights of the ranking: a better match goes first, then the larger place; one near what is in view may overtake a larger one far away. */
@@ -37,7 +37,7 @@ const NEAR_KM = 300
 /** A name in another language, or a former one, counts a little less than the one a place goes by. */
 const OTHER_NAME = 0.15
 
-/** Of names that differ in their accents alone the one that was typed is meant. */
+/** Among names that differ only in accents, prefer the one typed. */
 const AS_TYPED = 0.02
 const isAsTyped = (name: string, typed: string): boolean => name.toLowerCase() === typed.trim().normalize('NFC').toLowerCase()
 
@@ -59,7 +59,7 @@ interface Ranked {
   score: number
 }
 
-/** What has this quality or more was written right, as far as it was written. */
+/** From this quality on, the query is spelt correctly as far as it goes. */
 const RIGHT = 1.6
 
 /** Opens the list of places that indexPlaces has made. */
@@ -119,7 +119,7 @@ export function openPlaces(path: string): PlaceSearch {
       .map(({ row }) => placeOf(row))
   }
 
-  /** What is meant if the last word or two say where the place lies, as in "Paris Texas". */
+  /** The reading in which the last word or two say where the place lies, as in "Paris Texas". */
   function qualified(typed: string, qualifiers: readonly string[], near: LonLat | undefined): Ranked[] {
     const words = typed.trim().split(/\s+/)
     for (const count of [2, 1]) {

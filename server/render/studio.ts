@@ -48,7 +48,7 @@ export function createServerSurface(width: number, height: number): ServerSurfac
     pixels: () => canvas.data(),
     update(copy, part) {
       if (isEmpty(part)) return
-      // Of a large part all pixels are read at once, which costs less than cutting the part out.
+      // For a large part, reading all pixels at once costs less than cutting the part out.
       if (part.width * part.height > (width * height) / 2) return copy.set(canvas.data())
       const { data } = context.getImageData(part.x, part.y, part.width, part.height)
       for (let row = 0; row < part.height; row++) {

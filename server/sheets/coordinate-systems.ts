@@ -24,7 +24,7 @@ function known(code: number): Plane | undefined {
 
 /**
  * The coordinate system with a number.
- * @throws JourneyError that says why where there is none, or where its projection cannot be computed
+ * @throws JourneyError with the reason if there is none, or if its projection cannot be computed
  */
 export function planeOfEpsg(code: number): Plane {
   const plane = known(code)

@@ -8,13 +8,13 @@ import { planeOfEpsg } from './coordinate-systems'
 /** In GTRasterTypeGeoKey: coordinates are those of pixels' middles, not of their corners. Source: OGC GeoTIFF 1.1, section 7.5.2. */
 const PIXEL_IS_POINT = 2
 
-/** What a TIFF says of where it lies: `note` tells why it has no georeference although it means to have one. */
+/** The georeference a TIFF carries; `note` says why one that it carries cannot be used. */
 export interface GeoTiffReading {
   georeference: Georeference | null
   note: string | null
 }
 
-/** What a TIFF's tags say; broken tags count as none. Source: OGC GeoTIFF 1.1. */
+/** Reads a TIFF's tags; broken tags count as missing. Source: OGC GeoTIFF 1.1. */
 export async function readGeoTiff(path: string): Promise<GeoTiffReading> {
   const nothing = { georeference: null, note: null }
   try {

@@ -47,7 +47,7 @@ export async function receiveFile(folder: string, name: string, source: Readable
     transform(chunk: Buffer, _encoding, done) {
       bytes += chunk.length
       digest.update(chunk)
-      // What comes beyond the limit is let pass unkept: hanging up would keep the answer from the one who sends.
+      // Drain what exceeds the limit without keeping it: closing the connection would keep our answer from the sender.
       if (bytes > IMAGE_LIMITS.bytes) done()
       else done(null, chunk)
     },

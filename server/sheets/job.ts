@@ -37,7 +37,7 @@ export const builtSchema = z.object({
   height: z.int().positive(),
   vector: z.boolean(),
   georeference: georeferenceSchema.nullable(),
-  /** Why there is none although the file means to say where it lies. */
+  /** Why there is none although the file carries a georeference. */
   note: z.string().nullable(),
 })
 export type Built = z.infer<typeof builtSchema>

@@ -129,7 +129,7 @@ async function tileOf(
       const picture = sharp(data, { limitInputPixels: 4096 * 4096, failOn: 'truncated' })
         .resize(side, side, { fit: 'fill' })
         .toColourspace('srgb')
-      // Of tiles larger than ours the part that lies in this one.
+      // Of tiles larger than ours, only the part inside this one.
       const cut = {
         left: Math.max(0, -dx),
         top: Math.max(0, -dy),

@@ -12,7 +12,7 @@ const PDFJS = dirname(createRequire(join(process.cwd(), 'package.json')).resolve
 
 /** Opens a file's first page. The library is large, so it is loaded only when there is a PDF. */
 async function firstPage(path: string) {
-  // In place of a browser's own; the library would else bring others, which our canvas does not know.
+  // Replaces the browser's own classes; the library would otherwise bring its own, which our canvas does not know.
   Object.assign(globalThis, { DOMMatrix, ImageData, Path2D })
   const { getDocument, VerbosityLevel } = await import('pdfjs-dist/legacy/build/pdf.mjs')
   const task = getDocument({

@@ -32,7 +32,7 @@ function build(job: ImportJob, onProgress: (share: number) => void): Promise<Bui
   }
 }
 
-/** Progress is told this often, in milliseconds. */
+/** How often progress is reported, in milliseconds. */
 const REPORT_EVERY = 100
 
 async function runImport(job: ImportJob): Promise<void> {

@@ -46,7 +46,7 @@ export function createTileFile(path: string): TileFile {
   return over(db)
 }
 
-/** As many tile files are kept open as a journey has sheets, and some more. */
+/** The number of tile files kept open: one for each sheet of a journey, and some more. */
 const MOST_OPEN = 32
 const openFiles = new Map<string, TileFile>()
 

@@ -40,7 +40,7 @@ function remove() {
   if (editor.edit((journey) => removeNodes(journey, props.leg.id, stage.nodes))) stage.nodes = new Set()
 }
 
-/** So wide is the gap where a line is broken, in widths of its ink: wide enough to be seen, and to be pulled wider. */
+/** The gap where a line is broken, in widths of its ink: wide enough to see, and to be pulled wider. */
 const GAP = 6
 function breakLine() {
   const width = (GAP * props.leg.ink.width) / editor.compiled!.view.zoom
@@ -64,7 +64,7 @@ watch(
     smoothing.value = 0
   },
 )
-/** In reference pixels, as they are seen in the film. */
+/** In reference pixels, as in the film. */
 function smooth(value: number) {
   rough.value ??= { shape: props.course, course: editor.itinerary!.legs.find(({ leg }) => leg.id === props.leg.id)!.course }
   const { shape, course } = rough.value

@@ -102,7 +102,7 @@ const shares = [
   { value: '1', title: 'Distance' },
 ] as const
 
-/** What to do next, in the order of the work; only the first thing that is missing is told. */
+/** What to do next: only the first thing missing, in the order of the work. */
 const next = computed(() => {
   if (journey.value.sheets.length === 0)
     return {

@@ -18,7 +18,7 @@ import type { StageSpace } from './stage-space'
 import { chainOnStage, fromStage, toStage } from './stage-space'
 
 /**
- * Draws a course along the road that is to be seen on the map. With a leg selected, from its one stop to the other, at once; else from the end of the
+ * Draws a course along a road visible on the map. With a leg selected, from its one stop to the other, at once; else from the end of the
  * trip to where is clicked. Clicks on the way correct it, until it is taken.
  */
 const props = defineProps<{ space: StageSpace }>()

@@ -34,7 +34,7 @@ const hinted = computed(() =>
     return trip.legs.map((leg, i) => ({ leg, ahead: ahead[i]! }))
   }),
 )
-/** All stops that are to be seen, those of the traveller that is worked on first. */
+/** All visible stops, the selected traveller's first. */
 const stops = computed(() => {
   const trips = editor.itinerary ? [editor.itinerary, ...others.value] : others.value
   return [...new Set(trips.flatMap(({ visits }) => visits.map(({ stop }) => stop)))]

@@ -176,7 +176,7 @@ function placeStop(at: Point, found?: LonLat & { name: string }, mayInsert = fal
   const { visits } = editor.traveller!
   const visit = leg ? visits.findIndex(({ stop }) => stop === ids.stop) : visits.length - 1
   editor.select({ kind: 'stop', id: visits[visit]!.stop, visit })
-  // What has a name already is not asked for one.
+  // Do not ask again for a name that is there.
   if (visits[visit]!.stop === ids.stop && !found?.name) void stage.askName(ids.stop)
 }
 

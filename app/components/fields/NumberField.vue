@@ -63,7 +63,7 @@ function stepBy(event: KeyboardEvent, direction: number) {
 
 async function leave() {
   await commit()
-  // What cannot be taken does not stay; the reason does, until the field is used again.
+  // Restore the last valid value; keep the message until the field is used again.
   draft.value = written()
   emit('done')
 }

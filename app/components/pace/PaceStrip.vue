@@ -42,7 +42,7 @@ const selectedId = computed(() => ('id' in editor.selection ? editor.selection.i
 const pen = document.createElement('canvas').getContext('2d')!
 pen.font = '700 14px Alegreya, serif'
 const measure = (text: string) => pen.measureText(text).width
-/** Where each name has room, so that none lies over another; undefined where there is none, and the name is only shown on hover. */
+/** Where each name fits without overlapping another; undefined where it does not, and the name only shows on hover. */
 const nameBoxes = computed(() => namesOnStrip(visits.value, x, innerWidth.value, measure))
 
 /** Ticks that leave room for their figures, at 1, 2, 5, 10, ... seconds. */

@@ -15,7 +15,7 @@ const FEWEST = 4
 
 /**
  * Places the names of stops under their beads so that none lies over another: the first and the last always, of the others those that have room, cut
- * short where they have a little too little. Those without a box are told when they are pointed at.
+ * short where they have a little too little. Those without a box show on hover.
  * @param x where a moment lies on the strip
  * @param width of the whole strip
  * @param measure how wide a text comes out

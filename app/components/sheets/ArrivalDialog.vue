@@ -50,7 +50,7 @@ watch(
   { immediate: true },
 )
 
-/** The third click begins anew. */
+/** The third click starts over. */
 const mark = (side: 'old' | 'next', spot: Point) =>
   (spots.value = { ...spots.value, [side]: [...spots.value[side].slice(0, spots.value[side].length % 2), spot] })
 

@@ -16,7 +16,7 @@ import { followPointer } from '~/composables/use-pointer-drag'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 
-/** Chooses what a drawn map shows, and how; what comes of it is seen at once. `from` is a map that is to be drawn anew. */
+/** Chooses what a generated map shows and how, with a live preview. `from` is the map to redraw, if any. */
 const props = defineProps<{ from: DrawnMap | null }>()
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ draw: [map: DrawnMap, name: string] }>()
@@ -126,7 +126,7 @@ function press(event: PointerEvent) {
 const turnWheel = (event: WheelEvent) => move(0, 0, Math.exp(event.deltaY * 0.0015))
 
 const asked = refDebounced(map, 150)
-/** What is shown is not what was asked for last. */
+/** The preview is out of date. */
 watch(map, () => {
   drawing.value = true
   problem.value = ''

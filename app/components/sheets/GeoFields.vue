@@ -39,7 +39,7 @@ const SOURCES = {
 
 const georeference = computed(() => props.sheet.georeference)
 const byPoints = computed(() => (georeference.value?.kind === 'points' ? georeference.value : undefined))
-/** What the georeference comes to, or why it comes to nothing yet. */
+/** The resulting georeference, or why there is none yet. */
 const result = computed(() => {
   if (!georeference.value) return { geo: undefined, reason: '' }
   try {

@@ -9,7 +9,7 @@ import PercentSlider from '~/components/fields/PercentSlider.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'
 
-/** What is seen beyond the first sheet. */
+/** What shows beyond the edge of the first sheet. */
 const editor = useEditor()
 const { change, done } = useFieldEdits(() => 'ground')
 

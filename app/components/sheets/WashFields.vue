@@ -11,7 +11,7 @@ import PictureChoice from '~/components/fields/PictureChoice.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useWashPictures } from '~/composables/use-wash-pictures'
 
-/** What is done to the sheet's colours, so that the line stands out: ready-made, and adjusted by hand. */
+/** The wash: presets and manual adjustments that mute the sheet so that the line stands out. */
 const props = defineProps<{ sheet: Sheet }>()
 const { change, done } = useFieldEdits(() => 'wash')
 

@@ -116,7 +116,7 @@ onBeforeUnmount(() => {
   photos.cancel()
 })
 
-/** What is being brought in, and how far it has come. */
+/** What is being imported, and its progress. */
 const underWay = computed(() => {
   const map = sheetImport.running.value
   if (map) return { words: sheetImport.words.value, share: map.share, label: 'Progress of the import', cancel: sheetImport.cancel }

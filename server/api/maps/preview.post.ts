@@ -13,7 +13,7 @@ const body = z.object({ map: drawnMapSchema })
 /** Longer side of the picture. */
 const SIDE = 880
 
-/** Width of a film, to which the detail of coasts is told. */
+/** Width of a film in pixels, at which the detail of coasts is stated. */
 const FILM = 1920
 
 /** A small picture of a map as it would be drawn; the headers tell how fine its coasts are, in metres and in pixels of a film. */
