@@ -8,7 +8,7 @@ import {
   mdiWeatherNight,
   mdiWhiteBalanceSunny,
 } from '@mdi/js'
-import { useDocumentVisibility, useIntervalFn } from '@vueuse/core'
+import { useDocumentVisibility, useTimeoutPoll } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { rename } from '#core/journey/edits'
 import { rateLabel } from '#core/pace/rate'
@@ -40,12 +40,15 @@ const deleted = ref<JourneySummary>()
 const renaming = ref<JourneySummary>()
 const newName = ref('')
 
-/** Reads the list again. An answer that comes after a later one was asked for is out of date. */
+/** Reads the list again. Answers may overtake one another: one that was asked for before the list on screen is out of date. */
 let asked = 0
+let shown = 0
 async function refresh() {
   const mine = ++asked
   const list = await listJourneys()
-  if (mine === asked) journeys.value = list
+  if (mine < shown) return
+  shown = mine
+  journeys.value = list
 }
 
 async function attempt(run: () => Promise<unknown>) {
@@ -59,11 +62,11 @@ async function attempt(run: () => Promise<unknown>) {
 }
 await attempt(async () => undefined)
 
-/** Posters are made behind the scenes: while any is on its way the list is read again, in milliseconds. */
+/** Posters are made behind the scenes: while any is on its way the list is read again, so long after the last answer, in milliseconds. */
 const POSTER_EVERY = 1500
 const isComing = computed(() => journeys.value?.some((journey) => journey.posterIsComing) ?? false)
 const visibility = useDocumentVisibility()
-useIntervalFn(async () => {
+useTimeoutPoll(async () => {
   if (!isComing.value || visibility.value !== 'visible') return
   // Why the list cannot be read is said when something is clicked.
   await refresh().catch(() => undefined)

@@ -315,4 +315,23 @@ describe('the journeys page', () => {
     await choose(renamed, 'Duplicate')
     await page.getByTestId('journey-card').filter({ hasText: 'Round and round (copy)' }).waitFor()
   })
+
+  it('shows what was deleted on a busy server too, while posters are on their way', async () => {
+    await page.getByRole('button', { name: 'All journeys' }).click()
+    await page.getByTestId('journey-card').first().waitFor()
+    // Every list takes longer than the time between two readings of it, and more posters are always to come.
+    await page.route('**/api/journeys', async (route) => {
+      const response = await route.fetch()
+      const list = (await response.json()) as object[]
+      await new Promise((resolve) => setTimeout(resolve, 2500))
+      await route.fulfill({ json: list.map((entry) => ({ ...entry, posterIsComing: true })) })
+    })
+    await page.reload()
+    const cards = page.getByTestId('journey-card')
+    await cards.first().waitFor()
+    const before = await cards.count()
+    await choose(cards.first(), 'Delete')
+    await expect.poll(() => cards.count(), { timeout: 12_000 }).toBe(before - 1)
+    await page.unrouteAll({ behavior: 'ignoreErrors' })
+  })
 })
