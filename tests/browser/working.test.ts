@@ -241,7 +241,7 @@ describe('the keys', () => {
     expect(await page.getByRole('button', { name: 'Loop' }).getAttribute('aria-pressed')).toBe('true')
     await page.keyboard.press('Space')
     await page.getByRole('button', { name: 'Play', exact: true }).waitFor()
-    await page.getByRole('button', { name: 'Previous frame' }).focus()
+    await page.getByRole('button', { name: 'Next frame' }).focus()
     await page.keyboard.press('Tab')
     await page.keyboard.press('Shift+Tab')
     const before = await time()
