@@ -238,10 +238,20 @@ const manyLines = (): Journey['networks'] => [
   },
 ]
 
-/** One step of dragging a stop, from the pointer event to the painted frame: the median of 60, in milliseconds. */
+/** Comes back when no poster is being painted, which takes a processor. */
+async function postersAreMade(address: string): Promise<void> {
+  for (;;) {
+    const journeys = (await (await fetch(`${address}/api/journeys`)).json()) as { posterIsComing: boolean }[]
+    if (!journeys.some((journey) => journey.posterIsComing)) return
+    await new Promise((resolve) => setTimeout(resolve, 200))
+  }
+}
+
+/** One step of dragging a stop, from the pointer event until the page is up to date: the median of 60, in milliseconds. */
 async function measureDrag(page: Page, address: string, what: string, journey: Journey, target: string): Promise<void> {
   const response = await fetch(`${address}/api/journeys`, { method: 'POST', body: JSON.stringify({ journey }) })
   const { id } = (await response.json()) as { id: string }
+  await postersAreMade(address)
   await page.goto(`${address}/journeys/${id}`)
   await page.getByTestId('stop-handle').first().waitFor()
   await page.waitForTimeout(1500)

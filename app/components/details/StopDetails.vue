@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { mdiDeleteOutline } from '@mdi/js'
+import { refThrottled } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { formatCoordinates, readCoordinates } from '#core/formats/coordinates'
 import type { StopPatch } from '#core/journey/edits'
@@ -12,6 +13,7 @@ import NumberField from '~/components/fields/NumberField.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import PictureChoice from '~/components/fields/PictureChoice.vue'
 import PinPicture from '~/components/fields/PinPicture.vue'
+import { READABLE_PACE } from '~/components/fields/readable-pace'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'
 import PostcardFields from './PostcardFields.vue'
@@ -34,7 +36,11 @@ const isShared = computed(
   () => editor.journey!.travellers.filter((other) => other.visits.some((visit) => visit.stop === props.stop.id)).length > 1,
 )
 /** Where the stop lies on the Earth, if that is known of the ground. */
-const onEarth = computed(() => editor.geo?.toLonLat(props.stop.at))
+const onEarth = computed(() => {
+  const place = editor.geo?.toLonLat(props.stop.at)
+  return place && formatCoordinates(place)
+})
+const coordinates = refThrottled(onEarth, READABLE_PACE)
 const coordinateProblem = ref('')
 function moveTo(text: string) {
   const place = readCoordinates(text)
@@ -139,12 +145,12 @@ const PINS: readonly { value: Pin['shape']; title: string }[] = [
       </div>
     </FieldRow>
 
-    <FieldRow v-if="onEarth" v-slot="{ id }" label="On Earth">
+    <FieldRow v-if="coordinates" v-slot="{ id }" label="On Earth">
       <v-text-field
         :aria-labelledby="id"
         class="figures"
         data-testid="stop-coordinates"
-        :model-value="formatCoordinates(onEarth)"
+        :model-value="coordinates"
         :error-messages="coordinateProblem"
         @change="(event: Event) => moveTo((event.target as HTMLInputElement).value)"
       />

@@ -52,6 +52,7 @@ const leaveField = (event: KeyboardEvent) => (event.target as HTMLElement).blur(
 <template>
   <v-text-field
     ref="nameField"
+    v-memo="[stop.name]"
     label="Name"
     class="name serif"
     data-testid="stop-name"

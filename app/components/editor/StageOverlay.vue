@@ -54,16 +54,23 @@ const FINE = 2
 /** The line of a course from one of its points on, as SVG path data; of crowded points only those that can be told apart are written. */
 function pathFrom({ points, breaks }: Course, first: number, start: string): string {
   const k = props.space.view.zoom * props.space.scale
-  const jumps = new Set(breaks)
-  const last = points.length / 2 - 1
+  const fine = FINE / k
   let d = start
-  let [x, y] = [Infinity, Infinity]
-  for (let i = first; i <= last; i++) {
-    const isJump = jumps.has(i - 1)
-    const [nx, ny] = [points[2 * i]!, points[2 * i + 1]!]
-    if (!isJump && i !== last && !jumps.has(i) && Math.abs(nx - x) * k < FINE && Math.abs(ny - y) * k < FINE) continue
-    d += `${isJump || d === '' ? 'M' : 'L'}${nx} ${ny}`
-    ;[x, y] = [nx, ny]
+  let from = first
+  for (const end of [...breaks, points.length / 2 - 1]) {
+    if (end < from) continue
+    const isJump = breaks.includes(from - 1)
+    let x = Infinity
+    let y = Infinity
+    for (let i = from; i <= end; i++) {
+      const nx = points[2 * i]!
+      const ny = points[2 * i + 1]!
+      if (i !== end && Math.abs(nx - x) < fine && Math.abs(ny - y) < fine) continue
+      d += `${d === '' || (isJump && i === from) ? 'M' : 'L'}${nx} ${ny}`
+      x = nx
+      y = ny
+    }
+    from = end + 1
   }
   return d
 }

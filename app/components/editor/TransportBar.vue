@@ -14,12 +14,10 @@ import {
 } from '@mdi/js'
 import { rateLabel } from '#core/pace/rate'
 import { timecode } from '#core/pace/timecode'
-import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
 import ToolButton from './ToolButton.vue'
 
-const editor = useEditor()
 const playback = usePlayback()
 const stage = useStage()
 </script>
@@ -114,7 +112,7 @@ const stage = useStage()
     </div>
     <div class="clock figures">
       <output class="code" data-testid="timecode" aria-label="Timecode">{{ playback.code }}</output>
-      <span class="of">of {{ timecode(playback.frames, playback.rate) }} · {{ rateLabel(editor.journey!.frame.rate) }} fps</span>
+      <span class="of">of {{ timecode(playback.frames, playback.rate) }} · {{ rateLabel(playback.rate) }} fps</span>
     </div>
   </div>
 </template>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { nextTick, ref, watch } from 'vue'
+import { watchThrottled } from '@vueuse/core'
+import { nextTick, ref } from 'vue'
+import { READABLE_PACE } from './readable-pace'
 
 /** A number that is typed in, or stepped with the arrow keys. It counts when it is whole: on Enter, on leaving the field, at each step. */
 const props = withDefaults(
@@ -21,12 +23,13 @@ const written = () => String(Number(props.modelValue.toFixed(props.precision)))
 const draft = ref(written())
 /** Why what was typed is not taken; the field keeps it, to be mended, until it is left. */
 const problem = ref('')
-watch(
+watchThrottled(
   () => props.modelValue,
   () => {
     draft.value = written()
     problem.value = ''
   },
+  { throttle: READABLE_PACE },
 )
 
 /** A number as it is typed, with a decimal comma too; of seconds also as minutes and seconds, "1:05". NaN for anything else. */
