@@ -1,6 +1,6 @@
 <template>
   <v-app>
-    <!-- A journey's page is made anew for each journey, so that nothing of one is left in the next. -->
+    <!-- The page is created anew for each journey, so that no state is left from another one. -->
     <NuxtPage :page-key="(route) => route.fullPath" />
   </v-app>
 </template>

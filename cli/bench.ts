@@ -1,6 +1,6 @@
 /**
  * The project's benchmark, `npm run bench`: painting, encoding the same frames alone, the whole export, and the preview in headless Chromium,
- * all in one run on the demo at 1080p. The machine is noisy, so the ratios count, not the seconds.
+ * all in one run on the demo at 1080p. The machine is noisy, so ratios count, not seconds.
  */
 import { execFileSync, spawn } from 'node:child_process'
 import { createReadStream, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
@@ -73,7 +73,7 @@ async function measureExport(folder: string, journey: Journey): Promise<void> {
     const painted = await paintAlone(folder, journey)
     line('painting', rate(COUNT, painted.ms))
     const ratios: number[] = []
-    // Taken in turn, so that a slow spell of the machine meets both; the median of three ratios is printed.
+    // Alternating, so that a slow spell of the machine affects both; the median of three ratios is printed.
     for (let turn = 0; turn < 3; turn++) {
       const encoding = await encodeAlone(painted.frames, journey, join(scratch, 'encoded.mp4'))
       const start = now()
@@ -122,7 +122,7 @@ async function measureSheetSize(journey: Journey): Promise<void> {
           whole: [] as number[],
         }
       })
-      // Taken in turn, so that a slow spell of the machine meets both.
+      // Alternating, so that a slow spell of the machine affects both.
       for (let turn = 0; turn < 3; turn++) {
         for (const { film, fresh, whole } of costs) {
           fresh.push(await paintAfresh(scratch, film))
@@ -133,7 +133,7 @@ async function measureSheetSize(journey: Journey): Promise<void> {
       }
       const ratio = (pick: (cost: (typeof costs)[number]) => number[]) => (median(pick(costs[0]!)) / median(pick(costs[1]!))).toFixed(2)
       const where = closer === 1 ? 'filling the frame' : `${closer} times closer`
-      // Closer in the small sheet is blown up out of a few of its pixels, so that there is less of it to read.
+      // At close range the small sheet is magnified from few pixels, so there is less of it to read.
       const target = 'target: at most 1.3'
       line(
         `384 MP / 6 MP, painted afresh, ${where}`,
@@ -155,7 +155,7 @@ async function measureSheetSize(journey: Journey): Promise<void> {
 
 const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!
 
-/** Milliseconds for a frame whose tiles must be read and whose every item must be painted, the mean of some. */
+/** The mean time, in milliseconds, of a frame painted from scratch, with its tiles read. */
 async function paintAfresh(folder: string, journey: Journey): Promise<number> {
   const compiled = compile(journey)
   const surface = createServerSurface(journey.frame.width, journey.frame.height)
@@ -238,7 +238,7 @@ const manyLines = (): Journey['networks'] => [
   },
 ]
 
-/** Comes back when no poster is being painted, which takes a processor. */
+/** Waits until no poster is being painted, which keeps a processor busy. */
 async function postersAreMade(address: string): Promise<void> {
   for (;;) {
     const journeys = (await (await fetch(`${address}/api/journeys`)).json()) as { posterIsComing: boolean }[]
@@ -312,12 +312,12 @@ async function measurePreview(): Promise<void> {
     const address = 'http://127.0.0.1:3977'
     while (!(await fetch(address).catch(() => undefined))) await new Promise((resolve) => setTimeout(resolve, 50))
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-    // The loader of this script wraps named functions in a helper, which the page does not have.
+    // The loader of this script wraps named functions in a helper that the page lacks.
     await page.addInitScript('globalThis.__name = (f) => f')
     const start = now()
     await page.goto(`${address}/journeys/demo`)
     await page.waitForFunction(() => {
-      // The sea at the frame's upper left corner: bluer than the ground's colour that stands there before the sheet has come.
+      // The sea at the frame's upper left corner: bluer than the ground's colour, which shows before the sheet has loaded.
       const canvas = document.querySelector<HTMLCanvasElement>('[data-testid="stage-canvas"]')
       const pixel = canvas?.width ? canvas.getContext('2d')!.getImageData(5, 5, 1, 1).data : undefined
       return pixel !== undefined && pixel[3] === 255 && pixel[2]! > pixel[0]! + 20

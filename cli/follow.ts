@@ -21,7 +21,7 @@ const USAGE = 'npm run follow -- --sheet FILE|demo --from x,y --to x,y [--colour
 /** The message when there is no path. */
 const NO_WAY = 3
 
-/** How far the ground points given may lie off the course, in pixels. */
+/** How far the given ground points may lie off the course, in pixels. */
 const TOLERANCE = 0.25
 
 interface Arguments {

@@ -10,7 +10,7 @@ const USAGE = 'npm run places -- QUERY [--near lon,lat]'
 function readArguments(): { query: string; near: LonLat | undefined } {
   let parsed
   try {
-    // A place west of Greenwich begins with a minus, which would be taken for an option.
+    // A longitude west of Greenwich begins with a minus, which would be parsed as an option.
     const given = process.argv
       .slice(2)
       .flatMap((word, i, all) =>

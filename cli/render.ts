@@ -1,4 +1,4 @@
-/** Makes a film, a picture or a frame's data from a journey: see USAGE. */
+/** Renders a film, a still or a frame's data from a journey: see USAGE. */
 import { readFileSync, statSync, writeFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { compile } from '#core/frame/compile'

@@ -22,7 +22,7 @@ const browser = await launchBrowser()
 const { page } = await openPage(browser)
 
 async function shot(name: string, view: Page = page): Promise<void> {
-  // Tooltips and transitions come to rest first.
+  // Let tooltips and transitions finish first.
   await view.mouse.move(640, 660)
   await view.waitForTimeout(700)
   const picture = await view.screenshot()
@@ -33,7 +33,7 @@ const scrubTo = async (x: number) => {
   await painted(page)
 }
 
-/** A made-up walk: by the ring road of Saltern's island and over its hill, with a marked place. */
+/** A made-up walk: along the ring road of Saltern's island and over its hill, with a marked place. */
 function walkRoundSaltern(): string {
   const geo = groundGeo(walkOn.journey)!
   const spots = roadCourses()

@@ -1,4 +1,4 @@
-/** Takes in a map file in a scratch folder and says what came of it: see USAGE. */
+/** Imports a map file into a scratch folder and reports the result: see USAGE. */
 import { createReadStream, existsSync, mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { basename, join } from 'node:path'
@@ -43,7 +43,7 @@ function readArguments(): Arguments {
   }
 }
 
-/** A text file of some size at most, as none of those read here is large. */
+/** Reads a text file of limited size, as none of those read here is large. */
 function readText(path: string): string {
   try {
     if (statSync(path).size > 1024 ** 2) throw new UsageError(`The file ${path} is too large for what it should be.`)
@@ -53,7 +53,7 @@ function readText(path: string): string {
   }
 }
 
-/** The coordinate system that was named, or that a .prj file beside the world file describes, or that its numbers can only be in. */
+/** The coordinate system given by option, by a .prj file beside the world file, or by the only one that its numbers allow. */
 function systemOf(worldFile: string, crs: string | undefined, plane: Plane | undefined): Plane {
   if (crs !== undefined) {
     const [, code] = /^(?:EPSG:)?(\d{1,6})$/i.exec(crs) ?? []

@@ -1,9 +1,9 @@
 import { JourneyError } from '#core/journey/error'
 
-/** Something wrong with how a command was called; the message is one sentence. */
+/** A command was called wrongly; the message is one sentence. */
 export class UsageError extends Error {}
 
-/** Runs a command. A wrong call or file gets a one-sentence message and exit code 2; anything else is a fault of ours, with 1. */
+/** Runs a command. Wrong calls and files give a one-sentence message and exit code 2; internal errors exit with 1. */
 export async function runCommand(usage: string, main: () => Promise<void>): Promise<void> {
   try {
     await main()

@@ -9,7 +9,7 @@ import simplify from 'simplify-js'
 import { ferryCourses, railwayCourse, roadCourses } from './courses'
 import { COAST_ROAD, CONTROL_POINTS, RAILWAY, SOUND_CROSSING, TOWNS } from './places'
 
-/** The sheet of the Lantern Isles, as it lies in an empty stretch of the southern Indian Ocean. The degrees are rounded, as if read off a chart. */
+/** The sheet of the Lantern Isles, in an empty stretch of the southern Indian Ocean. The degrees are rounded, as if read off a chart. */
 export const demoSheet = (image: { hash: string; width: number; height: number }): Sheet =>
   sheetSchema.parse({
     id: 'isles',
@@ -29,10 +29,10 @@ export const demoPhoto = ({ hash, width, height }: { hash: string; width: number
   vector: false,
 })
 
-/** Networks are kept to so many ground units. */
+/** Tolerance of the networks' lines, in ground units. */
 const NETWORK_TOLERANCE = 1
 
-/** The roads, the railway and the ferries of the Lantern Isles, along which legs can be led. */
+/** The roads, the railway and the ferries of the Lantern Isles, which legs can follow. */
 function demoNetworks(): JourneyInput['networks'] {
   const lines = (courses: readonly Course[], speed: number) =>
     courses.map(({ points }) => {
@@ -46,7 +46,7 @@ function demoNetworks(): JourneyInput['networks'] {
   ]
 }
 
-/** The journey that the demo opens with: round the Lantern Isles in 24 seconds. */
+/** The demo journey: round the Lantern Isles in 24 seconds. */
 export function demoJourney(sheet: Sheet, photo: Photo): Journey {
   const frame = { width: 1920, height: 1080, rate: '30/1' } as const
   const vermilion = '#d8412f'

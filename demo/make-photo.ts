@@ -1,4 +1,4 @@
-/** Draws the made-up photo of Emberlight at dusk anew: `npm run demo:photo`. The picture it makes is kept beside it. */
+/** Redraws the made-up photo of Emberlight at dusk: `npm run demo:photo`. The picture is kept beside this file. */
 import { writeFile } from 'node:fs/promises'
 import type { SKRSContext2D } from '@napi-rs/canvas'
 import { createCanvas } from '@napi-rs/canvas'
@@ -41,7 +41,7 @@ function disc(target: SKRSContext2D, x: number, y: number, radius: number, colou
   target.fill()
 }
 
-/** Light that fades away from its middle. */
+/** Light that fades outwards. */
 function glow(target: SKRSContext2D, x: number, y: number, radius: number, colour: string, strength: number): void {
   const light = target.createRadialGradient(x, y, 0, x, y, radius)
   light.addColorStop(0, colour)

@@ -1,4 +1,4 @@
-/** Draws the Lantern Isles sheet anew: `npm run demo:sheet`. The picture it makes is kept beside it, so that the demo starts at once. */
+/** Redraws the Lantern Isles sheet: `npm run demo:sheet`. The picture is kept beside this file, so that the demo starts at once. */
 import { writeFile } from 'node:fs/promises'
 import { createCanvas, ImageData } from '@napi-rs/canvas'
 import sharp from 'sharp'

@@ -42,7 +42,7 @@ function stroke(context: Context, course: Course, width: number, colour: string,
   context.setLineDash([])
 }
 
-/** Says how near a place is to any of the courses, up to a cell's size of 60 px. */
+/** The distance of a place to the nearest course, up to a cell size of 60 px. */
 function clearance(courses: readonly Course[]): (p: Point) => number {
   const cell = 60
   const cells = new Map<string, Point[]>()
@@ -65,7 +65,7 @@ function clearance(courses: readonly Course[]): (p: Point) => number {
   }
 }
 
-/** Patchworks of fields on low, open ground: strips of one direction to each patch. */
+/** Patchworks of fields on low, open ground, with strips of one direction in each patch. */
 function fields(context: Context, relief: HeightField, clear: (p: Point) => number): void {
   const random = seeded(404)
   const wooded = woodland(relief)
@@ -123,7 +123,7 @@ function fields(context: Context, relief: HeightField, clear: (p: Point) => numb
   }
 }
 
-/** Single trees, lit from the north-west, where the woodland field says so. */
+/** Single trees, lit from the north-west, where the woodland field is high. */
 function trees(context: Context, relief: HeightField, clear: (p: Point) => number): void {
   const random = seeded(505)
   const wooded = woodland(relief)
@@ -152,7 +152,7 @@ function trees(context: Context, relief: HeightField, clear: (p: Point) => numbe
   }
 }
 
-/** Houses along the streets of a town, nearer its middle the denser. */
+/** Houses along the streets of a town, denser towards its middle. */
 function houses(context: Context, relief: HeightField, roads: readonly Course[], middle: Point, size: number): void {
   const random = seeded(Math.round(middle.x * 7 + middle.y))
   const roofs = ['#b4553d', '#a64a38', '#c2694a', '#94563f', '#8a6a5a']

@@ -46,7 +46,7 @@ export function woodland(relief: HeightField): (x: number, y: number) => number 
   }
 }
 
-/** Light from the north-west, as relief maps have it (common practice, no source); slopes are drawn steeper than they are. */
+/** Light from the north-west, as on relief maps (common practice, no source); slopes are exaggerated. */
 const LIGHT = normalise([-0.62, -0.58, 0.62])
 const STEEPNESS = 230
 

@@ -91,7 +91,7 @@ export const RAILWAY: Drawn = {
   arrive: polar(190, 120),
 }
 
-/** The coast road by which one cycles from Quillhaven to Oar's End. */
+/** The coast road from Quillhaven to Oar's End, for cycling. */
 export const COAST_ROAD: Drawn = {
   kind: 'drawn',
   leave: polar(-60, 90),
@@ -134,7 +134,7 @@ export const FERRIES: readonly (readonly Point[])[] = [
   [at(5290, 1230), at(5380, 1600), at(5560, 1980), TOWNS.thatchley.at],
 ]
 
-/** Where five of the towns lie on the Earth, at 25 m to the pixel, rounded as if read off a chart. */
+/** Places of five towns on the Earth, at 25 m to the pixel, rounded as if read off a chart. */
 export const CONTROL_POINTS = [
   { id: 'harrowmere', name: 'Harrowmere', at: TOWNS.harrowmere.at, lon: 84.259, lat: -38.452 },
   { id: 'quillhaven', name: 'Quillhaven', at: TOWNS.quillhaven.at, lon: 84.641, lat: -38.762 },

@@ -14,13 +14,13 @@ async function demoWithImages(db: Db, folder: string): Promise<Journey> {
   return demoJourney(demoSheet(await take('lantern-isles.webp')), demoPhoto(await take('emberlight.webp')))
 }
 
-/** Puts the Lantern Isles into a data folder, unless they have been there before (and may have been changed, or deleted, since). */
+/** Seeds the Lantern Isles into a data folder, unless that was done before (they may have been changed or deleted since). */
 export async function seedDemo(db: Db, folder: string): Promise<void> {
   if (db.prepare('SELECT 1 FROM journeys WHERE id = ?').get(DEMO_ID)) return
   insertJourney(db, await demoWithImages(db, folder), DEMO_ID)
 }
 
-/** The demo as it ships, with its images in a folder apart from the application's data. */
+/** The demo as it ships, with its images in a folder outside the application's data. */
 export async function freshDemo(): Promise<{ journey: Journey; folder: string }> {
   const folder = join(process.cwd(), 'node_modules/.cache/zephyrine')
   const db = openDatabase(folder)

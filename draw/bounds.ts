@@ -14,7 +14,7 @@ import { vehicleReach } from './vehicle'
 /** While they settle, pins, labels and postcards grow to this much of their size. */
 const OVERSHOOT = 1.11
 
-/** What an item covers at most, in output pixels. The ground and what lies flat on it count as all of the canvas. */
+/** The bounds of an item, in output pixels. The ground and flat items on it cover the whole canvas. */
 export function itemBounds(context: CanvasRenderingContext2D, space: CanvasSpace, item: FrameItem): Region {
   switch (item.kind) {
     case 'ground':
@@ -42,7 +42,7 @@ function aroundPlace(space: CanvasSpace, { at }: { at: { x: number; y: number } 
   return around(place.x * space.scale, place.y * space.scale, reach * space.scale)
 }
 
-/** What the ink between two lengths covers, with its glow. */
+/** The bounds of the ink between two lengths, with its glow. */
 export function inkBounds(space: CanvasSpace, { course, ink }: InkItem, from: number, to: number): Region {
   const ends = [pointAt(course, from), pointAt(course, to)]
   let [left, right] = [Math.min(ends[0]!.x, ends[1]!.x), Math.max(ends[0]!.x, ends[1]!.x)]

@@ -17,7 +17,7 @@ export const LABEL_FONT_PARTS: readonly FontPart[] = PARTS.map((part) => ({
 
 const STACK = [...LABEL_FONT_PARTS.map((part) => `"${part.family}"`), 'serif'].join(', ')
 
-/** The typeface's own word space is as narrow as a thin space; this makes it a quarter of the letters' size (common practice, no source). */
+/** The typeface's word space is as narrow as a thin space; this widens it to a quarter of the letter size (common practice, no source). */
 const WORD_SPACE = 0.08
 
 /** Sets letters of the given size, in the canvas's units. */

@@ -16,7 +16,7 @@ export function paintGround(context: CanvasRenderingContext2D, space: CanvasSpac
 function gradientOf(context: CanvasRenderingContext2D, width: number, height: number, from: string, to: string, direction: number) {
   const angle = (direction * Math.PI) / 180
   const [cos, sin] = [Math.cos(angle), Math.sin(angle)]
-  // As long as it must be for its ends to touch the corners. Source: W3C CSS Images 3, section 3.1.1.
+  // The length for which its ends touch the corners. Source: W3C CSS Images 3, section 3.1.1.
   const half = (Math.abs(width * cos) + Math.abs(height * sin)) / 2
   const gradient = context.createLinearGradient(
     width / 2 - cos * half,
@@ -29,7 +29,7 @@ function gradientOf(context: CanvasRenderingContext2D, width: number, height: nu
   return gradient
 }
 
-/** Fills and outlines an area; of overlapping rings each second one is a hole. */
+/** Fills and outlines an area by the even-odd rule. */
 export function paintArea(context: CanvasRenderingContext2D, space: CanvasSpace, { area, opacity }: AreaItem): void {
   const { view, reference } = space
   const { fill, outline } = area
@@ -55,7 +55,7 @@ export function paintArea(context: CanvasRenderingContext2D, space: CanvasSpace,
 export function paintEdgeShade(context: CanvasRenderingContext2D, { scale, reference }: CanvasSpace, { shade }: EdgeShadeItem): void {
   const halfWidth = (reference.width * scale) / 2
   const halfHeight = (reference.height * scale) / 2
-  // In units of the ellipse through the middles of the edges, on which the corners lie at the root of two.
+  // In units of the ellipse through the middles of the edges; the corners are at the square root of two.
   const begins = Math.SQRT2 * (1 - shade.size)
   const full = Math.min(Math.SQRT2 + 0.001, begins + Math.SQRT2 * Math.max(0.02, shade.feather))
   context.setTransform(halfWidth, 0, 0, halfHeight, halfWidth, halfHeight)

@@ -52,12 +52,12 @@ function setStroke(context: CanvasRenderingContext2D, ink: Ink): void {
   context.setLineDash(dashPattern(ink))
 }
 
-/** A dash with caps is at least so many stroke widths long: a shorter one could not be told from a dot. */
+/** The shortest dash with caps, in stroke widths: a shorter one would look like a dot. */
 const SHORTEST_DASH = 1.5
 
 /**
  * Dash pattern in reference pixels: caps reach half a stroke width past a dash, so dashes are shortened to look as long as asked. Where they would be
- * shorter than can be seen both dash and gap grow, in their ratio.
+ * too short to see, both dash and gap grow in proportion.
  */
 export function dashPattern(ink: Ink): number[] {
   if (ink.line === 'solid') return []
@@ -67,7 +67,7 @@ export function dashPattern(ink: Ink): number[] {
   return [growth * ink.dash - ink.width, growth * ink.gap + ink.width]
 }
 
-/** Points nearer to each other than this, in reference pixels, cannot be told apart: of a recorded track there may be very many. */
+/** Points closer to each other than this, in reference pixels, are skipped: a recorded track may have very many. */
 const FINE = 0.15
 
 /**
@@ -95,7 +95,7 @@ function strokeInk(context: CanvasRenderingContext2D, { view, reference }: Canva
       lastX = x
       lastY = y
     }
-    // Ink that has come to a jump ends there; over it nothing is drawn.
+    // Nothing is drawn over a jump: the ink ends there.
     if (jump === Infinity && !breaks.includes(last)) context.lineTo(end.x, end.y)
     context.stroke()
     first = jump + 1

@@ -8,14 +8,14 @@ import { brokenInto } from './text'
 /** Width of the halo round the letters, as a share of their size. */
 const HALO = 0.2
 
-/** A name is broken into lines where it is wider than so many letters are high, or than this share of the frame. */
+/** A name wider than this many letter heights, or than this share of the frame, is broken into lines. */
 const WIDEST = 14
 const FRAME_SHARE = 0.45
 
-/** From line to line, in letter sizes. */
+/** The line height, in letter sizes. */
 const LEADING = 1.05
 
-/** The lines of a name, as they are set. Leaves the label's font set. */
+/** Breaks a name into lines. Leaves the label's font set on the context. */
 function linesOf(context: CanvasRenderingContext2D, { text, label }: LabelItem, reference: Size): string[] {
   setFont(context, label.size)
   return brokenInto(context, text, Math.min(WIDEST * label.size, FRAME_SHARE * reference.width))
@@ -44,7 +44,7 @@ export function paintLabel(context: CanvasRenderingContext2D, space: CanvasSpace
   context.lineWidth = label.size * HALO
   context.strokeStyle = label.halo
   context.fillStyle = label.colour
-  // Beside a pin the lines lie about its middle; above it the last, below it the first lies next to it.
+  // Beside a pin the lines are centred; above it the last line is next to it, below it the first.
   const above = label.side.startsWith('top') ? lines.length - 1 : label.side.startsWith('bottom') ? 0 : (lines.length - 1) / 2
   const baseline = (i: number) => place.offset.y + (i - above) * label.size * LEADING
   lines.forEach((line, i) => context.strokeText(line, place.offset.x, baseline(i)))

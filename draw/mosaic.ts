@@ -4,7 +4,7 @@ import type { TileAddress } from '#core/sheet/pyramid'
 import { TILE } from '#core/sheet/pyramid'
 import type { SheetPicture, Studio, Surface } from './studio'
 
-/** The picture of a mosaic whose surface has been laid out. */
+/** A mosaic and the surface that it has been drawn on. */
 export function pictureOf(mosaic: Mosaic, { image }: Surface): SheetPicture {
   const step = 2 ** mosaic.level
   return {
@@ -19,7 +19,7 @@ export function pictureOf(mosaic: Mosaic, { image }: Surface): SheetPicture {
 }
 
 /**
- * Lays a mosaic out of its tiles, pixel by pixel, so that no seams show; beyond a mirrored sheet's edges the tiles are laid the other way round.
+ * Draws a mosaic from its tiles, pixel by pixel, so that no seams show; beyond a mirrored sheet's edges the tiles are flipped.
  * @param picture gives the picture of a tile: an image of the tile's size, or one of any size that is to be stretched to it
  */
 export function layMosaic(studio: Studio, mosaic: Mosaic, picture: (tile: TileAddress) => TilePicture | undefined): Surface {
@@ -56,7 +56,7 @@ export function layMosaic(studio: Studio, mosaic: Mosaic, picture: (tile: TileAd
   return surface
 }
 
-/** What stands in a tile's place: a part of an image, and the size in the tile's level that it takes up there. */
+/** The picture used for a tile: a part of an image, and its size in pixels of the tile's level. */
 export interface TilePicture {
   image: CanvasImageSource
   source: { x: number; y: number; width: number; height: number }

@@ -15,14 +15,14 @@ import { paintVehicle } from './vehicle'
 
 export interface Painter {
   /**
-   * Paints a frame onto a context whose canvas has just its size. Where the same context holds the frame painted before it, only what has changed
-   * is painted anew; the pixels are the very same either way.
+   * Paints a frame onto a context whose canvas has exactly its size. If the context holds the frame painted before, only what has changed
+   * is repainted; the pixels are the same either way.
    *
    * @param scale output pixels per reference pixel; frame.scale for the film itself
    * @returns the part of the canvas that differs from before, in output pixels
    */
   paint(frame: Frame, context: CanvasRenderingContext2D, scale: number): Region
-  /** Forgets what was painted; to be called when a sheet's picture has come, or the canvas was changed by someone else. */
+  /** Forgets what was painted; call it when a sheet's picture has arrived, or something else has changed the canvas. */
   invalidate(): void
 }
 
@@ -118,8 +118,8 @@ function commonStart(a: readonly FrameItem[], b: readonly FrameItem[]): number {
 }
 
 /**
- * The items above the lowest `same` that must be painted again, and the regions to be cleared for them. What has changed draws in whatever
- * overlaps it, and that again its neighbours: so each item is painted whole or not at all, never cut off, and edges come out as ever.
+ * The items above the lowest `same` that must be repainted, and the regions to clear for them. A changed item draws in whatever
+ * overlaps it, and so on: each item is painted whole or not at all, so that its edges always come out the same.
  */
 function touched(before: Painted, now: Painted, same: number): { items: FrameItem[]; regions: Region[] } {
   const { context, space, size, frame } = now
@@ -191,14 +191,14 @@ function nameOf(item: FrameItem): string {
   return item.kind === 'area' ? `area ${item.area.id}` : item.kind
 }
 
-/** Whether two items look alike: their fields are the same, or the same unchanged part of the journey. */
+/** Whether two items look the same: their fields are equal, or the same unchanged part of the journey. */
 function sameItem(a: FrameItem, b: FrameItem): boolean {
   const keys = Object.keys(a) as (keyof FrameItem)[]
   return a.kind === b.kind && keys.every((key) => a[key] === b[key])
 }
 
 /**
- * A picture of the lowest items of a frame, carried on from frame to frame as long as they stay the same. `under` is a backdrop of fewer items
+ * A picture of the lowest items of a frame, reused from frame to frame while they stay the same. `under` is a backdrop of fewer items
  * that it can start from.
  */
 function createBackdrop(
@@ -238,7 +238,7 @@ function createBackdrop(
   }
 }
 
-/** A surface that is used again and again, cleared each time, and made anew when another size is needed: pixels must not depend on what was before. */
+/** A reused surface, cleared each time, and replaced when another size is needed: pixels must not depend on what was painted before. */
 function scratch(studio: Studio): (width: number, height: number) => Surface {
   let surface: Surface | undefined
   return (width, height) => {

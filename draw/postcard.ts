@@ -17,14 +17,14 @@ const CAPTION = 0.072
 const LETTERS = 0.105
 const LEADING = 1.22
 
-/** How far below its middle a line has its baseline, as a share of its letters' size; measured on the label font, Alegreya 700. */
+/** The distance of the baseline below the line's middle, as a share of the letter size; measured on the label font, Alegreya 700. */
 const BASELINE = 0.28
 
-/** Between a postcard and its pin, and at least between a postcard and the frame's edges, in reference pixels. */
+/** The gap between a postcard and its pin, and the least gap to the frame's edges, in reference pixels. */
 const GAP = 16
 const MARGIN = 24
 
-/** How far the shadow is blurred, and how far it lies below, as shares of the card's size. */
+/** The shadow's blur and its offset downwards, as shares of the card's size. */
 const SHADOW_BLUR = 0.05
 const SHADOW_DROP = 0.018
 
@@ -60,13 +60,13 @@ function layout(context: CanvasRenderingContext2D, { postcard, pin, home, refere
   return { width, height, middle, photo, lines, letters, border }
 }
 
-/** What a tilted card takes up upright. */
+/** The upright bounding box of a tilted card. */
 function turnedSize({ width, height }: Size, { tilt }: Postcard): Size {
   const [cos, sin] = [Math.cos(radians(tilt)), Math.abs(Math.sin(radians(tilt)))]
   return { width: width * cos + height * sin, height: width * sin + height * cos }
 }
 
-/** Moves a card just so far that it lies within the frame, if its stop does. */
+/** Moves a card just far enough to lie within the frame, if its stop does. */
 function keptIn(middle: Point, { width, height }: Size, home: Point, reference: Size): Point {
   if (home.x < 0 || home.y < 0 || home.x > reference.width || home.y > reference.height) return middle
   const along = (at: number, half: number, side: number) => {
@@ -86,7 +86,7 @@ export function postcardReach(context: CanvasRenderingContext2D, item: PostcardI
   return Math.hypot(middle.x, middle.y) + Math.hypot(width, height) / 2 + size * (3 * SHADOW_BLUR + SHADOW_DROP)
 }
 
-/** Paints a postcard beside its stop, growing out of it while it appears. A photo whose picture has not come yet is a blank. */
+/** Paints a postcard beside its stop, growing out of it while it appears. A photo that has not loaded yet is blank. */
 export function paintPostcard(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, item: PostcardItem): void {
   const { postcard, scale, opacity } = item
   const { middle, width, height, photo, lines, letters, border } = layout(context, item)
@@ -110,7 +110,7 @@ export function paintPostcard(context: CanvasRenderingContext2D, studio: Studio,
     const picture = studio.photoPicture(item, space)
     const [left, up] = [-photo.width / 2, top]
     if (picture) {
-      // Put back, as what else is painted on this canvas must not depend on whether a postcard was.
+      // Reset, so that nothing else painted on this canvas depends on it.
       const { imageSmoothingQuality } = context
       context.imageSmoothingQuality = 'high'
       context.drawImage(picture.image, left, up, photo.width, photo.height)
@@ -125,7 +125,7 @@ export function paintPostcard(context: CanvasRenderingContext2D, studio: Studio,
   context.textAlign = 'center'
   context.textBaseline = 'alphabetic'
   context.fillStyle = postcard.colour
-  // Text is in the middle of what the photo leaves free.
+  // Centre the text in the room below the photo.
   const centre = (top + height / 2 - (photo ? 0 : border)) / 2
   const first = centre - ((lines.length - 1) / 2) * letters * LEADING + BASELINE * letters
   lines.forEach((line, i) => context.fillText(line, 0, first + i * letters * LEADING))

@@ -66,7 +66,7 @@ export function washedImage(studio: Pick<Studio, 'createSurface'>, picture: Shee
   return image
 }
 
-/** The lines themselves, and their light around them. */
+/** The lines themselves, and the light around them. */
 function layGlow(
   studio: Pick<Studio, 'createSurface'>,
   context: CanvasRenderingContext2D,
@@ -81,7 +81,7 @@ function layGlow(
   context.globalCompositeOperation = 'lighter'
   context.globalAlpha = strength
   context.filter = `blur(${radius / step}px)`
-  // Spread over its surroundings the light of a thin line is faint, so it is laid on twice.
+  // The light of a thin line is faint once it is spread out, so it is drawn twice.
   context.drawImage(drawn.image, 0, 0)
   context.drawImage(drawn.image, 0, 0)
   context.filter = 'none'
@@ -119,7 +119,7 @@ function paintPanel(
       height,
     } = layer(Math.ceil(space.reference.width * scale), Math.ceil(space.reference.height * scale))
     placeInFrame(target, { ...space, scale })
-    // Light falls from above, so that the shadow reaches further down.
+    // Light falls from above, so the shadow reaches further down.
     target.translate(0, reach * 0.35)
     target.filter = `blur(${(reach / 2.5) * scale}px)`
     target.fillStyle = target.strokeStyle = translucent('#0a1018', shadow)

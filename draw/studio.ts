@@ -1,15 +1,15 @@
 import type { PostcardItem, SheetItem } from '#core/frame/frame'
 import type { CanvasSpace } from './canvas-space'
 
-/** What the painter needs of the place it works in: the browser and the server each bring their own. */
+/** What the painter needs from its environment: the browser and the server each have their own. */
 export interface Studio {
-  /** An empty canvas of so many pixels, for layers and blurs. One whose pixels are to be read is best kept out of a graphics card. */
+  /** An empty canvas, for layers and blurs; its size is in pixels. One whose pixels are read back is better kept off the graphics card. */
   createSurface(width: number, height: number, isRead?: boolean): Surface
   /** A path from SVG path data. */
   createPath(d: string): Path2D
-  /** The picture of what a sheet shows in a space; the same object as long as it is the same picture. Undefined while there is none, or nothing is seen of the sheet. */
+  /** The picture of a sheet in a space; the same object while the picture is the same. Undefined while there is none, or the sheet is not in view. */
   sheetPicture(item: SheetItem, space: CanvasSpace): SheetPicture | undefined
-  /** The picture of a postcard's photo, whole, in the same way. */
+  /** The whole picture of a postcard's photo, in the same way. */
   photoPicture(item: PostcardItem, space: CanvasSpace): SheetPicture | undefined
 }
 

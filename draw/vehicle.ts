@@ -12,7 +12,7 @@ const CLIMB = 0.28
 const SHADOW_OFFSET = 0.32
 const SHADOW_OPACITY = 0.34
 
-/** Artwork reaches at most this many lengths from its origin (a balloon's top, with its edge). */
+/** The furthest that artwork reaches from its origin, in lengths (a balloon's top, with its edge). */
 const REACH = 1.6
 
 /** How far a vehicle and its shadow reach from its place, in reference pixels. */

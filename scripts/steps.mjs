@@ -1,4 +1,4 @@
-// What `npm run demo` and `npm test` have in common: installing and building what is missing. Plain Node, as nothing else may be there yet.
+// Shared by `npm run demo` and `npm test`: installing and building what is missing. Plain Node, as nothing else may be installed yet.
 import { execFileSync, spawnSync } from 'node:child_process'
 import { existsSync, readdirSync, statSync } from 'node:fs'
 import { join } from 'node:path'

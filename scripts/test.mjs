@@ -27,7 +27,7 @@ for (const check of checks) {
 }
 
 let passed = checks.length - failed
-// The browser has the machine to itself: its tests wait for what is on the screen, and films being made beside it would slow it down.
+// The browser tests run alone: they wait for the screen, and films rendered at the same time would slow them down.
 const runs = chosen.length
   ? [chosen]
   : [

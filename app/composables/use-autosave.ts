@@ -6,19 +6,19 @@ import { ApiError, saveJourney } from '~/services/api'
 
 export type SaveState = 'saved' | 'unsaved' | 'saving' | 'conflict' | 'failed'
 
-/** Milliseconds after the last edit until it is saved, and between tries when the server does not answer. */
+/** Milliseconds after the last edit until it is saved, and between retries when the server does not answer. */
 const QUIET = 600
 const RETRY = 4000
 
-/** Saves the edited journey by itself, one save at a time, each made from the revision before. */
+/** Saves the edited journey automatically, one save at a time, each based on the revision before. */
 export function useAutosave(id: string, opened: { journey: Journey; revision: number }) {
   const editor = useEditor()
   const state = ref<SaveState>('saved')
   const problem = ref('')
   let revision = opened.revision
-  /** What is stored, as far as this window knows. */
+  /** The stored version, as far as this window knows. */
   let saved: Journey | undefined = opened.journey
-  /** Another journey may be opened while a save of this one is still waiting: it must never be stored in this one's place. */
+  /** Another journey may be opened while a save of this one is waiting: it must never be stored in place of this one. */
   const opening = editor.opening
   const isThisOne = () => editor.opening === opening
   let running: Promise<void> | undefined
@@ -27,7 +27,7 @@ export function useAutosave(id: string, opened: { journey: Journey; revision: nu
     const journey = editor.journey
     if (!journey || !isThisOne() || state.value === 'conflict') return
     if (journey === saved) {
-      // Undone to what is stored already.
+      // Undo has led back to the stored version.
       state.value = 'saved'
       return
     }
@@ -45,7 +45,7 @@ export function useAutosave(id: string, opened: { journey: Journey; revision: nu
     }
   }
 
-  /** Saves what is unsaved now, and resolves when nothing is left to save (or it cannot be saved). */
+  /** Saves unsaved changes now; resolves when there are none left, or they cannot be saved. */
   async function flush(): Promise<void> {
     while (running) await running
     running = save()
@@ -67,7 +67,7 @@ export function useAutosave(id: string, opened: { journey: Journey; revision: nu
     if (state.value !== 'saved') event.preventDefault()
   })
 
-  /** Takes over the other window's revision number, so that the next save goes on top of it. */
+  /** Adopts the other window's revision number, so that the next save goes on top of it. */
   function overwrite(otherRevision: number) {
     revision = otherRevision
     saved = undefined
@@ -75,7 +75,7 @@ export function useAutosave(id: string, opened: { journey: Journey; revision: nu
     return flush()
   }
 
-  /** Goes on with what is stored: the edited journey becomes that, as an edit that can be undone. */
+  /** Loads the stored version into the editor, as an edit that can be undone. */
   function take(record: { journey: Journey; revision: number }) {
     revision = record.revision
     state.value = 'saved'

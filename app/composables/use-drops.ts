@@ -6,8 +6,8 @@ import { isTrackFile, useTracks } from '~/stores/tracks'
 import { isSystemFile, isWorldFile } from '~/stores/world-file'
 
 /**
- * Takes what is dropped on the editor: a track, photos, or a map with its world file.
- * @param importMap is given a map and what belongs to it
+ * Imports what is dropped on the editor: a track, photos, or a map with its world file.
+ * @param importMap imports a map with the files that belong to it
  */
 export function useDrops(desk: Readonly<Ref<HTMLElement | null>>, importMap: (files: readonly File[]) => Promise<void>) {
   const editor = useEditor()

@@ -1,7 +1,7 @@
 import { useEditor } from '~/stores/editor'
 import type { Journey } from '#core/journey/schema'
 
-/** Edits from a field of the details: changes in one go are one step to undo. */
+/** Edits from a field of the details: the changes of one gesture are undone in one step. */
 export function useFieldEdits(scope: () => string) {
   const editor = useEditor()
   return {

@@ -21,7 +21,7 @@ export function useFollow() {
   const editor = useEditor()
   const ends = shallowRef<readonly [Point, Point]>()
   const vias = shallowRef<readonly Point[]>([])
-  /** The colour of the road: chosen, or found by itself. */
+  /** The colour of the road: chosen, or detected. */
   const colour = shallowRef<Rgb | null>(null)
   const isChosen = ref(false)
   const state = shallowRef<FollowState>({ kind: 'idle' })
@@ -92,7 +92,7 @@ export function useFollow() {
     void look()
   }
 
-  /** Has the way go over a spot as well, between the others as they come along it. */
+  /** Adds a spot to the way, between the spots that it lies between along it. */
   function addVia(p: Point) {
     const spots = through.value
     const course = state.value.kind === 'found' ? state.value.course : undefined
@@ -104,7 +104,7 @@ export function useFollow() {
     let at = vias.value.length
     if (course) at = vias.value.filter((via) => along(via) < along(p)).length
     else {
-      // Without a way yet it goes where the detour over it is the shortest.
+      // Without a way it is inserted where the detour is the shortest.
       const detour = (i: number) => distance(spots[i]!, p) + distance(p, spots[i + 1]!) - distance(spots[i]!, spots[i + 1]!)
       for (let i = 0; i < spots.length - 1; i++) if (detour(i) < detour(at)) at = i
     }
@@ -121,7 +121,7 @@ export function useFollow() {
     void look()
   }
 
-  /** Takes the colour of the road from a spot of the map. */
+  /** Picks the colour of the road from a spot of the map. */
   async function pick(p: Point) {
     stop()
     const sheet = sheetUnder([p])
@@ -145,7 +145,7 @@ export function useFollow() {
     }
   }
 
-  /** Has the colour found by itself again. */
+  /** Goes back to detecting the colour. */
   function forgetColour() {
     isChosen.value = false
     colour.value = null

@@ -11,9 +11,9 @@ const STEP = 10
 const FINE_STEP = 1
 
 /**
- * Lets a tool of the stage be used by keyboard: the arrow keys move a cross over the board, with Shift in small steps, and Enter clicks where it has
- * come to. Enter again, without moving it, is the tool's own: it finishes what is being drawn.
- * `cursor` is where it is, in CSS pixels of the board; undefined until an arrow key is pressed, and again once the mouse is used.
+ * Makes the tools of the stage usable by keyboard: the arrow keys move a cross over the board, with Shift in small steps, and Enter clicks at
+ * its position. Enter again, without moving it, is left to the tool: it finishes a drawing.
+ * `cursor` is its position in CSS pixels of the board; undefined until an arrow key is pressed, and again once the mouse is used.
  */
 export function useKeyboardCursor(board: Readonly<Ref<HTMLElement | null>>, size: Readonly<Ref<{ width: number; height: number }>>) {
   const stage = useStage()
@@ -34,7 +34,7 @@ export function useKeyboardCursor(board: Readonly<Ref<HTMLElement | null>>, size
     send('pointermove')
   }
 
-  /** Tells whatever lies under the cross that the pointer is there. */
+  /** Sends pointer events to the element under the cross. */
   function send(type: 'pointermove' | 'pointerdown' | 'pointerup') {
     const box = board.value!.getBoundingClientRect()
     const [clientX, clientY] = [box.left + cursor.value!.x, box.top + cursor.value!.y]

@@ -4,17 +4,17 @@ import type { Leg } from '#core/journey/schema'
 import { useEditor } from '~/stores/editor'
 import { useFieldEdits } from './use-field-edits'
 
-/** Edits of a leg from its details; of look, vehicle and pace all selected legs take the change, a course is one leg's own. */
+/** Edits of a leg from its details: changes of look, vehicle and pace apply to all selected legs, those of a course to one. */
 export function useLegEdits(leg: () => Leg) {
   const editor = useEditor()
   const { change, done } = useFieldEdits(() => `leg ${leg().id}`)
-  /** A change that may be one of several in one go, such as a slider's. */
+  /** A change that may be part of a gesture, such as a slider's. */
   const patch = (field: string, values: LegPatch) =>
     change(field, (journey) => {
       const ids = values.course || !editor.selectedIds.includes(leg().id) ? [leg().id] : editor.selectedIds
       return ids.reduce((j, id) => editLeg(j, id, values), journey)
     })
-  /** A change that is whole at once, and undone by itself. */
+  /** A single change, undone in one step. */
   function set(values: LegPatch) {
     done()
     patch('once', values)

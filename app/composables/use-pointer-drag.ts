@@ -1,10 +1,10 @@
 import type { Point } from '#core/geometry/point'
 
-/** CSS pixels a pointer may wander before a press becomes a drag. */
+/** CSS pixels that a pointer may move before a press becomes a drag. */
 const SLACK = 3
 
 export interface DragHandlers {
-  /** Called for each movement once it is a drag, with the distance from where it began, in CSS pixels. */
+  /** Called for each movement during a drag, with the distance from its start, in CSS pixels. */
   move: (by: Point, event: PointerEvent) => void
   /** Called at the end; `dragged` is false for a mere click. */
   end?: (dragged: boolean, event: PointerEvent) => void

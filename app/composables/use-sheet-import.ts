@@ -13,17 +13,17 @@ import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 import { isSystemFile, isWorldFile, SYSTEM_FILES, useWorldFile, WORLD_FILES } from '~/stores/world-file'
 
-/** What an arrived map may be made of, where there are sheets already. */
+/** The possible uses of an imported map if there are sheets already. */
 export type Use = { use: 'replace'; id: string; how: ReplaceBy } | { use: 'lay' } | { use: 'trace' }
 
-/** A map that has arrived, and waits for its use to be chosen. */
+/** An imported map whose use is still to be chosen. */
 export interface Arrival {
   image: SheetImage
-  /** The sheet that it is meant to replace, where that was asked for. */
+  /** The sheet to replace, if that was asked for. */
   replaces: string | undefined
 }
 
-/** Imports maps: sends files and waits while the server cuts them into tiles, or has maps drawn; then lays them on the ground. */
+/** Imports maps: uploads files or orders generated maps, waits while the server cuts tiles, then lays them on the ground. */
 export function useSheetImport() {
   const editor = useEditor()
   const stage = useStage()
@@ -33,7 +33,7 @@ export function useSheetImport() {
   const arrival = shallowRef<Arrival>()
   let control: AbortController | undefined
 
-  /** Runs an import with its progress shown; an import that was under way is cancelled. Undefined if it came to nothing. */
+  /** Runs an import and shows its progress; cancels one that was running. Undefined if it failed or was cancelled. */
   async function run(name: string, begin: (signal: AbortSignal) => Promise<string>): Promise<ImageRecord | undefined> {
     problem.value = ''
     control?.abort()
@@ -55,7 +55,7 @@ export function useSheetImport() {
     }
   }
 
-  /** Takes in what was chosen or dropped: a map, a world file that belongs to it or to the selected sheet, or both. */
+  /** Imports chosen or dropped files: a map, a world file for it or for the selected sheet, or both. */
   async function importFiles(files: readonly File[], replaces?: string): Promise<void> {
     const beside = files.filter((file) => isWorldFile(file) || isSystemFile(file))
     const map = files.find((file) => !beside.includes(file))
@@ -102,7 +102,7 @@ export function useSheetImport() {
     if (georeference) editor.edit((journey) => editSheet(journey, sheet.id, { georeference }))
   }
 
-  /** Generates a map, and adds it or puts it in the place of the one it redraws. */
+  /** Generates a map, and adds it or replaces the one that it redraws. */
   async function draw(map: DrawnMap, name: string, replaces?: string): Promise<void> {
     const image = await run(name, () => drawMap(map))
     if (!image) return
@@ -126,7 +126,7 @@ export function useSheetImport() {
     stage.tableView = undefined
   }
 
-  /** Makes of the arrived map what was chosen. */
+  /** Uses the imported map as chosen. */
   function settle(use: Use): void {
     const arrived = arrival.value
     arrival.value = undefined

@@ -11,7 +11,7 @@ import { useStage } from '~/stores/stage'
 
 const ARROWS: Record<string, readonly [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
 
-/** Whether a key belongs to a field that is being typed in, or moves the slider that has the focus. */
+/** Whether a key belongs to the text field or slider that has the focus. */
 function isTaken({ target, key }: KeyboardEvent): boolean {
   if (!(target instanceof HTMLElement)) return false
   if (target.isContentEditable || target.matches('input, textarea, select, [role="combobox"]')) return true
@@ -27,14 +27,14 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
   const playback = usePlayback()
   const stage = useStage()
 
-  /** Whether what has the focus got it by being clicked, and not by keyboard. `:focus-visible` does not tell: it holds for either once a key is pressed. */
+  /** Whether the focused element was focused by a click, not by keyboard. `:focus-visible` does not tell: it matches in both cases once a key is pressed. */
   let isClicked = false
   let isPointing = false
   useEventListener(window, 'pointerdown', () => (isPointing = true), { capture: true })
   useEventListener(window, 'keydown', () => (isPointing = false), { capture: true })
   useEventListener(window, 'focusin', () => (isClicked = isPointing))
 
-  /** Whether there is something that the arrow keys move and Delete takes away: a stop, or nodes of a leg. */
+  /** Whether something is selected that the arrow keys move and Delete removes: a stop, or nodes of a leg. */
   const hasTarget = () => editor.selectedStop !== undefined || (editor.selectedLeg !== undefined && stage.nodes.size > 0)
 
   const movedBy = (journey: Journey, id: string, by: Point): Journey => {
@@ -50,7 +50,7 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
     else if (leg) editor.edit((journey) => moveNodes(journey, leg.id, stage.nodes, by), `nudge ${leg.id}`)
   }
 
-  /** Without the visit that was selected in the itinerary, or without all visits of a stop that was selected on the map. */
+  /** The journey without the visit selected in the itinerary, or without all visits of a stop selected on the map. */
   const withoutSelected = (journey: Journey, stop: string): Journey => {
     const { selectedVisit: visit, traveller } = editor
     return visit === undefined ? removeStop(journey, stop, traveller!.id) : removeVisit(journey, visit, traveller!.id)
@@ -77,7 +77,7 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
     else editor.select({ kind: 'journey' })
   }
 
-  /** What a key does; undefined for one that means nothing here. */
+  /** The action of a key; undefined if it has none. */
   function actionFor(event: KeyboardEvent): (() => void) | undefined {
     if (event.ctrlKey || event.metaKey) {
       if (event.key.toLowerCase() === 'z') return event.shiftKey ? editor.redo : editor.undo
@@ -89,7 +89,7 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
     if (arrow) return hasTarget() ? () => nudge(arrow[0] * ten, arrow[1] * ten) : undefined
     switch (event.key) {
       case ' ':
-        // What was clicked last has the focus too, but nobody means it.
+        // An element that was only clicked has the focus as well, but is not meant.
         return isPressable(event.target) && !isClicked ? undefined : play
       case ',':
       case '<':

@@ -4,10 +4,10 @@ import { distance } from '#core/geometry/point'
 import type { StageSpace } from '~/components/editor/stage-space'
 import { useEditor } from '~/stores/editor'
 
-/** How near something must be to be snapped to, in CSS pixels. */
+/** The snapping distance in CSS pixels. */
 export const SNAP = 12
 
-/** With Shift, lines from the last node go in steps of this angle. */
+/** The angle step of lines from the last node with Shift. */
 const STEP = Math.PI / 12
 
 /** What a spot was snapped to. */

@@ -1,8 +1,8 @@
 import { useEventListener } from '@vueuse/core'
 
 /**
- * Keys of a tool, which has them before the editor's shortcuts do; not while something is typed in.
- * @param actionFor what a key does; undefined leaves it to others
+ * The keys of a tool, handled before the editor's shortcuts; not while the user is typing.
+ * @param actionFor the action of a key; undefined leaves it to other handlers
  */
 export function useToolKeys(actionFor: (event: KeyboardEvent) => (() => void) | undefined): void {
   useEventListener(

@@ -7,11 +7,11 @@ import type { SheetPicture } from '#draw/studio'
 import { createSurface } from '~/services/browser-studio'
 import { tileAddress } from '~/services/addresses'
 
-/** Size of the pictures, for screens of twice the usual density. */
+/** Size of the pictures, for high-density screens. */
 const WIDTH = 124
 const HEIGHT = 70
 
-/** Small pictures of the user's own sheet in each of the ready-made washes, by name, as data addresses. */
+/** Small pictures of the user's sheet in each of the ready-made washes, by name, as data URLs. */
 export function useWashPictures(sheet: () => Sheet) {
   const pictures = ref<Record<string, string>>({})
   watch(

@@ -40,7 +40,7 @@ const deleted = ref<JourneySummary>()
 const renaming = ref<JourneySummary>()
 const newName = ref('')
 
-/** Reads the list again. Answers may overtake one another: one that was asked for before the list on screen is out of date. */
+/** Reloads the list. Answers may overtake one another: one requested before the list on screen is out of date. */
 let asked = 0
 let shown = 0
 async function refresh() {
@@ -62,13 +62,13 @@ async function attempt(run: () => Promise<unknown>) {
 }
 await attempt(async () => undefined)
 
-/** Posters are made behind the scenes: while any is on its way the list is read again, so long after the last answer, in milliseconds. */
+/** While posters are being made the list is reloaded, this long after the last answer, in milliseconds. */
 const POSTER_EVERY = 1500
 const isComing = computed(() => journeys.value?.some((journey) => journey.posterIsComing) ?? false)
 const visibility = useDocumentVisibility()
 useTimeoutPoll(async () => {
   if (!isComing.value || visibility.value !== 'visible') return
-  // Why the list cannot be read is said when something is clicked.
+  // If the list cannot be read, the reason is shown when something is clicked.
   await refresh().catch(() => undefined)
 }, POSTER_EVERY)
 

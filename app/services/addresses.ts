@@ -1,4 +1,4 @@
 import type { TileAddress } from '#core/sheet/pyramid'
 
-/** Where the server has a tile of an image. */
+/** The address of a tile of an image. */
 export const tileAddress = (hash: string, { level, column, row }: TileAddress) => `/api/images/${hash}/tiles/${level}/${column}/${row}`

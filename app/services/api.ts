@@ -6,7 +6,7 @@ import { parseJourney } from '#core/journey/parse'
 import type { DrawnMap, Journey, Plane, Sheet } from '#core/journey/schema'
 import { frameSchema, georeferenceSchema, planeSchema } from '#core/journey/schema'
 
-/** The server's routes, with what comes back checked. Every failure is an ApiError with a sentence for the person at the screen. */
+/** The server's routes, with checked answers. Every failure is an ApiError with a sentence for the user. */
 export class ApiError extends Error {
   constructor(
     message: string,
@@ -123,7 +123,7 @@ export function watchExport(id: string, listener: (record: ExportRecord) => void
 const importId = z.object({ id: z.string() })
 const CANCELLED = 'The import was cancelled.'
 
-/** Sends a map or a photo to the server; `onProgress` hears the share of it that is there, 0..1. @returns the id of the import that begins then */
+/** Uploads a map or a photo; `onProgress` gets the share uploaded, 0..1. @returns the id of the import that follows */
 export function uploadImage(file: File, onProgress: (share: number) => void, signal: AbortSignal): Promise<string> {
   return new Promise((resolve, reject) => {
     const upload = new XMLHttpRequest()
@@ -140,7 +140,7 @@ export function uploadImage(file: File, onProgress: (share: number) => void, sig
   })
 }
 
-/** Waits for an import to end; `onProgress` hears the share of the work that is done, 0..1. Aborting the signal cancels it. */
+/** Waits for an import to end; `onProgress` gets the share of the work done, 0..1. Aborting the signal cancels it. */
 export function followImport(id: string, onProgress: (share: number) => void, signal: AbortSignal): Promise<ImageRecord> {
   return new Promise((resolve, reject) => {
     const source = new EventSource(`/api/imports/${id}/events`)
@@ -174,19 +174,19 @@ const placeSchema = z.object({
 })
 export type Place = z.infer<typeof placeSchema>
 
-/** The best matches for a place's name; of those that match alike the ones near what is in view come first. */
+/** The best matches for a place name; of equally good ones those near the view come first. */
 export async function searchPlaces(text: string, near: LonLat | undefined, signal: AbortSignal): Promise<Place[]> {
   const query = new URLSearchParams({ q: text, ...(near && { lon: String(near.lon), lat: String(near.lat) }) })
   return z.array(placeSchema).parse(await request(`/api/places?${query}`, { signal }))
 }
 
-/** The largest place that lies within so many kilometres of a spot on the Earth. */
+/** The largest place within a number of kilometres of a spot on the Earth. */
 export async function placeAt({ lon, lat }: LonLat, km: number): Promise<Place | undefined> {
   const query = new URLSearchParams({ lon: String(lon), lat: String(lat), km: String(km) })
   return placeSchema.nullable().parse(await request(`/api/places/at?${query}`)) ?? undefined
 }
 
-/** A coordinate system by its number in the EPSG registry. */
+/** A coordinate system by its EPSG number. */
 export const readSystem = async (code: number): Promise<Plane> => planeSchema.parse(await request(`/api/systems/${code}`))
 
 const countrySchema = z.object({
@@ -204,11 +204,11 @@ export const countryOutline = async (country: string, { georeference, width, hei
     .object({ name: z.string(), rings: z.array(z.array(z.number())) })
     .parse(await request('/api/areas', json('POST', { country, georeference, width, height })))
 
-/** Has a map drawn. @returns the id of the import that makes an image of it */
+/** Orders a generated map. @returns the id of the import that makes its image */
 export const drawMap = async (map: DrawnMap) => importId.parse(await request('/api/maps', json('POST', { map }))).id
 
-/** A small picture of a map as it would be drawn. @throws ApiError for a map that cannot be drawn */
-/** `coastMetres` and `coastPixels` tell how far apart the points of the coasts are, on the Earth and in a film; null where there are none. */
+/** A preview of a generated map. @throws ApiError for a map that cannot be drawn */
+/** `coastMetres` and `coastPixels` are the distances between points of the coasts, on the Earth and in a film; null without coasts. */
 export interface MapPreview {
   blob: Blob
   coastMetres: number | null

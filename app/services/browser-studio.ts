@@ -16,30 +16,30 @@ export function createSurface(width: number, height: number, isRead = false): Su
   return { width, height, context, image: canvas }
 }
 
-/** An image on the server, of which tiles are fetched. */
+/** An image on the server whose tiles are fetched. */
 type TiledImage = Size & Pick<Sheet | Photo, 'image'>
 
-/** The number of tiles kept: what four large screens show; about a megabyte each. */
+/** The number of tiles kept, as many as four large screens show; about a megabyte each. */
 const MOST_TILES = 240
 
 interface Laid {
   image: string
   mosaic: Mosaic
   picture: SheetPicture
-  /** How many of its tiles had come when it was laid. */
+  /** How many of its tiles had arrived when it was composed. */
   come: number
 }
 
 /**
- * The painter's studio in the browser. Of a sheet it fetches only the tiles that are seen, of the level that the stage needs; until they have
- * come the coarsest one, which shows the whole sheet, stands in for them. `onArrival` is called when there is something better to show.
+ * The painter's studio in the browser. It fetches only the visible tiles of a sheet, of the level that the stage needs; until they have
+ * arrived the coarsest tile, which shows the whole sheet, replaces them. `onArrival` is called when there is something better to show.
  */
 export function createBrowserStudio(onArrival: () => void): Studio {
   const tiles = new Map<string, ImageBitmap | 'asked' | 'empty'>()
   const laid = new Map<string, Laid>()
   let announced = false
 
-  /** Tiles come in crowds; the painting is done once for those that have come together. */
+  /** Tiles arrive in bursts; a burst causes only one repaint. */
   function announce() {
     if (announced) return
     announced = true
@@ -57,7 +57,7 @@ export function createBrowserStudio(onArrival: () => void): Studio {
       tiles.set(address, response.status === 204 ? 'empty' : await createImageBitmap(await response.blob()))
       announce()
     } catch {
-      // Asked for again at the next painting.
+      // It is requested again at the next painting.
       tiles.delete(address)
     }
   }
@@ -70,13 +70,13 @@ export function createBrowserStudio(onArrival: () => void): Studio {
       void fetchTile(address)
       return undefined
     }
-    // The one used last is the last to go.
+    // Moved to the end: the least recently used is dropped first.
     tiles.delete(address)
     tiles.set(address, found)
     return found
   }
 
-  /** The part of the coarsest tile that lies where a finer tile is to be. */
+  /** The part of the coarsest tile that covers a finer tile. */
   function standIn(image: TiledImage, tile: TileAddress): TilePicture | undefined {
     const level = coarsestLevel(image)
     const whole = tileOf(image, { level, column: 0, row: 0 })

@@ -4,13 +4,13 @@ import { followReplySchema } from '#core/follow/messages'
 type Ask = FollowOrder['ask']
 type Answer<Kind extends Ask['kind']> = Extract<FollowReply, { kind: Kind }>
 
-/** Something that went wrong while a road was looked for; the message is for the user. */
+/** An error while searching a road; the message is for the user. */
 export class FollowError extends Error {}
 
 /**
- * Has a worker look for a road, or for the colour of a spot.
- * @param onProgress hears the share that is done, 0..1
- * @throws FollowError, or the signal's reason where it was cancelled
+ * Lets a worker search a road, or the colour of a spot.
+ * @param onProgress gets the share done, 0..1
+ * @throws FollowError, or the signal's reason if it was cancelled
  */
 export function askFollower<Kind extends Ask['kind']>(
   order: FollowOrder & { ask: Extract<Ask, { kind: Kind }> },

@@ -3,7 +3,7 @@ import { z } from 'zod'
 import type { LonLat } from '#core/geo/lon-lat'
 import { lonLat } from '#core/journey/values'
 
-/** Photos larger than this are not looked at. */
+/** Larger photos are not read, in bytes. */
 export const MOST_PHOTO_BYTES = 200 * 1024 ** 2
 
 const day = z
@@ -28,18 +28,18 @@ const PICKED = ['DateTimeOriginal', 'GPSLatitude', 'GPSLongitude', 'GPSLatitudeR
 
 export interface PhotoPlace {
   name: string
-  /** Null where the photo does not say where it was taken. */
+  /** Null if the photo does not say where it was taken. */
   place: LonLat | null
-  /** In milliseconds since 1970: by the satellites' clock if it is there, else by the camera's, taken to be set to the time of this machine's zone. */
+  /** In milliseconds since 1970: from the GPS clock if given, else from the camera's, which is assumed to be set to this machine's time zone. */
   time: number | null
 }
 
-/** Reads where and when a photo was taken from its EXIF data; of the file only what is needed for that. */
+/** Reads where and when a photo was taken from its EXIF data, reading no more of the file than necessary. */
 export async function readPhotoPlace(file: File): Promise<PhotoPlace> {
   const name = file.name.replace(/\.\w+$/, '') || file.name
   const nowhere = { name, place: null, time: null }
   if (file.size > MOST_PHOTO_BYTES) return nowhere
-  // Whatever is wrong with the file: it does not say where it was taken.
+  // Whatever is wrong with the file, its place is unknown.
   const found: unknown = await exifr.parse(file, { gps: true, pick: PICKED }).catch(() => null)
   const parsed = placeSchema.safeParse(found)
   if (!parsed.success) return nowhere

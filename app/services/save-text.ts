@@ -1,4 +1,4 @@
-/** Hands a text to the user as a file. */
+/** Downloads a text as a file. */
 export function saveText(name: string, text: string): void {
   const address = URL.createObjectURL(new Blob([text], { type: 'text/plain' }))
   const link = document.createElement('a')

@@ -3,7 +3,7 @@ import { trackReplySchema } from '#core/geo/track-messages'
 
 type Answer<Kind> = Extract<TrackReply, { kind: Kind }>
 
-/** What is wrong with a file of tracks; `isSwapped` where reading latitude for longitude would put it right. */
+/** An error in a track file; `isSwapped` if swapping latitude and longitude would fix it. */
 export class TrackError extends Error {
   constructor(
     message: string,
@@ -13,7 +13,7 @@ export class TrackError extends Error {
   }
 }
 
-/** A worker that reads one file of tracks. Orders are answered one after the other; `close` ends it, whatever it is at. */
+/** A worker that reads one track file. Requests are answered in order; `close` ends it at once. */
 export function openTrackReader(onProgress: (share: number) => void) {
   const worker = new Worker(new URL('../workers/track-worker.ts', import.meta.url), { type: 'module' })
   const waiting: { resolve: (reply: TrackReply) => void; reject: (error: Error) => void }[] = []
@@ -34,7 +34,7 @@ export function openTrackReader(onProgress: (share: number) => void) {
       worker.postMessage(order, transfer)
     })
   return {
-    /** Reads a file, whose bytes are gone from here then. @throws TrackError */
+    /** Reads a file, whose bytes are transferred to the worker. @throws TrackError */
     read: async (name: string, bytes: Uint8Array<ArrayBuffer>, swap: boolean) =>
       ((await ask({ kind: 'read', name, bytes, swap }, [bytes.buffer])) as Answer<'read'>).overview,
     count: async (options: Extract<TrackOrder, { kind: 'count' }>['options']) =>

@@ -16,7 +16,7 @@ export type Selection =
   | { kind: 'stop'; id: string; visit?: number; also?: readonly string[] }
   | { kind: 'leg'; id: string; also?: readonly string[] }
 
-/** A word on something that has just happened, and perhaps what can be done about it. */
+/** A message about something that has just happened, and possibly an action. */
 export interface Notice {
   text: string
   action?: { title: string; run: () => void }
@@ -39,7 +39,7 @@ export const useEditor = defineStore('editor', () => {
   let gesture: string | undefined
 
   const compiled = computed(() => (journey.value ? compile(journey.value) : undefined))
-  /** The traveller that is worked on, and its compiled trip. */
+  /** The selected traveller, and its compiled trip. */
   const travellerId = ref('')
   const traveller = computed(() => journey.value && travellerOf(journey.value, travellerId.value))
   const itinerary = computed(() => compiled.value?.travellers.find((trip) => trip.traveller === traveller.value))
@@ -47,7 +47,7 @@ export const useEditor = defineStore('editor', () => {
     const { value } = selection
     return value.kind === 'stop' ? journey.value?.stops.find((stop) => stop.id === value.id) : undefined
   })
-  /** The place in the itinerary of the visit that was selected with its stop; undefined where only the stop was, or the traveller does not visit it. */
+  /** The index in the itinerary of the visit selected with its stop; undefined if only the stop was, or the traveller does not visit it. */
   const selectedVisit = computed<number | undefined>(() => {
     const { value } = selection
     if (value.kind !== 'stop' || value.visit === undefined) return undefined
@@ -70,7 +70,7 @@ export const useEditor = defineStore('editor', () => {
     return [value.id, ...(value.also ?? [])].filter((id) => known.has(id))
   })
 
-  /** The sheet that the details show: the one that was chosen, or the lowest. */
+  /** The sheet shown in the details: the chosen one, or the lowest. */
   const selectedSheet = computed<Sheet | undefined>(() => {
     const { value } = selection
     if (value.kind !== 'sheet' || !journey.value) return undefined
@@ -79,7 +79,7 @@ export const useEditor = defineStore('editor', () => {
   /** The ways between the Earth and the ground, where a sheet is georeferenced. */
   const geo = computed(() => journey.value && groundGeo(journey.value))
 
-  /** @param kept the steps that led to it, so that they can be undone */
+  /** @param kept the stored undo steps */
   function open(opened: Journey, kept: Past = []) {
     journey.value = opened
     opening.value++
@@ -104,7 +104,7 @@ export const useEditor = defineStore('editor', () => {
       after = change(before)
       if (after === before) return true
       checkEdited(before, after)
-      // What this compiles is kept with the parts of the journey, and found again when the stage asks for it.
+      // The compiled courses are cached by the parts of the journey, and reused when the stage compiles it.
       compile(after)
     } catch (error) {
       if (!(error instanceof JourneyError)) throw error
@@ -158,7 +158,7 @@ export const useEditor = defineStore('editor', () => {
     }
   }
 
-  /** Adds a stop or a leg to those of its kind that are selected, or takes it from them. */
+  /** Adds a stop or a leg to the selected ones of its kind, or removes it from them. */
   function selectAlso(next: { kind: 'stop' | 'leg'; id: string }) {
     const { value } = selection
     if (value.kind !== next.kind) return select(next)

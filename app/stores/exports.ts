@@ -4,12 +4,12 @@ import type { ExportRecord } from '~/services/api'
 import { listExports, startExport, watchExport } from '~/services/api'
 import { useEditor } from './editor'
 
-/** The export of the open journey: it goes on, and is seen to, while its dialog is closed. */
+/** The export of the open journey, which goes on while its dialog is closed. */
 export const useExports = defineStore('exports', () => {
   const editor = useEditor()
   const current = ref<ExportRecord>()
   const earlier = ref<ExportRecord[]>([])
-  /** Whether the dialog shows it, so that nothing has to be said elsewhere. */
+  /** Whether the dialog shows it, so that no notice is needed. */
   const isWatched = ref(false)
   const began = ref(0)
   let stopWatching: (() => void) | undefined
@@ -17,7 +17,7 @@ export const useExports = defineStore('exports', () => {
   const running = computed(() => current.value?.state === 'running' || current.value?.state === 'queued')
   /** 0..1 */
   const share = computed(() => (current.value ? current.value.framesDone / current.value.framesTotal : 0))
-  /** Time left by the pace so far, once that is steady. */
+  /** Estimated time left, once the pace is steady. */
   const left = computed(() => {
     const record = current.value
     if (!record || record.framesDone < 15) return ''
@@ -38,7 +38,7 @@ export const useExports = defineStore('exports', () => {
     })
   }
 
-  /** Reads what there is of a journey; an export that runs is followed. */
+  /** Loads the exports of a journey, and follows a running one. */
   async function refresh(journey: string): Promise<void> {
     const all = await listExports(journey)
     const active = all.find((record) => record.state === 'running' || record.state === 'queued')
@@ -48,7 +48,7 @@ export const useExports = defineStore('exports', () => {
 
   const start = async (journey: string) => follow(await startExport(journey))
 
-  /** Lets go of another journey's. */
+  /** Stops following the export of another journey. */
   function reset() {
     stopWatching?.()
     stopWatching = undefined
@@ -56,7 +56,7 @@ export const useExports = defineStore('exports', () => {
     earlier.value = []
   }
 
-  /** Once an export has ended, the dialog starts over. */
+  /** Resets the dialog after an export has ended. */
   function clear() {
     if (!running.value) current.value = undefined
   }

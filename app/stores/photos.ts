@@ -13,7 +13,7 @@ import { usePlayback } from './playback'
 /** The most photos imported at once; a trip has no more stops than this. */
 const MOST_PHOTOS = 200
 
-/** Endings of the names of photos that can be shown, and of those that can only be asked where they were taken. */
+/** Extensions of photos that can be shown, and of those from which only the place can be read. */
 const SHOWN = ['.jpg', '.jpeg', '.png', '.webp', '.avif', '.tif', '.tiff']
 const PLACED = [...SHOWN, '.heic', '.heif']
 
@@ -34,20 +34,20 @@ function choose(endings: readonly string[], multiple: boolean, take: (files: Fil
 const count = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`
 const few = (names: readonly string[]) => `${names.slice(0, 5).join(', ')}${names.length > 5 ? ' …' : ''}`
 
-/** Photos on their way in: for one stop's postcard, or many at once that become stops. */
+/** Photos being imported: one for a stop's postcard, or many that become stops. */
 export const usePhotos = defineStore('photos', () => {
   const editor = useEditor()
   const playback = usePlayback()
   const running = ref<{ name: string; number: number; of: number; share: number }>()
-  /** What became of the photos chosen last, or what was wrong with them. */
+  /** The result of the last import of photos, or what was wrong with them. */
   const outcome = ref('')
-  /** Whether none of them came to anything. */
+  /** Whether all of them failed. */
   const failed = ref(false)
   let control: AbortController | undefined
 
   /**
-   * Sends photos to the server, which cuts them into tiles.
-   * @returns what came of each, a sentence for one that cannot be shown; undefined if it was cancelled, or another journey has been opened
+   * Uploads photos to the server, which cuts them into tiles.
+   * @returns the result for each, which is a sentence if it cannot be shown; undefined if it was cancelled, or another journey has been opened
    */
   async function bringIn(files: readonly File[]): Promise<(Photo | string)[] | undefined> {
     control?.abort()
@@ -70,7 +70,7 @@ export const usePhotos = defineStore('photos', () => {
   async function bringOne(file: File, signal: AbortSignal): Promise<Photo | string> {
     if (!endsIn(file, SHOWN)) return `“${file.name}” cannot be shown: save it as JPEG, PNG, WebP, AVIF or TIFF.`
     if (file.size > MOST_PHOTO_BYTES) return `“${file.name}” is larger than ${MOST_PHOTO_BYTES / 1024 ** 2} MiB: save it smaller.`
-    // Sending and cutting take about as long as each other.
+    // Uploading and cutting take about the same time.
     const half = (from: number) => (share: number) => running.value && (running.value.share = from + share / 2)
     try {
       const id = await uploadImage(file, half(0), signal)
@@ -82,7 +82,7 @@ export const usePhotos = defineStore('photos', () => {
     }
   }
 
-  /** Has the stage show a stop's postcard as it is when it has come. */
+  /** Moves the play position to where a stop's postcard is fully visible. */
   function show(stop: string) {
     const times = editor.compiled?.marks.find((mark) => mark.stop.id === stop)?.postcard
     if (times) playback.goToTime(Math.min(times.from + 0.5, editor.compiled!.lastTime))
@@ -93,7 +93,7 @@ export const usePhotos = defineStore('photos', () => {
     failed.value = true
   }
 
-  /** Gives a stop a postcard with a photo, or its postcard another photo. */
+  /** Gives a stop a postcard with a photo, or replaces the photo of its postcard. */
   async function postcardFrom(file: File, stop: string): Promise<void> {
     outcome.value = ''
     const [result] = (await bringIn([file])) ?? []
@@ -109,7 +109,7 @@ export const usePhotos = defineStore('photos', () => {
     show(stop)
   }
 
-  /** Makes stops of photos that say where they were taken, each with its photo as a postcard. */
+  /** Makes stops from photos that say where they were taken, each with its photo as a postcard. */
   async function stopsFrom(files: readonly File[]): Promise<void> {
     outcome.value = ''
     const { geo } = editor

@@ -30,7 +30,7 @@ export const usePlayback = defineStore('playback', () => {
     goTo(shown.value + by)
   }
 
-  /** Moves on by so many seconds of playing; keeps what does not make a whole frame for the next time. */
+  /** Advances by some seconds of playing; the remainder of a frame is carried over. */
   let rest = 0
   function advance(seconds: number) {
     const due = rest + seconds

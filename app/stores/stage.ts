@@ -6,25 +6,25 @@ import type { Point } from '#core/geometry/point'
 import { fittingView } from '#core/sheet/framing'
 import { useEditor } from './editor'
 
-/** Room left round the sheet when the table shows all of it. */
+/** The margin around the sheet when the table shows all of it. */
 const TABLE_MARGIN = 0.9
 
 /** What a click or a drag on the stage does. */
 export type Tool = 'select' | 'stop' | 'draw' | 'freehand' | 'follow' | 'control-point' | 'straighten' | 'crop' | 'align' | 'match-track'
 
-/** How the stage is looked at, and what a click on it does. */
+/** The view of the stage, and what a click on it does. */
 export const useStage = defineStore('stage', () => {
   const editor = useEditor()
   const mode = ref<'lens' | 'table'>('lens')
   const tool = ref<Tool>('select')
-  /** Numbers of the chosen nodes of the selected leg's course. */
+  /** Indexes of the chosen nodes of the selected leg's course. */
   const nodes = shallowRef<ReadonlySet<number>>(new Set())
-  /** A spot of the selected sheet, in its pixels, whose place on the Earth is about to be given. */
+  /** A spot of the selected sheet, in its pixels, whose place on the Earth is being entered. */
   const spot = shallowRef<Point>()
   /** While a sheet is aligned: the ground points clicked so far, a spot of the sheet and its place in turn. */
   const alignment = shallowRef<readonly Point[]>([])
   const tableView = shallowRef<View>()
-  /** The stop whose name is to be typed now. */
+  /** The stop whose name field gets the focus. */
   const naming = ref<string>()
 
   const reference = computed(() => referenceSize(editor.journey?.frame ?? { width: 1920, height: 1080 }))

@@ -20,15 +20,15 @@ export type Overview = Extract<TrackReply, { kind: 'read' }>['overview']
 
 export const isTrackFile = ({ name }: File): boolean => TRACK_EXTENSIONS.some((ending) => name.toLowerCase().endsWith(ending))
 
-/** How a track comes to its place on the ground: by what is known of the Earth, by places that are clicked, or just into the frame. */
+/** How a track is placed on the ground: by the georeference, by places that are clicked, or just into the frame. */
 export type LayBy = 'earth' | 'places' | 'frame'
 
-/** A recorded track that is being brought in: read, shown in short, and laid. */
+/** A recorded track being imported: read, previewed, and laid. */
 export const useTracks = defineStore('tracks', () => {
   const editor = useEditor()
   const stage = useStage()
   const name = ref('')
-  /** The share that is read; undefined while nothing is. */
+  /** The share that has been read; undefined while no file is being read. */
   const reading = ref<number>()
   const overview = shallowRef<Overview>()
   const problem = ref('')
@@ -79,7 +79,7 @@ export const useTracks = defineStore('tracks', () => {
     }
   }
 
-  /** Reads the file again, with latitude for longitude. */
+  /** Reads the file again, with latitude and longitude swapped. */
   function openSwapped() {
     const file = swappable.value
     if (file) void open(file, true)
@@ -87,7 +87,7 @@ export const useTracks = defineStore('tracks', () => {
 
   const count = (options: Options): Promise<number> => reader?.count(options) ?? Promise.resolve(0)
 
-  /** Lays the track; by places that is done when they have been clicked. */
+  /** Lays the track, or asks for its places to be clicked first. */
   async function lay(options: Options, use: TrackUse, atPace: boolean, by: LayBy): Promise<void> {
     pending = { options, use, atPace }
     if (by === 'places') {
@@ -100,7 +100,7 @@ export const useTracks = defineStore('tracks', () => {
     else if (by === 'frame') await finish(frameGeoreference(overview.value!.bounds), AT_ORIGIN)
   }
 
-  /** Takes the next of the track's places where it was clicked; with the third the track lies there. */
+  /** Puts the track's next place where the user clicked; with the third the track is laid. */
   function match(p: Point) {
     matched.value = [...matched.value, p]
     if (matched.value.length === 3) void finishMatched()

@@ -6,7 +6,7 @@ import { georeferenceIn, planeOfPrj, readingOfWorldFile } from '#core/geo/from-w
 import { JourneyError } from '#core/journey/error'
 import type { Georeference, Plane } from '#core/journey/schema'
 
-/** Endings of world files, and of what may stand beside one and say which coordinate system it means. */
+/** Extensions of world files, and of the files beside them that name the coordinate system. */
 export const WORLD_FILES = ['.pgw', '.jgw', '.tfw', '.wld', '.pngw', '.jpgw', '.tifw']
 export const SYSTEM_FILES = ['.prj']
 
@@ -16,14 +16,14 @@ export const isSystemFile = (file: File): boolean => endsIn(file, SYSTEM_FILES)
 
 const MOST_BYTES = 64 * 1024
 
-/** A world file whose coordinate system has to be asked. */
+/** A world file whose coordinate system the user has to choose. */
 export interface Question extends WorldFileReading {
   name: string
   size: Size
   answer: (plane: Plane | undefined) => void
 }
 
-/** World files on their way to become the georeference of a sheet. */
+/** Turns world files into the georeference of a sheet. */
 export const useWorldFile = defineStore('world-file', () => {
   const question = shallowRef<Question>()
 
@@ -34,7 +34,7 @@ export const useWorldFile = defineStore('world-file', () => {
   }
 
   /**
-   * The georeference that a world file gives a sheet, with the .prj file among `files` if there is one. Asks for the coordinate system where nothing
+   * The georeference that a world file gives a sheet, with the .prj file among `files` if there is one. Asks for the coordinate system if nothing
    * says it; undefined if that is not answered.
    * @throws JourneyError if a file is not what it should be
    */

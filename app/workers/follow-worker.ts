@@ -5,7 +5,7 @@ import { tiledSource } from '#core/follow/tiled-source'
 import { tileSize } from '#core/sheet/pyramid'
 import { tileAddress } from '~/services/addresses'
 
-/** Looks for roads beside the page, which stays quick meanwhile. One order, one worker: to cancel it is to end it. */
+/** Searches roads off the main thread. One request per worker: terminating it cancels the search. */
 const reply = (message: FollowReply) => self.postMessage(message)
 
 self.onmessage = async ({ data }: MessageEvent<unknown>) => {

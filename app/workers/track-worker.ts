@@ -11,7 +11,7 @@ import { JourneyError } from '#core/journey/error'
 import { trackCourse } from '#core/journey/track-course'
 import { sheetToGround } from '#core/sheet/place'
 
-/** Reads a file of tracks beside the page, and keeps it to be laid. To cancel is to end the worker. */
+/** Reads a track file off the main thread, and keeps it for laying. Terminating the worker cancels it. */
 const reply = (message: TrackReply) => self.postMessage(message)
 
 let track: Track = { segments: [], waypoints: [], badTimes: 0 }

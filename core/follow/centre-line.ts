@@ -1,7 +1,7 @@
 import type { Point } from '../geometry/point'
 import { distance } from '../geometry/point'
 
-/** How like the road the picture is at a spot, 0..255; in whatever pixels the line is given in. */
+/** How much the picture looks like the road at a spot, 0..255, in the same pixels as the line. */
 export type Likeness = (x: number, y: number) => number
 
 /** Points along a line at equal steps of about `step`; the ends stay. */
@@ -43,13 +43,13 @@ function normalAt(points: readonly Point[], i: number, reach: number): Point {
   return { x: -(b.y - a.y) / length, y: (b.x - a.x) / length }
 }
 
-/** Roads wider than this are no longer roads; in pixels of the level that is looked at. */
+/** Anything wider than this is not a road, in pixels of the level. */
 export const MOST_WIDTH = 64
 
-/** Looks this like the road or more: on it. */
+/** A pixel at least this much like the road lies on it. */
 export const ON_ROAD = 110
 
-/** Middle width of the road under a line, in its pixels: the median over its points on the road; 0 where none is. */
+/** Width of the road under a line, in the line's pixels: the median over its points on the road; 0 if none is on it. */
 export function roadWidth(points: readonly Point[], like: Likeness, most: number): number {
   const widths: number[] = []
   for (let i = 0; i < points.length; i += 2) {
@@ -76,7 +76,7 @@ export function centred(points: readonly Point[], like: Likeness, reach: number)
       weight += w
       offset += w * d
     }
-    // Where there is next to nothing of the road, the line stays where it is.
+    // Leave the line where hardly any road is visible.
     if (weight < 128 ** 2) return p
     const by = offset / weight
     return { x: p.x + n.x * by, y: p.y + n.y * by }
@@ -87,7 +87,7 @@ export function centred(points: readonly Point[], like: Likeness, reach: number)
 export const isOn = (like: Likeness, { x, y }: Point): boolean =>
   Math.max(like(x, y), like(x - 1, y), like(x + 1, y), like(x, y - 1), like(x, y + 1)) >= ON_ROAD
 
-/** Where the road is interrupted the line is taken hold of so many of the road's widths before and after, where its middle is sure. */
+/** How far before and after an interruption the line's middle can be trusted, in widths of the road. */
 const HOLD = 0.75
 
 /**

@@ -24,7 +24,7 @@ export type Followed =
       /** From the first spot to the last, in pixels of the image. */
       course: Cubic[]
       colour: Rgb
-      /** Share of its length that lies on the road, 0..1. */
+      /** Share of the course's length that lies on the road, 0..1. */
       onRoad: number
       /** Width of the road in pixels of the image. */
       width: number
@@ -32,7 +32,7 @@ export type Followed =
   | {
       found: false
       colour: Rgb | null
-      /** Why not, in one sentence. */
+      /** The reason why no road was found, in one sentence. */
       reason: string
       /** Where the way is interrupted, in pixels of the image. */
       at: Point | null
@@ -82,10 +82,10 @@ export async function followRoad(source: PictureSource, request: FollowRequest, 
 
 const spotsAt = (points: readonly Point[], level: number): Point[] => points.map(({ x, y }) => ({ x: x / 2 ** level, y: y / 2 ** level }))
 
-/** So many of the colours that a road might have are tried in earnest. */
+/** The number of candidate colours that are tried at full detail. */
 const MOST_TRIED = 3
 
-/** Of the colours near all the spots those by which there are the best ways through them, seen from a level further off, where there is one. */
+/** The candidate colours that give the best ways through all the spots, judged on a coarser level if there is one. */
 async function likelyColours(
   source: PictureSource,
   region: PixelRect,
@@ -111,7 +111,7 @@ export async function colourAt(source: PictureSource, { x, y }: Point): Promise<
   return [rgba[0]!, rgba[1]!, rgba[2]!]
 }
 
-/** The part of an image in which a road between some spots may wind about. */
+/** The part of an image that a road between some spots may pass through. */
 function regionAround({ width, height }: Size, spots: readonly Point[]): PixelRect {
   const [xs, ys] = [spots.map((p) => p.x), spots.map((p) => p.y)]
   const pad = 200 + 0.5 * Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys))

@@ -1,6 +1,6 @@
 import FlatQueue from 'flatqueue'
 
-/** A grid of costs of entering each cell, row by row; 0 is not to be entered. */
+/** A grid of the costs of entering each cell, row by row; cells of cost 0 cannot be entered. */
 export interface CostGrid {
   width: number
   height: number

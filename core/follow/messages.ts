@@ -4,7 +4,7 @@ import { point } from '../journey/values'
 const channel = z.number().min(0).max(255)
 const rgb = z.tuple([channel, channel, channel]).readonly()
 const side = z.int().min(1).max(2_000_000)
-/** What is asked of the one who looks for roads, beside the page: a way, or the colour of a spot. Places are in pixels of the image. */
+/** A request to the road worker: a way, or the colour of a spot. Places are in pixels of the image. */
 export const followOrderSchema = z.strictObject({
   image: z.string().regex(/^[0-9a-f]{64}$/),
   width: side,
@@ -17,7 +17,7 @@ export const followOrderSchema = z.strictObject({
 
 const cubic = z.tuple([point, point, point, point]).readonly()
 
-/** What it answers; `progress` any number of times before the end. */
+/** The worker's answers; `progress` comes any number of times before the last one. */
 export const followReplySchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('progress'), share: z.number().min(0).max(1) }),
   z.strictObject({ kind: z.literal('colour'), colour: rgb }),

@@ -22,7 +22,7 @@ export function okLab([red, green, blue]: Rgb): OkLab {
   ]
 }
 
-/** How different two colours look; a step that is just seen is about 0.02. */
+/** How different two colours look; a just noticeable step is about 0.02. */
 export const colourDistance = (a: OkLab, b: OkLab): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2])
 
 /** '#rrggbb' as its three channels. */

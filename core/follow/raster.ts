@@ -15,28 +15,28 @@ export interface Pixels extends PixelRect {
   rgba: Uint8ClampedArray
 }
 
-/** How like the road each pixel looks, 0..255, and what a step onto it costs, 1..255; 0 is not to be entered. */
+/** How much each pixel looks like the road, 0..255, and the cost of a step onto it, 1..255; 0 cannot be entered. */
 export interface RoadRaster extends PixelRect {
   likeness: Uint8Array
   cost: Uint8Array
 }
 
-/** A colour this far from the road's, as OKLab has it, is like it by 1/e. */
+/** At this distance in OKLab the likeness of a colour to the road's has fallen to 1/e. */
 const SPREAD = 0.07
 
-/** Colours are looked up by this many bits of each channel. */
+/** The number of upper bits of each channel by which colours are looked up. */
 const BITS = 6
 
 let shades: OkLab[] | undefined
 
-/** All colours that differ by their upper bits, in the order of these; computed when they are first asked for. */
+/** All colours that differ in their upper bits, in ascending order of those bits; computed on first use. */
 function allShades(): OkLab[] {
   const steps = 1 << BITS
   const middles = Array.from({ length: steps }, (_, i) => ((i + 0.5) * 256) / steps)
   return (shades ??= middles.flatMap((r) => middles.flatMap((g) => middles.map((b) => okLab([r, g, b])))))
 }
 
-/** How like a colour every other one looks, 0..255, by the upper bits of red, green and blue. */
+/** How much every colour looks like a given one, 0..255, indexed by the upper bits of red, green and blue. */
 export function likenessTable(colour: Rgb): Uint8Array {
   const target = okLab(colour)
   const all = allShades()
@@ -45,7 +45,7 @@ export function likenessTable(colour: Rgb): Uint8Array {
   return table
 }
 
-/** How like the road each pixel looks, 0..255; what is transparent is no road. */
+/** How much each pixel looks like the road, 0..255; transparent pixels are not road. */
 export function likenessOf(rgba: Uint8ClampedArray, table: Uint8Array): Uint8Array {
   const shift = 8 - BITS
   const likeness = new Uint8Array(rgba.length / 4)
@@ -64,11 +64,11 @@ const COST_BROAD = 60
 /** Added on the edges of things; the middle of a road has none. */
 const COST_EDGE = 40
 
-/** Breadth is judged over squares of so many cells of so many pixels to either side: a road fills less than half of one. */
+/** Breadth is judged over squares that reach this many cells to either side; a road fills less than half of one. */
 const CELL = 4
 const CELLS_AROUND = 3
 
-/** Reads off the pixels what steps on them cost to someone who follows a road of a colour. */
+/** Computes the cost of each pixel for following a road of a colour. */
 export function roadRaster({ rgba, ...rect }: Pixels, table: Uint8Array): RoadRaster {
   const { width, height } = rect
   const likeness = likenessOf(rgba, table)
@@ -120,7 +120,7 @@ function meanAround(likeness: Uint8Array, width: number, height: number): Float3
   return means
 }
 
-/** The raster seen from further off: each cell of `factor` by `factor` pixels as cheap as its cheapest, so that narrow roads are not lost. */
+/** A coarser raster: each cell of `factor` by `factor` pixels costs as much as its cheapest one, so that narrow roads are not lost. */
 export function pooledCost({ width, height, cost }: RoadRaster, factor: number): { width: number; height: number; cost: Uint8Array } {
   const [columns, rows] = [Math.ceil(width / factor), Math.ceil(height / factor)]
   const pooled = new Uint8Array(columns * rows)

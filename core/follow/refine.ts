@@ -10,7 +10,7 @@ import { likenessIn, likenessOf } from './raster'
 /** The road must be at least this wide in pixels of a level for its middle to be found there. */
 const SURE_WIDTH = 6
 
-/** Blocks of a finer level that are read where a line passes. */
+/** The size of the blocks of a finer level that are read along the line. */
 const BLOCK = 256
 
 /**

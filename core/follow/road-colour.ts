@@ -6,7 +6,7 @@ import type { Pixels } from './raster'
 /** How far from a clicked spot its road may lie, or come out from under the mark of a town, in pixels. */
 const REACH = 36
 
-/** Colours nearer to each other than this are taken for one. */
+/** Colours closer to each other than this count as the same. */
 const SAME = 0.045
 
 const MOST_COLOURS = 40
@@ -16,7 +16,7 @@ interface Cluster {
   lab: OkLab
   sum: [number, number, number]
   count: number
-  /** Distance in pixels of its nearest pixel from each of the spots. */
+  /** Distance from each spot to the nearest pixel of this colour, in pixels. */
   nearest: number[]
 }
 

@@ -7,10 +7,10 @@ import type { PixelRect, Pixels } from './raster'
 /** A decoded tile: RGBA, row by row, of the size that tileSize gives; undefined where nothing lies. */
 export type TilePixels = Uint8ClampedArray | undefined
 
-/** Decoded tiles that are kept, a megabyte each: those round a road are asked for again and again. */
+/** The number of decoded tiles that are kept, a megabyte each: those around a road are needed again and again. */
 const MOST_KEPT = 48
 
-/** An image as its tiles have it; what is transparent or missing stays transparent. */
+/** An image read from its tiles; where they are transparent or missing it is transparent. */
 export function tiledSource(size: Size, readTile: (tile: TileAddress) => Promise<TilePixels>): PictureSource {
   const kept = new Map<string, Promise<TilePixels>>()
   function tile(address: TileAddress): Promise<TilePixels> {

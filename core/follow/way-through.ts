@@ -5,11 +5,11 @@ import { leastCostPath } from './least-cost'
 import type { PixelRect, RoadRaster } from './raster'
 import { likenessIn, pooledCost } from './raster'
 
-/** Cells of the coarse search are so many pixels wide, and the fine one looks so many cells to either side of what that found. */
+/** Width of the cells of the coarse search in pixels, and how many cells to either side of its result the fine search covers. */
 const POOL = 4
 const CORRIDOR = 2
 
-/** What may interrupt a road: a bridge, a name written over it; in its own widths, and within these bounds in pixels of the level. */
+/** The longest interruption of a road, such as a bridge or a name written over it: in widths of the road, and within these bounds in pixels of the level. */
 const GAP_WIDTHS = 10
 const LEAST_GAP = 20
 const MOST_GAP = 60
@@ -17,11 +17,11 @@ const MOST_GAP = 60
 /** How far the spots may lie beside the road, or the road be hidden under a mark at them, in pixels of the level. */
 const LEAST_LEAD = 40
 
-/** A way that was found, in pixels of a level, a point to the pixel; and what is to be said of it. */
+/** A way that was found, with one point per pixel of a level, and how good it is. */
 export interface Line {
   points: Point[]
   width: number
-  /** Share of its length on the road; and with what interrupts it no further than the gaps of a dashed one do. */
+  /** Share of the length on the road, and the same with interruptions counted as road that are no longer than the gaps of a dashed one. */
   share: number
   bridged: number
   /** Whether each point lies on the road. */
@@ -85,7 +85,7 @@ function fineWay(raster: RoadRaster, columns: number, cells: readonly number[], 
 const extent = (values: readonly number[]): [number, number] =>
   values.reduce<[number, number]>(([low, high], v) => [Math.min(low, v), Math.max(high, v)], [Infinity, -Infinity])
 
-/** What is on the road, or between what is by less than a length, in points. */
+/** Which points are on the road, or in an interruption shorter than a number of points. */
 function bridgedOver(on: readonly boolean[], length: number): boolean[] {
   const bridged = [...on]
   let last = -Infinity
@@ -98,8 +98,8 @@ function bridgedOver(on: readonly boolean[], length: number): boolean[] {
 }
 
 /**
- * What speaks against a line being a road: where it leaves the road for too long, or that too little of it is one.
- * @param isSure that the colour is the road's, so that its dashes are no patches that happen to look like it
+ * Why a line is not accepted as a road: it leaves the road for too long, or too little of it is on one.
+ * @param isSure whether the colour is known to be the road's, so that its patches are dashes and not chance
  */
 export function faultOf({ points, on, width, ...line }: Line, least: number, isSure: boolean): { length: number; at: Point } | undefined {
   const share = isSure ? line.bridged : line.share

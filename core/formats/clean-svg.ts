@@ -12,7 +12,7 @@ export interface CleanSvg {
   hasText: boolean
 }
 
-/** Elements of SVG 2 that draw, or say how something is drawn. All others are left out with what is in them: scripts, foreign objects, links out, animations. */
+/** Elements of SVG 2 that draw, or say how something is drawn. All others are left out with their contents: scripts, foreign objects, links, animations. */
 const ALLOWED = new Set(
   `svg g defs symbol use path rect circle ellipse line polyline polygon text tspan textPath image switch a style title desc
   linearGradient radialGradient stop pattern clipPath mask marker filter
@@ -26,7 +26,7 @@ const LIMITS = { elements: 1_000_000, drawn: 4_000_000, depth: 200 } as const
 
 const escape = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')
 
-/** Data of pictures within the file, or a part of the file itself; nothing outside. */
+/** References to picture data in the file, or to a part of the file; nothing outside it. */
 const isInside = (href: string): boolean => href.startsWith('#') || /^data:image\/(png|jpeg|webp|gif);base64,[\w+/=\s]*$/i.test(href)
 
 /** Styles without anything that leads out of the file. */
@@ -144,11 +144,11 @@ function viewBoxOf(attributes: Record<string, string>): CleanSvg['viewBox'] | un
 
 interface Counted {
   count: number
-  /** Ids of the parts drawn too: elements within that have an id, and those that are used. */
+  /** The ids inside an element, and those that it uses. */
   parts: string[]
 }
 
-/** A chain of uses longer than this is taken to be endless. */
+/** A longer chain of uses is treated as endless. */
 const LONGEST_CHAIN = 500
 
 /** How many elements are drawn when each <use> is followed; copies of copies grow exponentially. */

@@ -10,7 +10,7 @@ const SPACE = String.raw`[ \t\r\n]{0,80}`
 const TIME = `<time>(${WORDS})</time>${SPACE}`
 const HEIGHT = `<ele>(${WORDS})</ele>${SPACE}`
 
-/** Elements without attributes that hold words only, and are neither times nor heights; `group` is the number of the regular expression's group that holds a name. */
+/** Elements without attributes that hold only text, and are neither times nor heights; `group` is the number of the group that holds the name. */
 const leaf = (group: number) => `<(?!(?:${NAME}:)?(?:time|ele)>)(${NAME})>${WORDS}</\\${group}>${SPACE}`
 /** Extensions hold leaves, or elements of leaves; three groups. */
 const extensions = (group: number) =>
@@ -29,7 +29,7 @@ const POINT = new RegExp(
  * Reads points one after another from where a track's segment has begun, or a point has ended.
  *
  * @param take is given each point in degrees, and its time and its height as they are written; empty if it has none
- * @returns where the first thing stands that is not such a point, or the first point beyond `end`
+ * @returns the position of the first thing that is not such a point, or of the first point beyond `end`
  */
 export function readPlainPoints(
   text: string,

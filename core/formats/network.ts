@@ -28,8 +28,8 @@ const featureSchema = z.object({
 const collectionSchema = z.object({ type: z.literal('FeatureCollection'), features: z.array(featureSchema) })
 
 /**
- * Reads lines to be travelled along out of GeoJSON (RFC 7946). `highway`, `railway` and `route` = ferry, as OpenStreetMap has them, say of what mode a
- * line is; `speed` or `maxspeed` in km/h, or else its class, how fast one is on it.
+ * Reads the lines of a network from GeoJSON (RFC 7946). The OpenStreetMap tags `highway`, `railway` and `route` = ferry give the mode of a
+ * line; `speed` or `maxspeed` in km/h, or else its class, gives the speed on it.
  *
  * @param mode of lines that do not say theirs
  * @param toGround where places on the Earth lie on the ground

@@ -8,11 +8,11 @@ import { isJump } from '../geometry/cubic'
 import { JourneyError } from '../journey/error'
 import type { Stop } from '../journey/schema'
 
-/** A route as other programs want it: on the Earth where that is known, and on the ground. */
+/** A route for other programs: on the Earth where that is known, and on the ground. */
 export interface Route {
   name: string
   stops: { name: string; at: LonLat | undefined }[]
-  /** Of each leg the lines between the jumps of its course, and its curves. */
+  /** The lines of each leg between the jumps of its course, and its curves. */
   legs: { name: string; lines: LonLat[][]; cubics: Cubic[] }[]
 }
 

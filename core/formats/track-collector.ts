@@ -13,7 +13,7 @@ export class TrackCollector {
   private heights: number[] = []
   private badTimes = 0
   private count = 0
-  /** Points that do not lie on the Earth, and whether all would if swapped. */
+  /** How many points do not lie on the Earth, and whether all of them would with latitude and longitude swapped. */
   private wrong: { lon: number; lat: number; index: number } | undefined
   private swappable = true
 

@@ -11,7 +11,7 @@ export function readTrackFile(bytes: Uint8Array, name: string, swap = false, onP
   return readTrack(textOf(isZip ? kmlOf(bytes, name) : bytes), name, swap, onProgress)
 }
 
-/** Encodings of one byte a character that files of tracks are found in; where they differ from the first, only in signs that names seldom have. */
+/** The one-byte encodings found in track files, all read as the first; they differ from it only in characters that names seldom have. */
 const LATIN = /^(iso-?8859-?(1|15)|latin-?[19]|windows-?1252|cp-?1252|us-ascii)$/i
 
 /** The characters of a file: UTF-16 by its first bytes, what its XML declaration says, or else UTF-8. Source: W3C XML 1.0, appendix F. */
@@ -32,7 +32,7 @@ function fromUtf16(bytes: Uint8Array, low: 0 | 1): string {
   return parts.join('')
 }
 
-/** The first KML of a KMZ (OGC 12-007r2, annex C). What it says it holds is looked at before it is unpacked. */
+/** The first KML of a KMZ (OGC 12-007r2, annex C). Its stated size is checked before it is unpacked. */
 function kmlOf(bytes: Uint8Array, name: string): Uint8Array {
   let found = ''
   try {

@@ -3,14 +3,14 @@ import { JourneyError } from '../journey/error'
 import { readPlainPoints } from './gpx-points'
 import type { TrackCollector } from './track-collector'
 
-/** What is made of the elements of a format; names come without their namespaces' prefixes. */
+/** Handles the elements of a format; names come without their namespace prefixes. */
 interface ElementReader {
   open(name: string, attributes: Readonly<Record<string, string>>): void
-  /** @param words what the element holds, if it is one whose words are read */
+  /** @param words the element's text, if it is one whose text is read */
   close(name: string, words: string): void
 }
 
-/** Elements whose words are read; those of all others may be as long as they like. */
+/** Elements whose text is read; the text of all others is skipped, however long it is. */
 const READ: ReadonlySet<string> = new Set(['name', 'time', 'ele', 'when', 'coord', 'coordinates'])
 
 /** Characters that are read at a time. */
@@ -29,7 +29,7 @@ export function readXml(text: string, name: string, collector: TrackCollector, o
   let root = ''
   let reader: ElementReader | undefined
   let words = ''
-  /** Whether the words of the element that is open are of use. */
+  /** Whether the text of the open element is needed. */
   let isRead = false
   /** Where, in what the parser was given, the last tag ended after which there may be a point. */
   let pointsFrom = -1
@@ -163,7 +163,7 @@ const localName = (tag: string): string => (tag.includes(':') ? tag.slice(tag.in
 
 const numberOf = (text: string | undefined): number => (text === undefined || text.trim() === '' ? NaN : Number(text))
 
-/** Date and time without a word on their zone. */
+/** A date and time without a time zone. */
 const ZONELESS = /^(\d{4}-\d\d-\d\d)[T ](\d\d:\d\d(?::\d\d(?:[.,]\d+)?)?)$/
 
 /** A time in seconds since 1970; NaN for none. One that does not name its zone is in UTC, as GPX 1.1 has all its times. */

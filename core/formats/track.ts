@@ -15,14 +15,14 @@ export interface TrackSegment {
 export interface Track {
   segments: TrackSegment[]
   waypoints: (LonLat & { name: string })[]
-  /** Points whose time could not be read, or lay before that of a point before, and was made up from those beside it. */
+  /** The number of points whose time could not be read or went back, and was interpolated from its neighbours. */
   badTimes: number
 }
 
 /** Limits of a track file. */
 export const TRACK_LIMITS = { bytes: 256 * 1024 ** 2, points: 2_000_000 } as const
 
-/** Endings of the names of files that hold tracks. */
+/** File name extensions of tracks. */
 export const TRACK_EXTENSIONS = ['.gpx', '.kml', '.kmz', '.geojson', '.json']
 
 /** A file whose latitudes and longitudes seem to have been swapped: read the other way round they would all lie on the Earth. */

@@ -16,7 +16,7 @@ import type { Run } from './heading'
 import { runOf, SMOOTHING } from './heading'
 import { sameVehicle, stretchesOf } from './stretch'
 
-/** A traveller's trip: its courses, when it is where, and how its vehicles turn. @throws JourneyError if its times do not fit into the film. */
+/** Compiles a traveller's trip: its courses, its schedule, and how its vehicles turn. @throws JourneyError if its times do not fit into the film. */
 export function compileTraveller(journey: Journey, traveller: Traveller): CompiledTraveller {
   const { rate } = journey.frame
   const byId = new Map(journey.stops.map((stop) => [stop.id, stop]))
@@ -71,7 +71,7 @@ const meanSpeed = (visits: readonly Visit[], courses: readonly Course[], leg: nu
   courses[leg]!.length / Math.max(1, visits[leg + 1]!.arrive - visits[leg]!.leave)
 
 /**
- * Speed at each visit: none where there is a layover, else the harmonic mean of the two legs' speeds, with which a Hermite
+ * Speed at each visit: 0 where there is a layover, else the harmonic mean of the two legs' speeds, with which a Hermite
  * interpolation stays monotone. Source: F. Fritsch and J. Butland, A method for constructing local monotone piecewise cubic interpolants (1984).
  */
 function speedsAtVisits(visits: readonly Visit[], courses: readonly Course[]): number[] {

@@ -44,7 +44,7 @@ export function compile(journey: Journey): CompiledJourney {
   }
 }
 
-/** The stops of some travellers in the order of their trips; of one that several visit the first arrival. */
+/** The stops of some travellers in the order of their trips, each with its first arrival. */
 function firstVisits(travellers: readonly CompiledTraveller[]): CompiledVisit[] {
   const first = new Map<string, CompiledVisit>()
   for (const visit of travellers.flatMap(({ visits }) => visits)) {

@@ -50,11 +50,11 @@ export interface CompiledPostcard extends PostcardTimes {
 }
 
 export interface CompiledLeg extends TimedLeg {
-  /** How its vehicle turns, on this leg and on those before and after it that the same one makes. */
+  /** How the vehicle turns on this leg and on the neighbouring legs it also travels. */
   stretch: Stretch
 }
 
-/** Legs, one after the other, that look like being made by one vehicle, and how it turns on them and at the stops between, beginning and end. */
+/** Consecutive legs that look as if one vehicle travels them, and how it turns on them and at their stops. */
 export interface Stretch {
   /** Direction of the vehicle in radians, 0 to the right, clockwise positive. */
   heading: Turning
@@ -63,7 +63,7 @@ export interface Stretch {
   left(t: number): boolean
 }
 
-/** A leg's course, and when and how it is travelled. */
+/** A leg's course, and how and when it is travelled. */
 export interface TimedLeg {
   leg: Leg
   course: Course

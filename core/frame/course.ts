@@ -12,7 +12,7 @@ import type { CourseNode, CourseShape, Journey, TrackCourse } from '../journey/s
 import { readPoints } from '../journey/track-line'
 import { routeOver } from '../network/route-over'
 
-/** What of a journey the courses of its legs depend on, beside their own shapes and ends. */
+/** What the courses of legs depend on, besides their own shapes and ends. */
 export interface CourseGround {
   geo: GroundGeo | undefined
   networks: Journey['networks']

@@ -7,7 +7,7 @@ import type { Motion } from './motion'
 import { inkLengthAt, motionAt } from './motion'
 import { visibilityAt } from './span'
 
-/** The frame of a compiled journey at a time in seconds, held within the film. The same time gives the same frame, however one got there. */
+/** The frame of a compiled journey at a time in seconds, clamped to the film. The same time always gives the same frame. */
 export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
   const { journey, lastTime, marks } = compiled
   const time = Math.min(Math.max(seconds, 0), lastTime)
@@ -31,7 +31,7 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
   }
 }
 
-/** A frame as it lies on the table: seen in another view, without what belongs to the lens. */
+/** A frame as shown on the table: in another view, without what belongs to the lens. */
 export const onTable = (frame: Frame, view: View): Frame => ({
   ...frame,
   view,
@@ -64,7 +64,7 @@ function ground({ journey, sheets, areas }: CompiledJourney, time: number): Fram
   return [{ kind: 'ground', ground }, ...laid, ...lit, ...(shade ? [{ kind: 'edge-shade', shade } as const] : [])]
 }
 
-/** The credit line is there for the last second, coming in over the quarter of a second before. */
+/** The credit line is shown in the last second, and fades in during the quarter of a second before it. */
 const CREDIT_SECONDS = 1
 const CREDIT_FADE = 0.25
 

@@ -22,7 +22,7 @@ export interface Frame {
 export type FrameItem =
   GroundItem | SheetItem | AreaItem | EdgeShadeItem | InkItem | PinItem | VehicleItem | LabelItem | PostcardItem | CreditItem
 
-/** The background; always the bottom item. */
+/** The background; always the lowest item. */
 export interface GroundItem {
   kind: 'ground'
   ground: Ground

@@ -3,7 +3,7 @@ import type { Course } from '../geometry/course'
 import { chordHeading } from '../geometry/course'
 import type { Artwork } from '../vehicles/artwork'
 
-/** A vehicle seen from the side leans with the slope up to here, and turns round this far past the vertical. */
+/** The greatest lean of a vehicle seen from the side, and how far past the vertical its heading must go before it turns round. */
 const MOST_LEAN = radians(35)
 const HYSTERESIS = radians(10)
 
@@ -15,7 +15,7 @@ export interface Run {
   course: Course
   /** Smoothing length in ground units. */
   window: number
-  /** Where a side-view vehicle turns round; looked for when it is first asked for. */
+  /** Where a side-view vehicle turns round; searched on first use. */
   sides(): Sides
 }
 
@@ -39,7 +39,7 @@ export function headingAt(run: Run, s: number): number {
 
 const facesLeft = (heading: number): boolean => Math.cos(heading) < 0
 
-/** Most places looked at on one run: a course of 20 000 vehicle lengths is still searched to a vehicle's length. */
+/** The most places examined on one run: a course of 20 000 vehicle lengths is still searched to one vehicle length. */
 const MOST_PROBES = 20_000
 
 function turnsRound(run: Run): Sides {
@@ -77,7 +77,7 @@ export function leanOf(heading: number, left: boolean): number {
 /** How far a heading leads down from straight to the left or right, in radians. */
 const dipOf = (heading: number, left: boolean): number => (left ? turnBetween(heading, Math.PI) : turnBetween(0, heading))
 
-/** How an artwork is laid on the frame: turned by `rotation` (radians, clockwise) after being mirrored left to right. */
+/** How an artwork is placed in the frame: mirrored left to right if asked, then turned by `rotation` (radians, clockwise). */
 export interface Pose {
   rotation: number
   mirrored: boolean

@@ -8,7 +8,7 @@ const LEAD = 0.2
 const MOMENT = 0.4
 const LABEL_LAG = 0.12
 
-/** A postcard begins to appear so long after arrival, when the pin has settled, and takes so long to go. */
+/** The delay of a postcard after arrival, when the pin has settled, and how long it takes to disappear, in seconds. */
 const POSTCARD_LAG = 0.2
 const POSTCARD_LEAVE = 0.3
 
@@ -28,13 +28,13 @@ export function appearanceAt(t: number, arrive: number, lastTime: number, lag: n
 export const pinAppearanceAt = (t: number, arrive: number, lastTime: number) => appearanceAt(t, arrive, lastTime, 0)
 export const labelAppearanceAt = (t: number, arrive: number, lastTime: number) => appearanceAt(t, arrive, lastTime, LABEL_LAG)
 
-/** When a postcard begins to appear, and when it is gone; `to` is Infinity for one that stays. */
+/** The times at which a postcard begins to appear and is gone; `to` is Infinity for one that stays. */
 export interface PostcardTimes {
   from: number
   to: number
 }
 
-/** Seconds in which a postcard is taken in: for a text 1 s and 0.3 s a word, for a photo 1.5 s (common practice, no source). */
+/** Seconds needed to take in a postcard: 1 s and 0.3 s a word for a text, 1.5 s for a photo (common practice, no source). */
 export function readingSeconds({ photo, text }: Pick<Postcard, 'photo' | 'text'>): number {
   const words = text.split(/\s+/).filter(Boolean).length
   return Math.max(photo ? 1.5 : 0, words > 0 ? 1 + 0.3 * words : 0)
@@ -46,7 +46,7 @@ export function postcardTimes(postcard: Postcard, arrive: number, leave: number,
   const { stays } = postcard
   if (stays === 'end') return { from, to: Infinity }
   const to = stays === 'rest' ? Math.max(leave, from + MOMENT + readingSeconds(postcard)) : from + stays
-  // Anything that would vanish with the last frame stays.
+  // A postcard that would vanish with the last frame stays.
   return { from, to: to >= lastTime ? Infinity : to }
 }
 
@@ -65,7 +65,7 @@ export interface Box {
   bottom: number
 }
 
-/** What a pin covers around its place, as shares of its size: a lantern and a pennant stand on their foot, a bead lies round it. */
+/** The box of a pin around its place, as shares of its size: a lantern and a pennant stand on their foot, a bead is centred. */
 export const PIN_BOXES: Record<Pin['shape'], Box> = {
   lantern: { left: -0.34, right: 0.34, top: -1, bottom: 0 },
   pennant: { left: -0.08, right: 0.66, top: -1, bottom: 0.06 },
@@ -79,7 +79,7 @@ export interface LabelPlace {
   align: 'left' | 'center' | 'right'
 }
 
-/** Where the middle of a card of a size lies beside a pin, in reference pixels from the stop: its nearest side or corner is next to the pin. */
+/** The middle of a card beside a pin, in reference pixels from the stop, with its nearest side or corner next to the pin. */
 export function besidePin(pin: Pin, side: Label['side'], { width, height }: Size, gap: number): Point {
   const box = PIN_BOXES[pin.shape]
   const isRight = side.endsWith('right')

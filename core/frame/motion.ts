@@ -8,7 +8,7 @@ import type { Pose } from './heading'
 import { inkGapOf, poseOf } from './heading'
 import { sameVehicle } from './stretch'
 
-/** Seconds in which a vehicle gives way to another, or lets the ink catch up with it. */
+/** How long it takes a vehicle to be replaced by another, or the ink to catch up with it, in seconds. */
 const SWAP = 0.25
 const SETTLE = 0.3
 const LEAVE = 0.4

@@ -28,7 +28,7 @@ function timeOf(moment: Moment, stops: ReadonlyMap<string, StopTimes>, end: numb
   }
 }
 
-/** A span with its moments as times. What begins with the film or stays to its end does so without a fade. */
+/** A span with its moments as times. There is no fade at the film's beginning or end. */
 export function compileSpan(span: Span | null, stops: ReadonlyMap<string, StopTimes>, end: number): CompiledSpan {
   if (!span) return ALWAYS
   const from = timeOf(span.from, stops, end)
@@ -36,7 +36,7 @@ export function compileSpan(span: Span | null, stops: ReadonlyMap<string, StopTi
   return { from: from <= 0 ? -Infinity : from, to: to >= end ? Infinity : to, fade: span.fade }
 }
 
-/** How visible something is that comes and goes by a span, 0..1; both fades lie within it, and share it where it is too short for them. */
+/** The opacity, 0..1, of something shown during a span; both fades lie within the span, and share it if it is too short for them. */
 export function visibilityAt({ from, to, fade }: CompiledSpan, time: number): number {
   if (time < from || time > to) return 0
   const each = Math.min(fade, (to - from) / 2)

@@ -38,7 +38,7 @@ function stretchOver(legs: readonly TimedLeg[], visits: readonly CompiledVisit[]
     const left = headsLeft(leg.run, leg.runOffset + s)
     return { heading, left, lean: leanOf(heading, left) }
   }
-  /** Where the vehicle points as its way alone says. */
+  /** The direction of the vehicle from its course alone. */
   const spotAt = (t: number): Spot => {
     const next = legs.findIndex((leg) => t < leg.arrive)
     const leg = legs[next]
@@ -56,7 +56,7 @@ function stretchOver(legs: readonly TimedLeg[], visits: readonly CompiledVisit[]
   }
 }
 
-/** At a stop between two legs the vehicle turns just before it goes on. A side view cannot be half turned round: it faces its new way when it begins to. */
+/** At a stop between two legs the vehicle turns just before it goes on. A side view cannot be half turned round: it faces the new way as soon as it begins to turn. */
 function turningRound(arrived: Spot, departing: Spot, { arrive, leave }: CompiledVisit, t: number): Spot {
   const turn = Math.min(TURN, leave - arrive)
   const u = smooth((t - (leave - turn)) / turn)

@@ -6,7 +6,7 @@ export const MOST_TURN = radians(15 * 30)
 /** An angle over a stretch of time, in radians, unwrapped: a pure function of the time in seconds. */
 export type Turning = (t: number) => number
 
-/** What is nearer than this to what it was before has not been changed, in radians. */
+/** Angles closer than this count as unchanged, in radians. */
 const SAME = 1e-9
 
 /**

@@ -5,7 +5,7 @@ import { fit } from './fit'
 import { affine, transformed } from './homography'
 import type { Homography } from './homography'
 
-/** What control points say of the plane that a map is drawn in, and of how it lies there. */
+/** Chooses the plane of a map, and how the map lies in it, from control points. */
 
 /** A matched spot: `from` in the plane, x east and y north, `to` on the sheet. */
 type Fitted = (matches: readonly Match[]) => Homography
@@ -40,7 +40,7 @@ const MODELS: readonly { fewest: number; fitted: Fitted }[] = [
   { fewest: 3, fitted: (matches) => fit('affine', matches) },
 ]
 
-/** How far off, in sheet pixels, each point lies from where the others would have it; root mean square. Infinite where they determine nothing. */
+/** The error of each point when the fit leaves it out, in sheet pixels, root mean square. Infinite if the others determine no fit. */
 export function leftOutError(matches: readonly Match[], fitted: Fitted): number {
   let sum = 0
   for (const [i, { from, to }] of matches.entries()) {
@@ -56,7 +56,7 @@ export function leftOutError(matches: readonly Match[], fitted: Fitted): number 
   return Number.isFinite(rms) ? rms : Infinity
 }
 
-/** How well a plane suits the points: the least such error of the ways in which a map may lie in it. Undefined for fewer than three points. */
+/** How well a plane fits the points: the least such error of all kinds of fit. Undefined for fewer than three points. */
 export function planeError(matches: readonly Match[]): number | undefined {
   if (matches.length < 3) return undefined
   const errors = MODELS.filter(({ fewest }) => matches.length > fewest).map(({ fitted }) => leftOutError(matches, fitted))
@@ -64,18 +64,18 @@ export function planeError(matches: readonly Match[]): number | undefined {
   return Number.isFinite(least) ? least : undefined
 }
 
-/** One of two errors speaks for its plane if the other is so many times as large, and larger by so many pixels: a hand clicks no better. */
+/** The smaller of two errors decides if the other is this many times as large, and larger by this many pixels, which is how well a hand clicks. */
 const CLEARLY = 2
 const CLICK = 2
 
-/** Which of two planes the points speak for; undefined where they do not tell. */
+/** The plane that fits the points better; undefined if they do not decide. */
 export function clearly(a: number | undefined, b: number | undefined): 0 | 1 | undefined {
   if (a === undefined || b === undefined) return undefined
   if (b > CLEARLY * a && b - a > CLICK) return 0
   return a > CLEARLY * b && a - b > CLICK ? 1 : undefined
 }
 
-/** The greatest distance between where two maps of the sheet have its spots, in sheet pixels; spots that only one of them knows are left out. */
+/** The greatest distance between the images of a spot under two maps, in sheet pixels; spots that only one of them covers are left out. */
 export function greatestDifference({ width, height }: Size, other: (p: Point) => Point | undefined): number {
   let greatest = 0
   for (let i = 0; i <= 8; i++) {

@@ -4,7 +4,7 @@ import { JourneyError } from '../journey/error'
 import type { Homography } from './homography'
 import { affine, after, inverted, transformed } from './homography'
 
-/** Two matched points, where they are in one plane and in the other. */
+/** A matched point: its position in one plane and in the other. */
 export interface Match {
   from: Point
   to: Point
@@ -19,13 +19,13 @@ export const FEWEST_MATCHES: Record<FitKind, number> = { similarity: 2, affine: 
 /** How many numbers a map of each kind is made of; each match gives two equations. */
 const UNKNOWNS: Record<FitKind, number> = { similarity: 4, affine: 6, projective: 8 }
 
-/** Whether so many matches say anything on how well a map of a kind fits: fewer are carried over exactly by any. */
+/** Whether this many matches can check a fit of a kind: with fewer, any fit is exact. */
 export const canBeChecked = (kind: FitKind, matches: number): boolean => 2 * matches > UNKNOWNS[kind]
 
 /**
- * The map of a kind that carries the matches over best, by least squares of the distances in the second plane.
+ * The best map of a kind for the matches, by least squares of the distances in the second plane.
  *
- * @throws JourneyError where there are too few matches, or they lie so (on one spot, on one line) that they determine nothing.
+ * @throws JourneyError if there are too few matches, or they determine nothing because they lie on one spot or on one line.
  */
 export function fit(kind: FitKind, matches: readonly Match[]): Homography {
   if (matches.length < FEWEST_MATCHES[kind]) {
@@ -39,7 +39,7 @@ export function fit(kind: FitKind, matches: readonly Match[]): Homography {
   return scaled(after(after(source, SOLVERS[kind](even)), back))
 }
 
-/** The same map with 1 as its last number, where that can be. */
+/** The same map scaled so that its last number is 1, if that is possible. */
 const scaled = (h: Homography): Homography => (h[8] === 0 ? h : (h.map((v) => v / h[8]) as unknown as Homography))
 
 const SOLVERS: Record<FitKind, (matches: readonly Match[]) => Homography> = {

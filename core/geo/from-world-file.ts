@@ -11,11 +11,11 @@ const HALF_WORLD = Math.PI * 6378137
 
 export type WorldMatrix = [number, number, number, number, number, number]
 
-/** What the numbers of a world file allow: they do not say which coordinates they are. */
+/** The coordinate systems that a world file's numbers allow; the file does not name its own. */
 export interface WorldFileReading {
   /** From sheet pixels to the file's coordinates. */
   matrix: WorldMatrix
-  /** The system that they can only be in: degrees, as numbers this small are nothing else (common practice, no source). Else it has to be asked. */
+  /** The only system possible: degrees, as numbers this small are nothing else (common practice, no source). Otherwise the user has to be asked. */
   plane: Plane | undefined
   /** Whether they may be metres of Web Mercator, or of a zone of UTM. */
   mayBe: { mercator: boolean; utm: boolean }
@@ -65,7 +65,7 @@ const IN_WKT = /^\s*(?:PROJCS|PROJCRS|GEOGCS|GEOGCRS|GEODCRS|BOUNDCRS|COMPD_CS|C
 export function planeOfPrj(text: string, name: string): Plane {
   const called = IN_WKT.exec(text)?.[1]
   if (!called || text.length > 4000) throw new JourneyError(`“${name}” does not describe a coordinate system in well-known text.`)
-  // Known by their names: what other programs write of the Web Mercator is not told apart from an ellipsoidal one by its numbers alone.
+  // Recognised by name: what other programs write for Web Mercator has the same numbers as an ellipsoidal Mercator.
   if (/web_?\s?mercator|pseudo-?mercator|3857|900913/i.test(called)) return { kind: 'mercator' }
   if (/^\s*GEO/i.test(text) && /WGS_?\s?(19)?84|ETRS|NAD_?83|GRS_?80/i.test(text)) return { kind: 'degrees' }
   const plane: Plane = { kind: 'crs', name: called.replaceAll('_', ' '), definition: text.trim() }

@@ -10,7 +10,7 @@ const ECCENTRICITY = 0.00669437999014
 /** Ways shorter than this in degrees are measured on the ellipsoid that touches them, to a ten-millionth of their length. */
 const SHORT = 0.02
 
-/** Length in metres as of `geodesicDistance`, quicker where a way is short; for tracks of a million of them. */
+/** Length in metres, as `geodesicDistance` but quicker for short ways; for tracks of a million points. */
 export function trackDistance(a: LonLat, b: LonLat): number {
   const dLat = b.lat - a.lat
   const dLon = ((b.lon - a.lon + 540) % 360) - 180

@@ -14,7 +14,7 @@ import type { LonLat } from './lon-lat'
 import { wrapLongitude } from './lon-lat'
 import { planeMap } from './plane'
 
-/** How well a control point agrees with the others: how far off it lies on the sheet in pixels, and on the Earth in metres. */
+/** How well a control point agrees with the others: its error on the sheet in pixels, and on the Earth in metres. */
 export interface Residual {
   point: ControlPoint
   px: number
@@ -34,11 +34,11 @@ export interface GeoSheet {
   /** Undefined for places that the map's projection does not show. */
   toSheet(at: LonLat): Point | undefined
   toLonLat(p: Point): LonLat | undefined
-  /** From sheet pixels to the plane; what a world file can tell, where the plane is in degrees or Web Mercator and the map is affine. */
+  /** From sheet pixels to the plane. A world file can hold it if the plane is in degrees or Web Mercator and the map is affine. */
   toPlane: { plane: Plane; map: Homography }
-  /** Only for control points, and only where there are more of them than it takes to determine the map: else there is nothing to check it by. */
+  /** Only for control points, and only if there are more than the fit needs: otherwise nothing can be checked. */
   residuals: Residuals | undefined
-  /** Where two points or three cannot tell which plane a map is drawn in, and it matters: how far apart in sheet pixels the two have a spot. */
+  /** If two or three points cannot decide between two planes, and it matters: how far apart the planes put a spot, in sheet pixels. */
   doubt: { plane: 'mercator' | 'degrees'; other: 'mercator' | 'degrees'; px: number } | undefined
 }
 
@@ -123,12 +123,12 @@ function matchesIn(points: readonly ControlPoint[], plane: PointPlane, lonOf: Lo
   })
 }
 
-/** From so many points on they may speak for a map in perspective, if its left-out points lie so many times nearer, and by so many pixels. */
+/** A projective fit is chosen from this many points on, if leaving points out gives errors this many times smaller, and smaller by this many pixels. */
 const FOR_PERSPECTIVE = 5
 const BETTER = 3
 const BETTER_BY = 3
 
-/** The kind of fit that control points ask for where none was chosen: in perspective only where enough of them speak for it. */
+/** The kind of fit where none was chosen: projective only if enough control points support it. */
 function kindFor(matches: readonly Match[]): FitKind {
   if (matches.length < 3) return 'similarity'
   if (matches.length < FOR_PERSPECTIVE) return 'affine'
@@ -174,7 +174,7 @@ function likelier(first: Candidate, second: Candidate, size: Size | undefined): 
   return { ...taken.sheet, doubt: matters ? { plane: taken.plane, other: other.plane, px } : undefined }
 }
 
-/** As a share of the sheet's longer side, how far apart two planes may have a spot before it has to be asked which one is meant. */
+/** How far apart two planes may put a spot before the user is asked to choose, as a share of the sheet's longer side. */
 const DOUBTFUL = 0.01
 
 function candidateIn(plane: PointPlane, points: readonly ControlPoint[], chosen: FitKind | null, size: Size | undefined): Candidate {

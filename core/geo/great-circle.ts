@@ -13,10 +13,10 @@ export interface GroundLine {
   breaks: number[]
 }
 
-/** The line is bisected so many times at most: a 65 000th of half the Earth is 300 m. */
+/** The line is bisected at most this many times: a 65 000th of half the Earth is 300 m. */
 const MOST_DEPTH = 16
 
-/** Pieces are halved at least so often, so that no bend is overlooked. */
+/** Pieces are halved at least this many times, so that no bend is missed. */
 const LEAST_DEPTH = 4
 
 /** A piece that is still so many times longer on the ground than its neighbours when it cannot be halved any more leads over a cut of the map. */
@@ -76,7 +76,7 @@ function joined(samples: readonly { p: Point | undefined; u: number }[]): Ground
   return { points: Float64Array.from(xy), breaks }
 }
 
-/** The longest of the pieces beside a piece, for so much of the way as it takes. */
+/** The longest of the neighbouring pieces, scaled to the same share of the way. */
 function longest(samples: readonly { p: Point | undefined; u: number }[], i: number, share: number): number {
   let most = 0
   for (const k of [i - 2, i - 1, i + 1, i + 2]) {

@@ -4,7 +4,7 @@ import { JourneyError } from '../journey/error'
 import type { LonLat } from './lon-lat'
 import { countOf, pauseAt, pointOf, roughMetres, simplifySegment } from './track'
 
-/** What of a track is laid onto the ground, and how. */
+/** Which part of a track is laid onto the ground, and how. */
 export interface LayOptions {
   /** The number of the segment that is taken; null takes all, one after the other. */
   segment: number | null
@@ -12,7 +12,7 @@ export interface LayOptions {
   from: number
   to: number
   reversed: boolean
-  /** Points that lie no further than so many metres from the line of the rest are left out. */
+  /** Tolerance in metres: points this close to the line of the others are left out. */
   metres: number
   /** Places at which the track is cut, each where it passes nearest. */
   stops: readonly (LonLat & { name: string })[]
@@ -91,7 +91,7 @@ export function layTrack(track: Track, options: LayOptions, toGround: (at: LonLa
   const ends = { first: '', last: '' }
   for (const stop of options.stops) {
     const { i, metres } = nearestPoint(whole, stop)
-    // A place that the kept part does not come near to is not on it.
+    // Skip places that the kept part does not pass.
     if (metres > Math.max(END_REACH, 1000)) continue
     if (roughMetres(pointOf(whole, i), pointOf(whole, 0)) < END_REACH) ends.first ||= stop.name
     else if (roughMetres(pointOf(whole, i), pointOf(whole, count - 1)) < END_REACH) ends.last ||= stop.name
@@ -104,7 +104,7 @@ export function layTrack(track: Track, options: LayOptions, toGround: (at: LonLa
     if (!p) throw new JourneyError('The track leaves the part of the Earth that the map shows: keep less of it, or lay it on another map.')
     return p
   }
-  // What was spent at a stop is no part of the legs to it and from it.
+  // Time spent at a stop counts for neither of its legs.
   const stays = bounds.map(({ i }) => pauseAt(whole, i))
   return {
     stops: bounds.map(({ i, name }) => ({ name, at: ground(pointOf(whole, i)), place: pointOf(whole, i) })),

@@ -4,7 +4,7 @@ export interface LonLat {
   lat: number
 }
 
-/** Rounding may carry an edge of the world this far over it. */
+/** Rounding may put the edge of the world this far beyond its bounds, in degrees. */
 const SLACK = 1e-9
 
 /** Brings a longitude into -180..180. */

@@ -53,7 +53,7 @@ function utm(zone: number, south: boolean): PlaneMap {
 /** Spots of a projected system that do not lead back to within so many degrees lie where its projection folds over. */
 const LEADS_BACK = 1e-4
 
-/** Further off than this, in the system's units, nothing on the Earth lies, but for poles that are at infinity. */
+/** Nothing on the Earth lies further out than this, in the system's units, except poles at infinity. */
 const FAR = 1e9
 
 /** @throws JourneyError if proj4 does not understand the definition. */

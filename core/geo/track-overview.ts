@@ -10,7 +10,7 @@ export interface TrackOverview {
   segments: number[]
   lengthMetres: number
   hasTimes: boolean
-  /** Points whose time was made up from those beside it. */
+  /** The number of points whose time was interpolated from its neighbours. */
   badTimes: number
   hasHeights: boolean
   /** Seconds since 1970, where they are known. */

@@ -3,15 +3,15 @@ import type { Track, TrackSegment } from '../formats/track'
 import { trackDistance } from './geodesic'
 import type { LonLat } from './lon-lat'
 
-/** Below this many metres a second one is standing (common practice, no source). */
+/** Below this speed, in metres a second, the traveller is standing (common practice, no source). */
 const STANDING = 0.3
 
-/** A pause counts as a stop after so many seconds within so many metres (common practice, no source). */
+/** A pause is at least this many seconds within this many metres (common practice, no source). */
 const PAUSE = { seconds: 300, metres: 60 } as const
 
 export interface TrackStop extends LonLat {
   name: string
-  /** How long one stayed, in seconds; 0 for a place that was only marked. */
+  /** How long the pause was, in seconds; 0 for a place that was only marked. */
   seconds: number
 }
 
@@ -87,7 +87,7 @@ function boundsOf(segments: readonly TrackSegment[]): TrackSummary['bounds'] {
 
 const binOf = (lon: number): number => Math.min(359, Math.floor(lon + 180))
 
-/** Where in a circle of marks the longest stretch without one ends; of several as long the one that is last, over the circle's beginning. */
+/** The end of the longest stretch without marks on a circle; the last one if several are equally long. */
 function endOfWidestGap(taken: Uint8Array): number {
   const n = taken.length
   let widest = { end: 0, count: -1 }
@@ -99,13 +99,13 @@ function endOfWidestGap(taken: Uint8Array): number {
   return widest.end
 }
 
-/** Good to a hundredth over short ways away from the poles. */
+/** Accurate to a hundredth over short ways away from the poles. */
 export function roughMetres(a: LonLat, b: LonLat): number {
   const dLon = ((a.lon - b.lon + 540) % 360) - 180
   return DEGREE * Math.hypot(dLon * Math.cos((a.lat * Math.PI) / 180), a.lat - b.lat)
 }
 
-/** A pause so near a marked place, in metres, was made there. */
+/** A pause this close to a marked place, in metres, was made there. */
 const AT_PLACE = 150
 
 /** Marked places with the pauses that were made at them, and the other pauses. */
@@ -120,7 +120,7 @@ function withPauses(waypoints: Track['waypoints'], pauses: readonly TrackStop[])
 }
 
 /**
- * The points of a segment during which one stayed within a pause's reach of one of them, if that was as long as a pause; else just that point.
+ * The points of a segment that belong to the pause around one of them, or just that point if there was no pause.
  * @returns the numbers of the first and of the last
  */
 export function pauseAt(segment: TrackSegment, i: number): [number, number] {
@@ -149,13 +149,13 @@ function pausesOf(segment: TrackSegment): TrackStop[] {
   return stops
 }
 
-/** Long tracks are simplified in stretches of so many points, whose ends stay: the algorithm's time may grow with the square of their number. */
+/** Long tracks are simplified in stretches of this many points, whose ends are kept: the algorithm's time may grow with the square of their number. */
 const STRETCH = 4000
 
-/** And of no more than so many degrees of latitude, as a degree of longitude is shorter the nearer it is to a pole. */
+/** The most degrees of latitude in a stretch: a degree of longitude gets shorter towards the poles. */
 const STRETCH_LATITUDE = 4
 
-/** Metres to the degree of latitude, near enough for leaving points out. */
+/** Metres per degree of latitude, accurate enough for simplifying. */
 const DEGREE = 111_195
 
 /**
@@ -191,7 +191,7 @@ function endOfStretch(lonLat: Float64Array, from: number): number {
   return last
 }
 
-/** Numbers of the points of a stretch that remain. Longitudes count as they do where they are longest, so that nothing is left out by mistake. */
+/** Indexes of the points of a stretch that remain. Longitudes are measured where they are longest, so that no point is left out by mistake. */
 function keptOf(lonLat: Float64Array, from: number, to: number, metres: number): number[] {
   let cos = 0
   for (let i = from; i <= to; i++) cos = Math.max(cos, Math.cos((lonLat[2 * i + 1]! * Math.PI) / 180))

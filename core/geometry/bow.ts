@@ -6,7 +6,7 @@ import { add, distance, mix, rotate, scaleBy, subtract } from './point'
 /** Below this bow an arc cannot be told from its chord (a thousandth of a pixel on a chord of 1000). */
 const FLAT = 1e-6
 
-/** Ends nearer to each other than this, in gu, lie on one spot: they have no direction. */
+/** Ends closer to each other than this, in gu, count as one spot: they have no direction. */
 const NO_LENGTH = 1e-9
 
 /**
@@ -39,7 +39,7 @@ export function bowedCubics(a: Point, b: Point, bow: number): Cubic[] {
   return cubics
 }
 
-/** The bow that makes the arc from a to b pass, at its middle, as far off the chord as `through` lies; inverse of the above. */
+/** The bow for which the middle of the arc from a to b is as far off the chord as `through`; the inverse of the above. */
 export function bowThrough(a: Point, b: Point, through: Point): number {
   const chord = distance(a, b)
   if (chord < NO_LENGTH) return 0
@@ -48,7 +48,7 @@ export function bowThrough(a: Point, b: Point, through: Point): number {
 }
 
 /**
- * A bow of the same size that arches over the way from a to b as one sees it on the map: towards the north where that is known, else upwards.
+ * A bow of the same size that arches over the way from a to b as seen on the map: towards the north if that is known, else upwards.
  * @param earth where points of the ground lie on the Earth
  */
 export function upwardBow(a: Point, b: Point, bow: number, earth?: { toLonLat(p: Point): { lat: number } | undefined }): number {

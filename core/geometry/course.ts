@@ -5,7 +5,7 @@ import type { Point } from './point'
 /**
  * A compiled course: a flattened polyline with a table of cumulative length.
  * `points` holds x, y in turn (ground units); `lengths[i]` is the length up to point i; both have at least two points.
- * `breaks` are the numbers of the points, rising, after which the course goes on elsewhere, as where a map of the world is cut: the jump has no
+ * `breaks` are the indexes, rising, of the points after which the course continues elsewhere, as where a map of the world is cut: the jump has no
  * length, and nothing is drawn over it.
  */
 export interface Course {
@@ -38,13 +38,13 @@ export function courseOf(cubics: readonly Cubic[], tolerance = FLATTENING): Cour
   return polylineCourse(Float64Array.from(xy), breaks)
 }
 
-/** The points of a course, in the parts between its jumps. */
+/** The points of a course, split at its jumps. */
 export function partsOf({ points, breaks }: Course): Point[][] {
   const all = Array.from({ length: points.length / 2 }, (_, i) => ({ x: points[2 * i]!, y: points[2 * i + 1]! }))
   return [...breaks, all.length - 1].map((last, k) => all.slice(k === 0 ? 0 : breaks[k - 1]! + 1, last + 1))
 }
 
-/** Puts courses end to end into one; where they meet the shared point stands once. */
+/** Joins courses end to end; the shared point is kept once. */
 export function joinCourses(courses: readonly Course[]): Course {
   if (courses.length === 1) return courses[0]!
   const size = courses.reduce((n, c) => n + c.points.length - 2, 2)
@@ -75,7 +75,7 @@ export function polylineCourse(points: Float64Array, breaks: readonly number[] =
   return { points, lengths, length: lengths[n - 1]!, breaks }
 }
 
-/** A spot of a course: the length up to it, where it is, and how far from what was asked for. */
+/** A spot of a course: the length up to it, its position, and its distance from the query. */
 export interface OnCourse {
   s: number
   at: Point
@@ -136,7 +136,7 @@ function partAt({ lengths, length, breaks }: Course, s: number): [number, number
   return [start, length]
 }
 
-/** At a jump two points have one length: a hair to either side it is clear which of them is meant. */
+/** At a jump two points have the same length; this much to either side tells them apart. */
 const HAIR = 1e-6
 
 /**

@@ -4,7 +4,7 @@ import { distance, mix } from './point'
 /** A cubic Bezier segment: start, two handles, end. */
 export type Cubic = readonly [Point, Point, Point, Point]
 
-/** Ends nearer to each other than this, in ground units, are one but for rounding. */
+/** Ends closer to each other than this, in ground units, are the same but for rounding. */
 const SAME = 1e-6
 
 /** Whether a chain of cubics jumps before one of them: this one does not start where the one before ends. */

@@ -8,7 +8,7 @@ import { distance } from './point'
 /** A turn sharper than this, in radians, was meant as a corner. */
 const CORNER = (65 * Math.PI) / 180
 
-/** Points closer to each other than this share of the tolerance tell nothing more of the stroke. */
+/** Points closer to each other than this share of the tolerance add nothing to the stroke. */
 const DENSE = 0.25
 
 /**
@@ -38,13 +38,13 @@ export function fitStroke(points: readonly Point[], tolerance: number): Cubic[] 
   return cubics
 }
 
-/** Straight pieces, for the rare stroke that turns back on itself so exactly that it has no tangent anywhere, of which the package makes no numbers. */
+/** Straight pieces, for the rare stroke that turns back on itself so exactly that it has no tangent; the package returns NaN for it. */
 function straightThrough(points: readonly Point[], tolerance: number): Cubic[] {
   const kept = simplify([...points], tolerance, true)
   return kept.slice(1).map((to, i) => lineCubic(kept[i]!, to))
 }
 
-/** Leaves out points that lie nearer than `least` to the one before; the last is kept. */
+/** Leaves out points closer than `least` to the one before; the last is kept. */
 function thin(points: readonly Point[], least: number): Point[] {
   const kept: Point[] = []
   for (const p of points) if (kept.length === 0 || distance(kept.at(-1)!, p) >= least) kept.push(p)
@@ -53,7 +53,7 @@ function thin(points: readonly Point[], least: number): Point[] {
   return kept
 }
 
-/** Places where the stroke turns sharply: looked at over some way on either side, so that a trembling hand makes none. */
+/** The places where the stroke turns sharply, measured over a distance on either side, so that a trembling hand makes none. */
 function cornersOf(points: readonly Point[], tolerance: number): number[] {
   const reach = tolerance * 3
   const turns = points.map((p, i) => {

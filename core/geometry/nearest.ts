@@ -3,7 +3,7 @@ import { cubicPoint, flatteningSteps } from './cubic'
 import type { Point } from './point'
 import { distance } from './point'
 
-/** A spot on a chain of cubics: which of them, the parameter on it, where it is, and how far from what was asked for. */
+/** A spot on a chain of cubics: the index of the cubic, the parameter on it, its position, and its distance from the query. */
 export interface OnChain {
   segment: number
   u: number
@@ -22,7 +22,7 @@ export function nearestOnChain(cubics: readonly Cubic[], p: Point): OnChain {
       const d = distance(cubicPoint(cubic, i / steps), p)
       if (d < nearest) [nearest, sample] = [d, i]
     }
-    // Between two samples the curve comes no nearer than this; its control polygon is never shorter than the curve.
+    // A bound on how close the curve comes between two samples: its control polygon is never shorter than the curve.
     const [a, b, c, d] = cubic
     const reach = (3 * Math.max(distance(a, b), distance(b, c), distance(c, d))) / steps
     if (nearest - reach > best.distance) return
@@ -38,7 +38,7 @@ export function nearestOnChain(cubics: readonly Cubic[], p: Point): OnChain {
 
 const GOLDEN = (Math.sqrt(5) - 1) / 2
 
-/** Where a function with one minimum between two numbers has it. Source: J. Kiefer, Sequential minimax search for a maximum (1953). */
+/** Finds the minimum of a unimodal function between two numbers. Source: J. Kiefer, Sequential minimax search for a maximum (1953). */
 function goldenSection(f: (x: number) => number, from: number, to: number): number {
   let [a, b] = [from, to]
   let [c, d] = [b - GOLDEN * (b - a), a + GOLDEN * (b - a)]

@@ -60,10 +60,10 @@ export function legCourse(journey: Journey, id: string): Course | undefined {
   return ends && shape && compiledCourse(shape, ...ends, courseGround(journey))
 }
 
-/** Lines of many points become curves that lie no further from them than so many reference pixels. */
+/** Tolerance in reference pixels for turning lines of many points into curves. */
 const LINE_TOLERANCE = 0.75
 
-/** Gives a leg a drawn course of the very shape it has, or, of a line of many points, of nearly that. */
+/** Gives a leg a drawn course of exactly its present shape, or nearly that for a line of many points. */
 export function makeDrawn(journey: Journey, id: string): Journey {
   const [shape, course] = [shapeOf(journey, id), legCourse(journey, id)]
   if (!shape || !course || shape.kind === 'drawn') return journey
@@ -73,7 +73,7 @@ export function makeDrawn(journey: Journey, id: string): Journey {
   return editLeg(journey, id, { course: drawnCourse(parts.flatMap((part) => fitStroke(simplify(part, tolerance / 4, true), tolerance))) })
 }
 
-/** Gives a leg a course through nodes, corners and smooth ones as they were drawn. */
+/** Gives a leg a course through the nodes that were drawn, corners or smooth. */
 export const setNodes = (journey: Journey, id: string, { leave, nodes, arrive }: Omit<DrawnCourse, 'kind'>): Journey =>
   editLeg(journey, id, { course: { kind: 'drawn', leave, nodes, arrive } })
 
@@ -120,7 +120,7 @@ export function insertNode(journey: Journey, id: string, { segment, u }: Pick<On
   return editLeg(journey, id, { course: keepKinds(course, shapeOf(journey, id)!) })
 }
 
-/** Nodes that were there before keep the kind they had, whatever their handles look like now. */
+/** Existing nodes keep their kind, whatever their handles look like now. */
 export function keepKinds(course: DrawnCourse, old: CourseShape): DrawnCourse {
   if (old.kind !== 'drawn') return course
   const kinds = new Map(old.nodes.map((node) => [`${node.at.x} ${node.at.y}`, node.kind]))
@@ -142,7 +142,7 @@ export function withNodes(journey: Journey, id: string, change: (course: DrawnCo
   return course?.kind === 'drawn' ? editLeg(journey, id, { course: change(course) }) : journey
 }
 
-/** Takes nodes away; the handles of those beside them stay, so that the course bends much as it did. With one end of a gap the gap goes. */
+/** Removes nodes; the handles of their neighbours stay, so that the course bends much as it did. A gap goes with either of its ends. */
 export const removeNodes = (journey: Journey, id: string, gone: ReadonlySet<number>): Journey =>
   withNodes(journey, id, (course) => ({
     ...course,
@@ -159,7 +159,7 @@ export const moveNodes = (journey: Journey, id: string, moved: ReadonlySet<numbe
     nodes: course.nodes.map((node, i) => (moved.has(i) ? { ...node, at: add(node.at, by) } : node)),
   }))
 
-/** Makes nodes corners, smooth or symmetric; handles are brought into line as that asks, and made where there are none. */
+/** Makes nodes corners, smooth or symmetric; handles are aligned as needed, and added where there are none. */
 export function setNodeKind(journey: Journey, id: string, chosen: ReadonlySet<number>, kind: NodeKind): Journey {
   const ends = legEnds(journey, id)
   if (!ends) return journey
@@ -169,7 +169,7 @@ export function setNodeKind(journey: Journey, id: string, chosen: ReadonlySet<nu
   })
 }
 
-/** A handle's length where there was none: a third of the way to the neighbour. */
+/** The length of a new handle: a third of the way to the neighbour. */
 const THIRD = 1 / 3
 
 function ofKind(node: CourseNode, kind: NodeKind, previous: Point, next: Point): CourseNode {
@@ -186,10 +186,10 @@ function ofKind(node: CourseNode, kind: NodeKind, previous: Point, next: Point):
   return { ...node, kind, before: scaleBy(unit, -into), after: scaleBy(unit, out) }
 }
 
-/** Which handle: of the first stop, of the last, or of a node on its near or far side. */
+/** Identifies a handle: of the first stop, of the last, or of a node on its near or far side. */
 export type HandleOf = { of: 'leave' } | { of: 'arrive' } | { of: 'before' | 'after'; node: number }
 
-/** Pulls a handle to an offset from its node; the other one follows as the node's kind asks. */
+/** Pulls a handle to an offset from its node; the other one follows by the node's kind. */
 export function pullHandle(journey: Journey, id: string, handle: HandleOf, to: Point): Journey {
   return withNodes(journey, id, (course) => {
     if (handle.of === 'leave' || handle.of === 'arrive') return { ...course, [handle.of]: to }
@@ -206,7 +206,7 @@ function pulled(node: CourseNode, side: 'before' | 'after', to: Point): CourseNo
 }
 
 /**
- * Pulls a spot of a leg's course to where it is to be, bending the one segment it lies on; handles move so that smooth ends stay smooth.
+ * Pulls a spot of a leg's course to a position, bending only the segment that it lies on; handles move so that smooth ends stay smooth.
  * Source of the shares: the cubic's own weights at that parameter (Bernstein form), the smaller move of both handles that does it.
  */
 export function pullSegment(journey: Journey, id: string, { segment, u }: Pick<OnChain, 'segment' | 'u'>, by: Point): Journey {
@@ -238,7 +238,7 @@ function turnAfter(cubics: readonly Cubic[], i: number): number {
   return Math.acos(Math.min(1, Math.max(-1, cos)))
 }
 
-/** The direction in which a cubic ends, by the last of its points that lies apart from its end. */
+/** The direction in which a cubic ends, from the last control point apart from its end. */
 function directionAtEnd([a, b, c, d]: Cubic): Point {
   const from = [c, b, a].find((p) => distance(p, d) > 1e-9) ?? a
   return subtract(d, from)
@@ -247,13 +247,13 @@ function directionAtEnd([a, b, c, d]: Cubic): Point {
 /** A corner sharper than this spins a vehicle, in radians. */
 export const SHARP = (50 * Math.PI) / 180
 
-/** Numbers of the cubics of a chain at whose ends it turns so sharply that a vehicle would spin. */
+/** Indexes of the cubics of a chain after which it turns so sharply that a vehicle would spin. */
 export const sharpCorners = (cubics: readonly Cubic[]): number[] =>
   cubics.slice(1).flatMap((_, i) => (turnAfter(cubics, i) > SHARP ? [i] : []))
 
 /**
- * Rounds the sharp corners of a leg with a radius in gu; where two corners are too near each other for it, each takes what there is.
- * A corner between straight lines becomes an arc, the fillet; one between curves a bend that leaves and joins them in their own direction.
+ * Rounds the sharp corners of a leg with a radius in gu; corners too close to each other share the room between them.
+ * A corner between straight lines becomes an arc (a fillet); one between curves becomes a bend tangent to both.
  */
 export function roundCorners(journey: Journey, id: string, radius: number): Journey {
   const cubics = legCubics(journey, id)
@@ -286,7 +286,7 @@ export function roundCorners(journey: Journey, id: string, radius: number): Jour
   return editLeg(journey, id, { course: drawnCourse(rounded) })
 }
 
-/** The parameter at which a cubic has got so far from its start; within half of its chord it gets ever further. By bisection. */
+/** The parameter at which a cubic is at a distance from its start, by bisection; up to half the chord the distance only grows. */
 export function parameterAt(cubic: Cubic, reach: number): number {
   let [low, high] = [0, 1]
   for (let i = 0; i < 50; i++) {

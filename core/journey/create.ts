@@ -2,7 +2,7 @@ import { referenceSize } from '../camera/view'
 import type { FrameFormat, Journey } from './schema'
 import { groundSchema, JOURNEY_FORMAT, JOURNEY_VERSION, travellerSchema } from './schema'
 
-/** Frame sizes on offer: [name, width, height]. 4:5 and 9:16 are what upright feeds show (common practice, no source). */
+/** Frame sizes on offer: [name, width, height]. 4:5 and 9:16 are for upright feeds (common practice, no source). */
 export const FRAME_SIZES = {
   '16:9': [
     ['720p', 1280, 720],

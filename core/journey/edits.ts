@@ -39,7 +39,7 @@ export function fitRoute(journey: Journey): Journey {
   return setCamera(journey, { centre: view.centre, zoom })
 }
 
-/** Changes size or rate. A sheet keeps its scale relative to filling the frame; on plain ground what was seen stays in view. */
+/** Changes size or rate. A sheet keeps its scale relative to filling the frame; on plain ground the visible part stays in view. */
 export function setFrame(journey: Journey, frame: FrameFormat): Journey {
   const before = referenceSize(journey.frame)
   const after = referenceSize(frame)
@@ -52,7 +52,7 @@ export function setFrame(journey: Journey, frame: FrameFormat): Journey {
 
 export type StopPatch = Partial<Pick<Stop, 'name' | 'at' | 'found' | 'place' | 'postcard'>> & { pin?: Partial<Pin>; label?: Partial<Label> }
 
-/** Changes the given fields of a stop. One that is moved lies where it was put, and no more where it was found. */
+/** Changes the given fields of a stop. A moved stop loses the place on the Earth where it was found. */
 export function editStop(journey: Journey, id: string, patch: StopPatch): Journey {
   return produce(journey, (draft) => {
     const stop = draft.stops.find((s) => s.id === id)
@@ -65,7 +65,7 @@ export function editStop(journey: Journey, id: string, patch: StopPatch): Journe
   })
 }
 
-/** A postcard for a stop, on the other side of its pin than its name. */
+/** A new postcard for a stop, on the opposite side of the pin from its label. */
 export function newPostcard({ label }: Pick<Stop, 'label'>, fields: Pick<Partial<Postcard>, 'photo' | 'text'>): Postcard {
   const opposite = SIDES[(SIDES.indexOf(label.side) + SIDES.length / 2) % SIDES.length]!
   return postcardSchema.parse({ side: label.shown ? opposite : 'top', ...fields })
@@ -77,7 +77,7 @@ export function editPostcard(journey: Journey, id: string, patch: Partial<Postca
   return postcard ? editStop(journey, id, { postcard: { ...postcard, ...patch } }) : journey
 }
 
-/** Gives all stops the look of one of them: of its pin, its label and, where they have one, its postcard; sides stay as they are. */
+/** Gives all stops the look of one: pin, label and, on those that have one, postcard; sides are kept. */
 export function dressStopsLike(journey: Journey, id: string): Journey {
   return produce(journey, (draft) => {
     const model = draft.stops.find((s) => s.id === id)

@@ -8,11 +8,11 @@ import type { CourseNode, DrawnCourse, Journey } from './schema'
 
 /** Gaps in drawn courses, where the line is broken and the traveller is at once on its other side: pure functions, journey in, journey out. */
 
-/** The largest share of a segment that is cut away at either end. */
+/** The largest share of a segment that a break cuts away at either end. */
 const MOST_CUT = 0.4
 
 /**
- * Breaks a leg's line. Between two chosen nodes that follow one another the segment goes; at a chosen node without a chosen neighbour a piece of
+ * Breaks a leg's line. Between two consecutive chosen nodes the segment is removed; at a chosen node without a chosen neighbour a piece of
  * the line is cut out, half of `width` on either side.
  * @param width in gu
  */
@@ -31,7 +31,7 @@ export function breakAt(journey: Journey, id: string, chosen: ReadonlySet<number
   return editLeg(journey, id, { course: keepKinds(drawnCourse(chain), course) })
 }
 
-/** Joins a leg's line over those of its gaps of which an end is chosen: with a smooth bend that goes on as both ends do. */
+/** Joins a leg's line over each gap with a chosen end, by a smooth bend tangent to both ends. */
 export const joinGaps = (journey: Journey, id: string, chosen: ReadonlySet<number>): Journey =>
   withNodes(journey, id, (course) => {
     const gaps = new Set(gapsAt(course, chosen))
@@ -44,7 +44,7 @@ export const joinGaps = (journey: Journey, id: string, chosen: ReadonlySet<numbe
     }
   })
 
-/** Numbers of the nodes before those gaps of which an end is chosen. */
+/** Indexes of the nodes before the gaps that have a chosen end. */
 export const gapsAt = ({ nodes }: DrawnCourse, chosen: ReadonlySet<number>): number[] =>
   nodes.flatMap((node, i) => (node.gap && (chosen.has(i) || chosen.has(i + 1)) ? [i] : []))
 
@@ -58,7 +58,7 @@ function cutFromStart(cubic: Cubic, length: number): Cubic {
   return splitCubic(cubic, parameterAt(cubic, cut))[1]
 }
 
-/** The end of a gap with a handle over it, that goes on as the line came. */
+/** The end of a gap with a handle across it that continues the line. */
 function bridged(node: CourseNode, side: 'before' | 'after', other: CourseNode): CourseNode {
   const own = side === 'before' ? node.after : node.before
   const reach = distance(node.at, other.at) / 3

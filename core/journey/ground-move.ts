@@ -8,8 +8,8 @@ import { readPoints, writePoints } from './track-line'
 export type Move = (p: Point) => Point
 
 /**
- * Moves all that lies on the ground by a map of it: stops, the courses of legs, networks, areas, and the sheets but for one that stays. The view is the
- * caller's to move.
+ * Moves everything on the ground by a map of it: stops, the courses of legs, networks, areas, and all sheets but one that stays. The view is the
+ * caller's responsibility.
  */
 export function withGroundMoved(journey: Journey, move: Move, staying?: string): Journey {
   const places = new Map(journey.stops.map(({ id, at }) => [id, at]))
@@ -39,7 +39,7 @@ function movedCourse(course: CourseShape, a: Point, b: Point, move: Move): Cours
     case 'straight':
     case 'bowed':
     case 'great-circle':
-      // These follow from their stops.
+      // These courses follow from their stops.
       return course
     case 'drawn':
       return {

@@ -4,27 +4,27 @@ import { checkEdited } from './parse'
 import type { Journey } from './schema'
 
 /**
- * Steps between versions of a journey, so that undoing survives closing it: what is different, found by following only those parts that are not shared.
+ * Differences between versions of a journey, so that undo survives closing it. Only the parts that two versions do not share are compared.
  */
 
 const key = z.union([z.string().max(40), z.int().min(0)])
 const path = z.array(key).max(12)
 
-/** A part that has another value (or none, where it is left out), or a stretch of a list that is replaced by other entries. */
+/** A part with a new value (or none, if it is left out), or a stretch of a list replaced by other entries. */
 export const changeSchema = z.union([
   z.strictObject({ path, at: z.int().min(0), removed: z.int().min(0), entries: z.array(z.unknown()) }),
   z.strictObject({ path, value: z.unknown().optional() }),
 ])
 export type Change = z.output<typeof changeSchema>
 
-/** What is kept of a journey's past: from its present state back, step by step. */
+/** The stored past of a journey: from its present state back, step by step. */
 export const PAST_LIMITS = { steps: 60, changesInStep: 5000, letters: 500_000 } as const
 export const pastSchema = z.array(z.array(changeSchema).max(PAST_LIMITS.changesInStep)).max(PAST_LIMITS.steps)
 export type Past = z.output<typeof pastSchema>
 
 type Keys = (string | number)[]
 
-/** The changes that make `after` of `before`. Parts that the two share are not looked into. */
+/** The changes that turn `before` into `after`. Parts that the two share are skipped. */
 export function changesBetween(before: unknown, after: unknown, at: Keys = []): Change[] {
   if (before === after) return []
   if (Array.isArray(before) && Array.isArray(after)) return changesInList(before, after, at)
@@ -56,7 +56,7 @@ function changesInList(before: readonly unknown[], after: readonly unknown[], at
 const MANY = 16
 const lettersOf = (changes: readonly Change[]) => JSON.stringify(changes).length
 
-/** A value with changes made to it; what they do not touch is shared. @throws JourneyError where they do not fit */
+/** A value with changes applied; untouched parts are shared. @throws JourneyError if the changes do not fit the value */
 export const changed = (value: unknown, changes: readonly Change[]): unknown =>
   changes.reduce((v, change) => withChange(v, change, 0), value)
 
@@ -80,7 +80,7 @@ const misfit = () => new JourneyError('The steps that were kept do not belong to
 
 const steps = new WeakMap<Journey, { next: Journey; changes: Change[]; letters: number }>()
 
-/** The past of a journey as it is kept, the last step first. Steps that have been written down before are not compared again. */
+/** The past of a journey for storing, the last step first. Steps that were stored before are not compared again. */
 export function keptPast(past: readonly Journey[], present: Journey): Past {
   const kept: Past = []
   let letters = 0
@@ -104,7 +104,7 @@ function written(before: Journey, next: Journey) {
   return step
 }
 
-/** The versions that a kept past leads back to, the earliest first; as many as make whole journeys. */
+/** The versions in a stored past, the earliest first, as far back as they are valid journeys. */
 export function pastOf(kept: Past, present: Journey): Journey[] {
   const past: Journey[] = []
   let next = present

@@ -5,10 +5,10 @@ import type { Journey, Leg, Stop, Traveller } from './schema'
 export const travellerOf = ({ travellers }: Pick<Journey, 'travellers'>, id?: string): Traveller =>
   travellers.find((traveller) => traveller.id === id) ?? travellers[0]!
 
-/** What a stop is called in lists and messages; in the picture one without a name has none. */
+/** A stop's name in lists and messages; in the picture an unnamed stop has no label. */
 export const nameOfStop = ({ name }: Pick<Stop, 'name'>): string => name || 'Unnamed stop'
 
-/** A leg, whose it is, and its number among the legs of that traveller, from 0. */
+/** A leg, its traveller, and its index among that traveller's legs. */
 export function findLeg(journey: Journey, id: string): { traveller: Traveller; leg: Leg; index: number } | undefined {
   for (const traveller of journey.travellers) {
     const index = traveller.legs.findIndex((leg) => leg.id === id)

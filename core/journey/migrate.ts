@@ -3,9 +3,9 @@ import { usualLayover } from '../pace/layovers'
 /** A journey document before it is checked. */
 type Raw = Record<string, unknown>
 
-/** Entry k brings a document of version k + 1 to the next. Only what those versions could hold is dealt with; what is wrong with it is found later. */
+/** Entry k brings a document of version k + 1 to the next. It handles only what that version could hold; errors are found by the check that follows. */
 const MIGRATIONS: readonly ((document: Raw) => Raw)[] = [
-  // Version 2: several sheets, each with an id; more than a colour to the ground.
+  // Version 2: several sheets, each with an id; the ground is more than a colour.
   ({ ground, sheets, ...rest }) => ({
     ...rest,
     ...(ground === undefined ? {} : { ground: typeof ground === 'string' ? { colour: ground } : ground }),
@@ -25,7 +25,7 @@ const MIGRATIONS: readonly ((document: Raw) => Raw)[] = [
 
 const isRaw = (value: unknown): value is Raw => typeof value === 'object' && value !== null
 
-/** A traveller of version 3, whose new stops were given the layover that is usual for the film's length at the time: where it is still that one it was not set. */
+/** A traveller of version 3. New stops got the layover usual for the film's length; one that still equals it was not set by hand. */
 function free(traveller: unknown, seconds: unknown): unknown {
   if (!isRaw(traveller) || !Array.isArray(traveller.visits)) return traveller
   const { visits } = traveller
@@ -37,14 +37,14 @@ function free(traveller: unknown, seconds: unknown): unknown {
   }
 }
 
-/** A sheet of version 3, on which every map by control points was taken for one in Mercator's projection unless it was told otherwise. */
+/** A sheet of version 3, where a map with control points was assumed to be in Mercator's projection unless set otherwise. */
 function inAnyPlane(sheet: unknown): unknown {
   if (!isRaw(sheet) || !isRaw(sheet.georeference) || sheet.georeference.kind !== 'points') return sheet
   const { plane } = sheet.georeference
   return plane === 'degrees' ? sheet : { ...sheet, georeference: { ...sheet.georeference, plane: null } }
 }
 
-/** A leg along a track of version 3: a time that goes back stood still meanwhile. */
+/** A leg along a track of version 3: times that go back become standstills. */
 function rising(leg: unknown): unknown {
   if (!isRaw(leg) || !isRaw(leg.course) || typeof leg.course.times !== 'string') return leg
   let last = 0

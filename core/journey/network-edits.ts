@@ -21,7 +21,7 @@ export function addNetworks(
   return { ...journey, networks: [...journey.networks, ...added] }
 }
 
-/** Keeps the course of a leg as a line of the mode's network, the first there is or else a new one. */
+/** Adds the course of a leg as a line to the first network of a mode, or to a new one. */
 export function keepAsLine(journey: Journey, leg: string, mode: NetworkMode, id: string): Journey {
   const course = legCourse(journey, leg)
   if (!course) return journey
@@ -35,7 +35,7 @@ export function keepAsLine(journey: Journey, leg: string, mode: NetworkMode, id:
   }
 }
 
-/** Takes a network away; legs over it go straight where no other one of its mode leads. */
+/** Removes a network; legs over it go straight where no other network of its mode leads. */
 export const removeNetwork = (journey: Journey, id: string): Journey => ({
   ...journey,
   networks: journey.networks.filter((network) => network.id !== id),

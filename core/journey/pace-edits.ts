@@ -7,13 +7,13 @@ import { travellerOf } from './lookup'
 import type { Journey, Traveller } from './schema'
 import { LIMITS } from './schema'
 
-/** When everything happens: changes to the film's length, to travel times and layovers. Pure functions, journey in, journey out, as in edits.ts. */
+/** Changes to the timing: the film's length, travel times and layovers. Pure functions, journey in, journey out, as in edits.ts. */
 
 export const setSeconds = (journey: Journey, seconds: number): Journey => ({ ...journey, seconds })
 
 export const setShareExponent = (journey: Journey, shareExponent: number): Journey => ({ ...journey, shareExponent })
 
-/** Sets the seconds spent at the visit with this place in a traveller's itinerary; null leaves it to the film's length. */
+/** Sets the layover of the visit at an index of a traveller's itinerary, in seconds; null makes it automatic. */
 export function setLayover(journey: Journey, visit: number, layover: number | null, who?: string): Journey {
   return produce(journey, (draft) => {
     const target = travellerOf(draft, who).visits[visit]
@@ -21,17 +21,17 @@ export function setLayover(journey: Journey, visit: number, layover: number | nu
   })
 }
 
-/** A traveller's itinerary as its schedule is made from it. `lengths` of the legs' courses in gu; they only matter for how free time is shared. */
+/** The input of the schedule for a traveller. `lengths` are those of the legs' courses in gu; they only affect how free time is shared. */
 export const itineraryOf = ({ startDelay, visits, legs }: Traveller, lengths?: readonly number[]): Itinerary => ({
   startDelay,
   layovers: visits.map((visit) => visit.layover),
   legs: legs.map(({ travel }, i) => ({ travel, length: lengths?.[i] ?? 1 })),
 })
 
-/** The seconds of travel that a new leg has at least, where a film grows for it. */
+/** The shortest travel time of a new leg for which the film grows, in seconds. */
 const ROOM_FOR_LEG = 1
 
-/** The same journey with time for a traveller's whole trip: where set times leave no room for the others, the film grows. */
+/** The same journey with room for a traveller's whole trip: the film grows if set times leave none for the others. */
 export function withTimeForAll(journey: Journey, who?: string): Journey {
   const itinerary = itineraryOf(travellerOf(journey, who))
   const { layovers, legs } = itinerary
@@ -44,7 +44,7 @@ export function withTimeForAll(journey: Journey, who?: string): Journey {
   return { ...journey, seconds: Math.min(LIMITS.seconds, Math.max(journey.seconds, Math.ceil(wanted * 10) / 10)) }
 }
 
-/** Changes the film's length, and in proportion to it all times that have been set. */
+/** Changes the film's length, and all set times in proportion. */
 export function scaleTimes(journey: Journey, seconds: number): Journey {
   const factor = seconds / journey.seconds
   const scaled = (value: number) => Math.round(value * factor * 1e4) / 1e4
@@ -62,8 +62,8 @@ export function scaleTimes(journey: Journey, seconds: number): Journey {
 export const SHORTEST_SET = 0.1
 
 /**
- * Sets a leg's travel time so that it arrives at a moment, as its end is dragged on the pace strip. No other time is set: those that are shared out
- * make room or fill it. The last leg's end is where the rest at the end begins, so it is that rest that is set.
+ * Sets a leg's travel time so that it arrives at a moment, when its end is dragged on the pace strip. No other time is set: the automatic ones
+ * make room or fill it. For the last leg the rest at the end is set instead, as that begins where the leg ends.
  * @param lengths of all the traveller's legs, in gu
  * @param arrive seconds of the film
  */
@@ -100,8 +100,8 @@ export const setDeparture = (journey: Journey, visit: number, leave: number, len
   )
 
 /**
- * The journey with that duration with which something ends at a moment, to a fraction of a frame. What is shared out changes along with a duration, so
- * the one that fits is looked for by bisection: the longer it is, the later its end.
+ * The journey with the duration for which something ends at a moment, to a fraction of a frame. Automatic times change along with a duration, so
+ * it is found by bisection: the longer it is, the later the end.
  */
 function dragged(
   journey: Journey,
@@ -142,6 +142,6 @@ function dragged(
   const off = (seconds: number) => Math.abs(endOf(lasting(seconds)) - end)
   const found = lasting(off(inFrames[0]!) <= off(inFrames[1]!) ? inFrames[0]! : inFrames[1]!)
   if (Math.abs(endOf(found) - end) < 1.5 * frame) return found
-  // Its end cannot be there: set the duration that was asked for instead, or say why that is impossible.
+  // The end cannot be there: set the requested duration instead, or say why that is impossible.
   return lasting(Math.max(shortest, Math.round((end - now.from) * 1e4) / 1e4))
 }

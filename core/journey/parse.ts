@@ -25,7 +25,7 @@ export function parseJourney(data: unknown): Journey {
 }
 
 /**
- * Checks what an edit has made of a journey that was whole. Long lines that it has not touched are not checked again, so that a step of a drag costs the
+ * Checks the result of an edit of a valid journey. Long lines that it did not touch are not checked again, so that a step of a drag costs the
  * same whatever else is in the journey.
  * @throws JourneyError as parseJourney does
  */

@@ -15,22 +15,22 @@ import { goOnTo, visitsOf } from './visit-edits'
 export interface PlacedPhoto {
   name: string
   at: Point
-  /** When it was taken, in milliseconds since 1970 by whatever clock the camera had; null where that is not known. */
+  /** When it was taken, in milliseconds since 1970 by the camera's clock; null if unknown. */
   time: number | null
-  /** What is to be shown of it; null where it cannot be shown. */
+  /** The image to show; null if it cannot be shown. */
   photo: Photo | null
 }
 
-/** Photos taken nearer to a stop than this, in reference pixels, were taken there. */
+/** A photo taken closer to a stop than this, in reference pixels, belongs to that stop. */
 const SAME_STOP = 24
 
-/** Photos in the order of time; those without one come last, by their names. */
+/** Photos sorted by time; those without one come last, sorted by name. */
 export const inOrder = (photos: readonly PlacedPhoto[]): PlacedPhoto[] =>
   [...photos].sort((a, b) => (a.time ?? Infinity) - (b.time ?? Infinity) || a.name.localeCompare(b.name, 'en', { numeric: true }))
 
 /**
- * Makes stops of where photos were taken, in the order of time, each with its photo as a postcard. One taken at a stop of the trip belongs to that stop,
- * which shows the first that can be shown; one taken while a leg was recorded becomes a stop on that leg; with all others the trip goes on.
+ * Makes a stop where each photo was taken, in the order of time, with the photo as its postcard. A photo taken at a stop of the trip belongs to that stop,
+ * which shows the first of its photos that can be shown; one taken while a leg was recorded becomes a stop on that leg; the others extend the trip.
  * @param ids new ids: a stop's and a leg's for each photo
  * @throws JourneyError that names the photo for which there is no room
  */
@@ -57,7 +57,7 @@ export function addPhotoStops(
   }, journey)
 }
 
-/** A trip that rests at a stop that it would pass through: its photo is to be looked at. */
+/** Makes a trip rest at a stop that it would pass through, so that its photo can be seen. */
 const atRest = (journey: Journey, stop: string, who: string): Journey =>
   visitsOf(travellerOf(journey, who), stop).reduce((j, visit) => setLayover(j, visit, null, who), journey)
 

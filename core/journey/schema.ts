@@ -33,12 +33,12 @@ export const NODE_KINDS = ['corner', 'smooth', 'symmetric'] as const
 
 export const nodeSchema = z.strictObject({
   at: point,
-  /** How its handles hang together: not at all, in one line, or in one line and of one length. */
+  /** How its handles are linked: not at all, in one line, or in one line with equal lengths. */
   kind: z.enum(NODE_KINDS).default('smooth'),
   /** Handles, as offsets from `at`, towards the node before and the node after. */
   before: point,
   after: point,
-  /** The line ends here and goes on at the next node, where the traveller is at once. */
+  /** The line ends here and continues at the next node, to which the traveller jumps. */
   gap: z.boolean().optional(),
 })
 
@@ -48,7 +48,7 @@ export const courseSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('straight') }),
   /** `bow` is the signed sagitta over the chord; positive bows to the left of the direction of travel. */
   z.strictObject({ kind: z.literal('bowed'), bow: z.number().min(-1).max(1).default(0.18) }),
-  /** From stop to stop over nodes; `leave` and `arrive` are the handles at the two stops, as offsets. */
+  /** From stop to stop through nodes; `leave` and `arrive` are the handles at the two stops, as offsets. */
   z.strictObject({
     kind: z.literal('drawn'),
     leave: point,
@@ -60,7 +60,7 @@ export const courseSchema = z.discriminatedUnion('kind', [
   }),
   /** The shortest way over the Earth, where the ground is georeferenced; else straight. */
   z.strictObject({ kind: z.literal('great-circle') }),
-  /** A recorded track: its points, the ends of which give way to the stops, and the seconds at which each was reached, where they are known. */
+  /** A recorded track: its points, whose ends are replaced by the stops, and the seconds at which each was reached, if known. */
   z
     .strictObject({
       kind: z.literal('track'),
@@ -110,7 +110,7 @@ export const inkSchema = z.strictObject({
   width: z.number().min(0.5).max(100).default(9),
   cap: z.enum(['round', 'butt', 'square']).default('round'),
   line: z.enum(['solid', 'dashed', 'dotted']).default('solid'),
-  /** Visible length of a dash and of the gap after it, in rpx; dots use the gap alone. */
+  /** Visible length of a dash and of the gap after it, in rpx; dots use only the gap. */
   dash: z.number().min(1).max(400).default(26),
   gap: z.number().min(1).max(400).default(18),
   glow: glowSchema.nullable().default(null),
@@ -134,14 +134,14 @@ export const easingSchema = z.union([z.enum(EASING_NAMES), z.tuple([unit, curveH
 export const legSchema = z.strictObject({
   id,
   course: courseSchema.prefault({ kind: 'straight' }),
-  /** Travel time in seconds; null shares out what is left of the total. */
+  /** Travel time in seconds; null for an automatic share of what is left of the total. */
   travel: z.number().min(0.1).max(LIMITS.seconds).nullable().default(null),
   easing: easingSchema.default('gentle'),
   vehicle: vehicleSchema.nullable().default(null),
   ink: inkSchema.prefault({}),
 })
 
-/** Lines that one can travel along in one way, such as the roads of a region. */
+/** Lines to travel along by one mode, such as the roads of a region. */
 export const networkSchema = z.strictObject({
   id,
   name: z.string().trim().max(120).default(''),
@@ -153,7 +153,7 @@ export const networkSchema = z.strictObject({
           .string()
           .max(24 * LIMITS.trackPoints)
           .regex(POINTS_PATTERN, 'must be points like "12.5,8 13,9.25"'),
-        /** How fast one travels on it, in km/h. */
+        /** Travel speed in km/h. */
         speed: z.number().min(1).max(1000),
       }),
     )
@@ -167,14 +167,14 @@ export const networkSchema = z.strictObject({
 /** A stop may be visited any number of times. */
 export const visitSchema = z.strictObject({
   stop: id,
-  /** Seconds spent there; null leaves it to the film's length. */
+  /** Seconds spent there; null for automatic. */
   layover: seconds.nullable().default(null),
 })
 
 export const travellerSchema = z.strictObject({
   id,
   name: z.string().trim().max(60).default(''),
-  /** What its new legs and vehicles have. */
+  /** The default for its new legs and vehicles. */
   colour: colour.default('#d8412f'),
   /** Whether it is in the film. */
   shown: z.boolean().default(true),
@@ -194,7 +194,7 @@ export const journeySchema = z
     /** Length of the film. */
     seconds: z.number().min(1).max(LIMITS.seconds),
     ground: groundSchema.prefault({}),
-    /** From the lowest to the uppermost; the first was laid first, and its pixels are the ground's unit. */
+    /** From the lowest to the uppermost; the pixels of the first are the ground's unit. */
     sheets: z.array(sheetSchema).max(LIMITS.sheets).default([]),
     areas: z.array(areaSchema).max(LIMITS.areas).default([]),
     /** Whether the film ends with a line that names the sources. */

@@ -10,7 +10,7 @@ import type { Area, Ground, Journey, Place, Sheet, Wash } from './schema'
 
 /** Changes to a journey's sheets and ground: pure functions, journey in, journey out, as in edits.ts. */
 
-/** A part of the frame that a sheet laid over others takes up at first. */
+/** The share of the frame that a sheet laid over others takes up at first. */
 const INSET = 0.6
 
 /**
@@ -53,7 +53,7 @@ function geoPlace(journey: Journey, sheet: Sheet): Place | undefined {
   return a && b && placeByTwoPoints(a.p, b.p, a.there, b.there)
 }
 
-/** How the things on a sheet find their place when it is replaced. */
+/** How things on a sheet are repositioned when it is replaced. */
 export type ReplaceBy =
   | { by: 'lonlat' }
   /** Two spots: where they are on the ground now, and where on the new image. */
@@ -65,11 +65,11 @@ export interface MatchedSpot {
   sheet: Point
 }
 
-/** The best way that needs no help: by the Earth if both sheets are georeferenced, else by the frame. */
+/** The best way that needs no input: by the Earth if both sheets are georeferenced, else by the frame. */
 export const usualReplacement = (old: Sheet, next: Pick<Sheet, 'georeference'>): ReplaceBy =>
   geoOfSheet(old) && next.georeference ? { by: 'lonlat' } : { by: 'frame' }
 
-/** What a new image brings with it; wash, opacity, span and the like are the replaced sheet's. */
+/** The fields that a new image brings along; wash, opacity, span and the like are kept from the replaced sheet. */
 export type SheetImage = Pick<Sheet, 'name' | 'image' | 'width' | 'height' | 'vector' | 'georeference' | 'credit' | 'drawn'>
 
 /**
@@ -109,7 +109,7 @@ function byPairs(pairs: readonly [MatchedSpot, MatchedSpot]): (p: Point) => Poin
   return (p) => sheetToGround(place, p)
 }
 
-/** By way of the Earth; what the new map does not show is carried on in a straight line from what it shows in the frame's middle. */
+/** By their place on the Earth; what the new map does not show is extrapolated linearly from the frame's middle. */
 function byLonLat(journey: Journey, old: Sheet, next: Sheet): (p: Point) => Point {
   const [from, to] = [geoOfSheet(old), geoOfSheet(next)]
   const exactly = (p: Point): Point | undefined => {
@@ -141,14 +141,14 @@ function placeInstead(journey: Journey, old: Sheet, next: Sheet, how: ReplaceBy)
   return { x: middle.x - turned.x, y: middle.y - turned.y, scale, rotation: old.place.rotation }
 }
 
-/** How much longer a short step from a point gets by a map of the ground. */
+/** The local scale of a map of the ground at a point. */
 function localScale(move: (p: Point) => Point, at: Point, step: number): number {
   const from = move(at)
   const [right, down] = [move({ x: at.x + step, y: at.y }), move({ x: at.x, y: at.y + step })]
   return Math.sqrt((Math.hypot(right.x - from.x, right.y - from.y) * Math.hypot(down.x - from.x, down.y - from.y)) / step ** 2)
 }
 
-/** Puts stops whose place on the Earth is known to where the ground has it now; those that lie there already, to a hundredth of a gu, stay the same. */
+/** Moves stops whose place on the Earth is known to where it lies on the ground now; those already there, to a hundredth of a gu, stay the same. */
 export function placedStops(journey: Journey): Journey {
   const geo = groundGeo(journey)
   if (!geo) return journey
@@ -167,7 +167,7 @@ export const removeSheet = (journey: Journey, id: string): Journey => ({
   sheets: journey.sheets.filter((sheet) => sheet.id !== id),
 })
 
-/** Gives a sheet another place in the stack, 0 being the lowest. */
+/** Moves a sheet to an index in the stack; 0 is the lowest. */
 export function restackSheet(journey: Journey, id: string, to: number): Journey {
   const sheets = journey.sheets.filter((sheet) => sheet.id !== id)
   const sheet = journey.sheets.find((s) => s.id === id)
@@ -190,7 +190,7 @@ export const setWash = (journey: Journey, id: string, wash: Wash | null): Journe
   sheets: journey.sheets.map((sheet) => (sheet.id === id ? { ...sheet, wash } : sheet)),
 })
 
-/** Turns a sheet clockwise about its middle. All that lies on the ground turns with the first sheet, as it belongs to it. */
+/** Turns a sheet clockwise about its middle. Everything on the ground turns along with the first sheet. */
 export function turnSheet(journey: Journey, id: string, degrees: number): Journey {
   const index = journey.sheets.findIndex((sheet) => sheet.id === id)
   const sheet = journey.sheets[index]
@@ -201,7 +201,7 @@ export function turnSheet(journey: Journey, id: string, degrees: number): Journe
   return index === 0 ? withGroundMoved(turned, (p) => turnedAbout(p, middle, degrees), id) : turned
 }
 
-/** Turns a sheet so that a line between two ground points comes to lie level or upright, whichever it is nearer to. */
+/** Turns a sheet so that a line between two ground points becomes level or upright, whichever is closer. */
 export function straightenSheet(journey: Journey, id: string, a: Point, b: Point): Journey {
   if (Math.hypot(b.x - a.x, b.y - a.y) === 0)
     throw new JourneyError('The line to straighten by has no length: draw it along something that should be level or upright.')

@@ -13,9 +13,9 @@ export const washSchema = z.strictObject({
   contrast: z.number().min(-1).max(1).default(0),
   /** -1 is grey, 1 doubles the distance from grey. */
   saturation: z.number().min(-1).max(1).default(0),
-  /** Dark and light parts take on these two colours. */
+  /** The colours that dark and light parts take on. */
   twoTone: z.strictObject({ dark: colour, light: colour, strength: unit }).nullable().default(null),
-  /** Seen through a glass of this colour. */
+  /** A tint, like looking through coloured glass. */
   tint: z.strictObject({ colour, strength: unit }).nullable().default(null),
   /** The map's own lines and coasts glow: `radius` is how far, in sheet pixels. */
   glowingLines: z
@@ -27,7 +27,7 @@ export const washSchema = z.strictObject({
     .strictObject({ strength: unit, size: z.number().min(0.5).max(50) })
     .nullable()
     .default(null),
-  /** The frame's edges darken towards a colour: `size` is how far this reaches inwards, `feather` how softly it begins. */
+  /** The frame's edges darken towards a colour: `size` is how far the shade reaches inwards, `feather` how softly it begins. */
   edgeShade: z.strictObject({ colour, strength: unit, size: unit, feather: unit }).nullable().default(null),
 })
 
@@ -68,10 +68,10 @@ const finite = z.number().min(-1e12).max(1e12)
 
 /** How a sheet lies on the Earth. */
 export const georeferenceSchema = z.discriminatedUnion('kind', [
-  /** Fitted to control points in a plane; the kind of fit follows from their number where it is not set. */
+  /** Fitted to control points in a plane; the kind of fit follows from the points if it is not set. */
   z.strictObject({
     kind: z.literal('points'),
-    /** null is the one that the points speak for. */
+    /** null chooses the one that fits the points best. */
     plane: z.enum(['mercator', 'degrees']).nullable().default(null),
     fit: z.enum(['similarity', 'affine', 'projective']).nullable().default(null),
     points: z.array(controlPointSchema).max(LIMITS.controlPoints),
@@ -92,7 +92,7 @@ export const creditSchema = z.strictObject({ title: words, author: words, licenc
 
 export const MAP_STYLES = ['atlas', 'ink', 'nightfall', 'sea-chart', 'blank'] as const
 
-/** What a generated map shows, so that it can be redrawn. */
+/** The settings of a generated map, so that it can be redrawn. */
 export const drawnMapSchema = z.strictObject({
   region: z
     .strictObject({ west: lonLat.lon, south: lonLat.lat, east: lonLat.lon, north: lonLat.lat })
@@ -129,7 +129,7 @@ export const sheetSchema = z.strictObject({
   drawn: drawnMapSchema.nullable().default(null),
 })
 
-/** An area of the ground that is lit: filled and outlined. Its outlines are rings x, y, x, y, … in gu; where rings overlap, each second one is a hole. */
+/** A highlighted area of the ground: filled and outlined. Its outlines are rings x, y, x, y, … in gu; overlapping rings are filled by the even-odd rule. */
 export const areaSchema = z
   .strictObject({
     id,

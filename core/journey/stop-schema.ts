@@ -20,7 +20,7 @@ export const labelSchema = z.strictObject({
   halo: colour.default('#fbf6ea'),
 })
 
-/** A picture that was taken in; its size in pixels, of a drawing in nominal ones. */
+/** An imported picture; its size in pixels, which are nominal for a drawing. */
 export const photoSchema = z.strictObject({
   image: imageHash,
   width: z.int().min(1),
@@ -36,7 +36,7 @@ export const postcardSchema = z.strictObject({
   photo: photoSchema.nullable().default(null),
   text: z.string().max(240).default(''),
   side: z.enum(SIDES).default('top'),
-  /** Its longer side in rpx, the text under a photo left aside. */
+  /** Its longer side in rpx, without the text under a photo. */
   size: z.number().min(80).max(1600).default(420),
   /** Degrees, clockwise. */
   tilt: z.number().min(-MOST_TILT).max(MOST_TILT).default(-3),
@@ -50,7 +50,7 @@ export const stopSchema = z.strictObject({
   id,
   name: z.string().trim().max(120),
   at: point,
-  /** Whether its place comes from the list of places, whose source is to be named then. */
+  /** Whether its place comes from the list of places, which must then be credited. */
   found: z.boolean().default(false),
   /** Where it lies on the Earth, if it was found by name or read from a file; null once it has been moved by hand. */
   place: z.strictObject(lonLat).nullable().default(null),

@@ -11,7 +11,7 @@ import { readHeights, readTimes, writeHeights, writePoints, writeTimes } from '.
  * A track as a course.
  * @param points x and y in turn, in gu; at least two
  * @param times seconds since 1970, rising, as many as there are points; null where they are not known
- * @param isDated whether these times are those of the record, and not only ones that follow each other as its do
+ * @param isDated whether these are the recorded times themselves, and not only times relative to each other
  * @param heights metres above the sea, as many; null where they are not known
  */
 export function trackCourse(
@@ -56,10 +56,10 @@ export function splitTrack(track: TrackCourse, course: Course, s: number): [Trac
   ]
 }
 
-/** What a leg's track recorded along its line; nothing for other courses. */
+/** The recorded values of a leg's track; empty for other courses. */
 export type Recorded = Pick<TrackCourse, 'times' | 'heights' | 'began'>
 
-/** Two lines, one after the other, as one track. Where both have times they follow each other without a pause; where both have heights these are kept. */
+/** Joins two lines to one track. If both have times, the second follows the first without a pause; heights are kept if both have them. */
 export function joinedTrack(first: Course, second: Course, a: Recorded, b: Recorded): TrackCourse {
   const points = [...first.points, ...second.points.subarray(2)]
   const times = a.times === null || b.times === null ? null : following(readTimes(a.times), readTimes(b.times))
@@ -67,7 +67,7 @@ export function joinedTrack(first: Course, second: Course, a: Recorded, b: Recor
   return { ...trackCourse(points, times, heights, false), began: times && a.began }
 }
 
-/** Times of one line and then of another that begins when the first has ended. */
+/** The times of one line followed by those of another that begins when the first ends. */
 const following = (first: Float64Array, second: Float64Array): number[] => [
   ...first,
   ...second.subarray(1).map((time) => first.at(-1)! + time - second[0]!),
@@ -85,7 +85,7 @@ export function reversedTrack({ times: text, heights }: TrackCourse, { points }:
   return trackCourse(turned, times.map((time) => last - time).reverse(), climbed, false)
 }
 
-/** The length of a track's course that had been travelled at a time, in seconds since 1970; undefined where it was not being recorded then. */
+/** How far along a track's course the recorder was at a time, in seconds since 1970; undefined if it was not recording then. */
 export function lengthAtTime({ times: text, began }: TrackCourse, { lengths }: Course, time: number): number | undefined {
   if (text === null || began === null) return undefined
   const times = readTimes(text)

@@ -18,10 +18,10 @@ export interface TrackOnGround {
   seconds: readonly number[] | null
 }
 
-/** Where a track goes: it becomes one leg's course, the trip goes on along it, or it is a trip of a traveller of its own. */
+/** What a track becomes: the course of a leg, the continuation of the trip, or the trip of a new traveller. */
 export type TrackUse = { use: 'leg'; leg: string } | { use: 'go-on'; traveller: string } | { use: 'own'; traveller: string }
 
-/** A stop that is there already and lies nearer to one of the track's than this, in reference pixels, is that stop. */
+/** An existing stop closer to a stop of the track than this, in reference pixels, is used for it. */
 const MEETS = 24
 
 /**
@@ -51,10 +51,10 @@ export function addTrack(journey: Journey, track: TrackOnGround, target: TrackUs
   return track.seconds ? atRecordedPace(dressed, target.traveller, own, track.seconds) : dressed
 }
 
-/** The least that a leg of the film may take, in seconds. */
+/** The shortest leg in the film, in seconds. */
 const LEAST = 0.3
 
-/** Gives legs travel times in proportion to what they took, out of what the film has left for them. */
+/** Gives legs travel times in proportion to the recorded ones, out of the time that the film has left. */
 function atRecordedPace(journey: Journey, who: string, legs: readonly string[], seconds: readonly number[]): Journey {
   const traveller = travellerOf(journey, who)
   const others = traveller.legs.filter(({ id }) => !legs.includes(id))

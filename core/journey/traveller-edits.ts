@@ -36,7 +36,7 @@ export function duplicateTraveller(journey: Journey, who: string, id: string, le
   return colourTraveller({ ...journey, travellers }, id, freeColour(journey))
 }
 
-/** Takes a traveller out, with the stops that nobody else visits. The last one stays. */
+/** Removes a traveller, with the stops that nobody else visits. The last traveller stays. */
 export function removeTraveller(journey: Journey, who: string): Journey {
   if (journey.travellers.length === 1) return journey
   return produce(journey, (draft) => {

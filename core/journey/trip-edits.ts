@@ -12,13 +12,13 @@ import type { Recorded } from './track-course'
 import { joinedTrack, reversedTrack, splitTrack } from './track-course'
 import { arrange, visitsOf } from './visit-edits'
 
-/** Changes to the shape of the trip, which leave the courses as they were drawn: pure functions, journey in, journey out. */
+/** Changes to the shape of the trip that keep courses as drawn: pure functions, journey in, journey out. */
 
 /**
- * Puts a stop onto a leg's course, which is split there: the two legs together are the very course that was. They share its travel time by
+ * Inserts a stop into a leg's course, which is split there: the two legs together have exactly the old course. They share its travel time by
  * their lengths, and the stop is dressed like the one before it; the traveller passes through.
- * @param near the spot of the course that is nearest to this is where the stop goes
- * @param s of a line of many points: the length along it at which it goes instead
+ * @param near the stop goes to the spot of the course closest to this point
+ * @param s for a line of many points: the length along it at which the stop goes instead
  */
 export function insertStop(journey: Journey, legId: string, near: Point, ids: { stop: string; leg: string }, s?: number): Journey {
   const [found, course] = [findLeg(journey, legId), legCourse(journey, legId)]
@@ -48,7 +48,7 @@ export function insertStop(journey: Journey, legId: string, near: Point, ids: { 
   })
 }
 
-/** Where a course is split, its two parts, and the share of its length that the first one has. */
+/** The point of a split, the two parts, and the first part's share of the length. */
 function splitAt(journey: Journey, id: string, shape: CourseShape, course: Course, near: Point, length?: number) {
   const whole = course.length || 1
   if (isCurve(shape)) {
@@ -86,7 +86,7 @@ function splitLine(
   }
 }
 
-/** Takes a stop out of a traveller's trip, with all visits to it; out of the first traveller's who visits it where none is named. */
+/** Removes a stop with all its visits from a traveller's trip, or from that of the first traveller who visits it. */
 export function removeStop(journey: Journey, id: string, who?: string): Journey {
   const visitors = journey.travellers.filter((traveller) => visitsOf(traveller, id).length > 0)
   const traveller = visitors.find((visitor) => visitor.id === who) ?? visitors[0]
@@ -97,8 +97,8 @@ export function removeStop(journey: Journey, id: string, who?: string): Journey 
 }
 
 /**
- * Takes a visit out of a traveller's trip. The courses that led to it and from it are joined into one, of the first one's look; their times add up.
- * Where that would lead from a stop to itself without a course of its own, the two visits there become one.
+ * Removes a visit from a traveller's trip. The courses before and after it are joined into one with the first one's look; their times add up.
+ * If that would lead from a stop to itself without a drawn course, the two visits there become one.
  */
 export function removeVisit(journey: Journey, visit: number, who?: string): Journey {
   const traveller = travellerOf(journey, who)
@@ -124,7 +124,7 @@ const withLegs = (journey: Journey, who: string, legs: Leg[]): Journey => ({
 /** Whether a course follows from its stops alone, so that it has no length from a stop to itself. */
 const isSimple = ({ kind }: CourseShape): boolean => kind === 'straight' || kind === 'bowed' || kind === 'great-circle'
 
-/** Two legs of one simple kind make another of it; over networks the trip still goes by way of the stop. What was drawn or recorded stays as it was. */
+/** Two legs of one simple kind become one of that kind; over networks the trip still goes by way of the stop. Drawn or recorded courses are kept. */
 function joinedCourse(journey: Journey, into: Leg, out: Leg): CourseShape {
   const [a, b] = [into.course, out.course]
   if (a.kind === 'network' && b.kind === 'network' && a.mode === b.mode)

@@ -36,7 +36,7 @@ export const seconds = z.number().min(0).max(LIMITS.seconds)
 export const unit = z.number().min(0).max(1)
 export const lonLat = { lon: z.number().min(-180).max(180), lat: z.number().min(-90).max(90) }
 
-/** A moment of the journey, which stays where it belongs when the pace changes: `offset` seconds after what it hangs on. */
+/** A moment tied to the journey, so that it moves along when the pace changes: `offset` seconds after its anchor. */
 export const momentSchema = z.discriminatedUnion('at', [
   z.strictObject({ at: z.enum(['start', 'end']), offset: z.number().min(-LIMITS.seconds).max(LIMITS.seconds).default(0) }),
   z.strictObject({
@@ -46,7 +46,7 @@ export const momentSchema = z.discriminatedUnion('at', [
   }),
 ])
 
-/** A stretch of the journey, during which something is shown; it comes and goes with a fade of so many seconds. */
+/** A stretch of the journey during which something is shown; it comes and goes with a fade, in seconds. */
 export const spanSchema = z.strictObject({ from: momentSchema, to: momentSchema, fade: z.number().min(0).max(10).default(0.6) })
 
 export type Moment = z.output<typeof momentSchema>

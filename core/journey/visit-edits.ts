@@ -10,11 +10,11 @@ import type { CourseShape, Journey, Leg, Span, Stop, Traveller } from './schema'
 import { labelSchema, legSchema, pinSchema } from './schema'
 
 /**
- * Where travellers go: changes to their visits, which may come to one stop any number of times. A stop has one pin and one label; its visits have the
- * layovers, and between two visits lies a leg. Pure functions, journey in, journey out, as in edits.ts.
+ * Changes to the visits of travellers, who may visit a stop any number of times. A stop has one pin and one label; its visits have the
+ * layovers, and between two visits there is a leg. Pure functions, journey in, journey out, as in edits.ts.
  */
 
-/** What is known of a new stop. */
+/** The known fields of a new stop. */
 export interface NewStop {
   name?: string | undefined
   /** Where it lies on the Earth, if it was found by name or read from a file. */
@@ -45,7 +45,7 @@ export function addStop(
   return visitStop({ ...journey, stops: [...journey.stops, stop] }, ids.stop, ids.leg, who)
 }
 
-/** Has a traveller's trip go on to a stop that is there already, its own or another's. Where the set times leave no room for it, the film grows. */
+/** Extends a traveller's trip to an existing stop, its own or another's. If the set times leave no room, the film grows. */
 export function visitStop(journey: Journey, stop: string, leg: string, who?: string): Journey {
   const extended = produce(journey, (draft) => {
     const traveller = travellerOf(draft, who)
@@ -65,8 +65,8 @@ export function visitStop(journey: Journey, stop: string, leg: string, who?: str
 }
 
 /**
- * Has a traveller's trip go on to a spot: to the stop that lies just there, if there is one, else to a new one. Where the trip has just come to that stop
- * nothing changes, unless it goes on in a loop that has a line of its own.
+ * Extends a traveller's trip to a spot: to the stop that lies there, or else to a new one. If the trip is already at that stop
+ * nothing changes, unless the new leg is a loop with a drawn line.
  */
 export function goOnTo(
   journey: Journey,
@@ -85,7 +85,7 @@ function dressedLike(journey: Journey, model: Leg, id: string, ends: readonly [P
   const isSimple = kind === 'bowed' || kind === 'great-circle' || kind === 'network'
   const course: CourseShape = isSimple ? betweenOthers(model.course) : { kind: 'straight' }
   const isFlight = model.vehicle !== null && artworkOf(model.vehicle.artwork).flies === true
-  // On a map a flight arches over the way, whichever way it runs.
+  // A flight arches upwards on the map, whichever way it runs.
   const bowed = course.kind === 'bowed' && isFlight ? { ...course, bow: upwardBow(...ends, course.bow, groundGeo(journey)) } : course
   return { ...model, id, course: bowed, travel: null }
 }
@@ -100,8 +100,8 @@ export function moveVisit(journey: Journey, from: number, to: number, who?: stri
 }
 
 /**
- * Puts a traveller's visits, named by their places in the itinerary, into a new order, leaving out those not named; a stop that nobody visits any more is
- * gone. A leg whose two visits stay neighbours is kept as it is; the others take over the dress of the leg that had their place, and a bow where that leg
+ * Reorders a traveller's visits, given by their indexes in the itinerary, leaving out those not given; a stop that nobody visits any more is
+ * removed. A leg whose two visits stay neighbours is kept as it is; the others take over the dress of the leg at their index, and a bow if that leg
  * was drawn.
  */
 export function arrange(journey: Journey, order: readonly number[], who?: string): Journey {
@@ -120,7 +120,7 @@ export function arrange(journey: Journey, order: readonly number[], who?: string
   })
 }
 
-/** What becomes of a course when its leg leads between other stops: what was drawn or recorded for it makes way for a bow. */
+/** The course of a leg that now leads between other stops: a drawn or recorded one is replaced by a bow. */
 export function betweenOthers(course: CourseShape): CourseShape {
   switch (course.kind) {
     case 'network':
@@ -141,7 +141,7 @@ export function betweenOthers(course: CourseShape): CourseShape {
 export const visitsOf = ({ visits }: Pick<Traveller, 'visits'>, stop: string): number[] =>
   visits.flatMap((visit, i) => (visit.stop === stop ? [i] : []))
 
-/** Takes out of a draft the stops that nobody visits, and what hung on them. */
+/** Removes from a draft the stops that nobody visits, and what was tied to them. */
 export function dropUnvisited(draft: Journey): void {
   const visited = new Set(draft.travellers.flatMap(({ visits }) => visits.map((visit) => visit.stop)))
   draft.stops = draft.stops.filter((stop) => visited.has(stop.id))

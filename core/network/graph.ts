@@ -23,7 +23,7 @@ export interface Way {
   speed: number
 }
 
-/** The lines of a mode's networks, to be travelled along. Lines meet where they share a point, and where one ends on or just beside another. */
+/** The lines of a mode's networks as a graph. Lines meet where they share a point, and where one ends on or just beside another. */
 export interface NetworkGraph {
   graph: Graph<Point, Way>
   pieces: Piece[]
@@ -32,10 +32,10 @@ export interface NetworkGraph {
   fastest: number
 }
 
-/** A line that ends so near another one was meant to end on it, in gu. */
+/** A line that ends this close to another one, in gu, is connected to it. */
 const REACH = 4
 
-/** Pieces that are looked at for the nearest: their boxes may be nearer than they are. */
+/** The number of candidate pieces when searching the nearest: their boxes may be closer than they are. */
 const LOOKED_AT = 32
 
 const graphs = new WeakMap<Journey['networks'], Map<NetworkMode, NetworkGraph | undefined>>()
@@ -92,7 +92,7 @@ function indexOf(pieces: readonly Piece[]): Flatbush {
   return index
 }
 
-/** Where lines end on pieces of others, by the number of the piece; and the joints from those ends to there. */
+/** Where lines end on pieces of others, by the index of the piece, and the joints that connect them. */
 function meetingsOf(lines: Network['lines'], pieces: readonly Piece[]) {
   const index = indexOf(pieces)
   const meetings = new Map<number, Point[]>()
@@ -111,14 +111,14 @@ function meetingsOf(lines: Network['lines'], pieces: readonly Piece[]) {
   return { meetings, joints }
 }
 
-/** A spot of a piece, and how far it is from what was asked for, in gu. */
+/** A spot of a piece, and its distance from the query, in gu. */
 export interface OnPiece {
   piece: Piece
   at: Point
   off: number
 }
 
-/** The spots of the pieces near a point, one of each, the nearest first. */
+/** The nearest spot of each piece near a point, the closest first. */
 export function piecesNear({ pieces, index }: NetworkGraph, p: Point): OnPiece[] {
   return index
     .neighbors(p.x, p.y, LOOKED_AT)

@@ -3,7 +3,7 @@ import type { NetworkMode } from '../journey/schema'
 /** Names of the kinds of network. */
 export const MODE_NAMES: Record<NetworkMode, string> = { road: 'Road', rail: 'Rail', water: 'Water' }
 
-/** How fast one travels on a line of which nothing else is known, in km/h (common practice, no source). */
+/** Default travel speed on a line, in km/h (common practice, no source). */
 export const USUAL_SPEED: Record<NetworkMode, number> = { road: 60, rail: 80, water: 30 }
 
 /** Speeds on the classes of roads, railways and ferries as OpenStreetMap names them, in km/h (common practice, no source). */

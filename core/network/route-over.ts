@@ -6,11 +6,11 @@ import type { NetworkGraph, OnPiece } from './graph'
 import { networkGraph, piecesNear } from './graph'
 
 /**
- * The best way over a mode's networks from one ground point to another, by way of some spots: x and y in turn, from the nearest spot of a line to the
- * nearest. Undefined where there are no such lines, none near the ends, or none that lead there.
+ * The best way over a mode's networks between two ground points, by way of some spots: x and y in turn, from the nearest spot of a line to the
+ * nearest. Undefined if there are no such lines, none near the ends, or none that lead there.
  *
- * This stands in for the routing services that have the roads of the whole world: it knows only the lines that are in the journey, and of traffic,
- * one-way streets and turns nothing. Source of the search: P. Hart, N. Nilsson and B. Raphael, A formal basis for the heuristic determination of
+ * This stands in for a routing service with the roads of the whole world: it knows only the lines in the journey, and nothing about traffic,
+ * one-way streets or turns. Source of the search: P. Hart, N. Nilsson and B. Raphael, A formal basis for the heuristic determination of
  * minimum cost paths (1968); package ngraph.path.
  */
 export function routeOver(
@@ -35,10 +35,10 @@ export function routeOver(
   return Float64Array.from(distinct.flatMap(({ x, y }) => [x, y]))
 }
 
-/** Ends further from the lines than this share of the way between them are not on the network at all. */
+/** Ends further from the lines than this share of the distance between them are not on the network. */
 const REACH = 0.3
 
-/** Names of the two nodes that are in the graph while a way between them is looked for. */
+/** Names of the two nodes that are added to the graph during a search. */
 const START = 'start'
 const END = 'end'
 

@@ -46,7 +46,7 @@ export function hermite(startSpeed: number, endSpeed: number): Progress {
   }
 }
 
-/** Share of 0..1 that u has covered on a smooth way without speed at the ends; for fades, turns and settling. */
+/** Smooth progress from 0 to 1 without speed at the ends; for fades, turns and settling. */
 export const smooth: Progress = hermite(0, 0)
 
 /** Overshoots by a tenth and settles at 1: R. Penner's "back" easing, Programming Macromedia Flash MX (2002). */

@@ -20,7 +20,7 @@ export function frameTime(k: number, rate: FrameRate): number {
   return (k * d) / n
 }
 
-/** The frame on screen at a time in seconds: the last one whose time is not later. Exact for every time that frameTime gives. */
+/** The frame on screen at a time in seconds: the last one whose time is not later. Exact for every time from frameTime. */
 export function frameIndexAt(seconds: number, rate: FrameRate): number {
   const [n, d] = fraction(rate)
   const k = Math.floor((seconds * n) / d)

@@ -6,16 +6,16 @@ import { frameCount, frameTime, rateLabel } from './rate'
 /** No leg without a set time is squeezed below this many seconds, unless the film is too short for all its legs to have twice as much. */
 const SHORTEST_TRAVEL = 0.25
 
-/** Where times are shared out, unset layovers together get no more than this part of what is left, and each at least so many seconds if that allows it. */
+/** Automatic layovers together get at most this share of the remaining time, and each at least this many seconds if that allows it. */
 const LAYOVERS_PART = 1 / 3
 const SHORTEST_LAYOVER = 0.2
 
 export interface Itinerary {
   /** Seconds before the traveller appears at the first stop. */
   startDelay: number
-  /** Seconds spent at each stop, in order; null where nobody has set them. */
+  /** Seconds spent at each stop, in order; null for automatic. */
   layovers: readonly (number | null)[]
-  /** One fewer than the stops: length in ground units, and the travel time in seconds where it is set. */
+  /** One fewer than the stops: length in ground units, and the travel time in seconds, null for automatic. */
   legs: readonly { length: number; travel: number | null }[]
 }
 
@@ -26,7 +26,7 @@ export interface Visit {
 }
 
 /**
- * Times of a traveller, exact to the frame. Layovers that nobody has set are as long as usual, or share a part of what the set times leave; legs without
+ * The times of a traveller, exact to the frame. Automatic layovers have the usual length, or share a part of what the set times leave; legs without
  * a set time share the rest in proportion to length^exponent. Durations are rounded by largest remainder, so that they add up to the total. The last
  * arrival is at frame N - 1 or earlier.
  *
@@ -82,11 +82,11 @@ const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b
 const setTimes = ({ startDelay, layovers, legs }: Itinerary): number =>
   startDelay + sum(layovers.map((layover) => layover ?? 0)) + sum(legs.map((leg) => leg.travel ?? 0))
 
-/** Seconds below which no leg without a set time is squeezed: a frame at least. */
+/** The shortest automatic travel time in seconds, at least a frame. */
 const shortestTravel = (legs: number, seconds: number, rate: FrameRate): number =>
   Math.max(frameTime(1, rate), Math.min(SHORTEST_TRAVEL, seconds / (2 * legs)))
 
-/** The length in seconds of the shortest film that a trip fits into. */
+/** The length of the shortest film for a trip, in seconds. */
 export function shortestTotal(itinerary: Itinerary, rate: FrameRate): number {
   const { layovers, legs } = itinerary
   const free = legs.filter((leg) => leg.travel === null).length
@@ -105,7 +105,7 @@ function tooShort(itinerary: Itinerary, shortest: number, seconds: number, rate:
     : `A trip of ${itinerary.layovers.length} stops needs at least ${needed} at ${rateLabel(rate)} frames a second, but the journey is ${has} long: make it longer.`
 }
 
-/** Splits `room` in proportion to the weights, but gives nobody less than `least`, as long as that can be. */
+/** Splits `room` in proportion to the weights, with at least `least` for each if there is enough. */
 function shareOut(room: number, weights: readonly number[], least: number): number[] {
   const shares = weights.map(() => 0)
   const floor = Math.min(least, room / weights.length)
@@ -123,7 +123,7 @@ function shareOut(room: number, weights: readonly number[], least: number): numb
   }
 }
 
-/** Gives each duration that must be seen a frame, taken from the longest. */
+/** Gives each duration that must be visible at least a frame, taken from the longest. */
 function withAFrameEach(frames: number[], isSeen: (k: number) => boolean): number[] {
   frames.forEach((count, k) => {
     if (count > 0 || !isSeen(k)) return
@@ -138,7 +138,7 @@ function withAFrameEach(frames: number[], isSeen: (k: number) => boolean): numbe
 export function largestRemainder(parts: readonly number[], total: number): number[] {
   const sum = parts.reduce((a, b) => a + b, 0)
   const exact = parts.map((part) => (sum > 0 ? (part * total) / sum : 0))
-  // A hair is added so that 2.9999999 counts as 3 before it is floored.
+  // Add a little, so that 2.9999999 is floored to 3.
   const whole = exact.map((value) => Math.floor(value + 1e-9))
   const byRemainder = exact.map((value, i) => i).sort((a, b) => exact[b]! - whole[b]! - (exact[a]! - whole[a]!) || a - b)
   let missing = total - whole.reduce((a, b) => a + b, 0)

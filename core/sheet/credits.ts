@@ -1,6 +1,6 @@
 import type { Credit, Journey, Sheet } from '../journey/schema'
 
-/** Sources that Zephyrine itself brings. GeoNames asks to be named (CC BY 4.0); Natural Earth is in the public domain and is named all the same. */
+/** Sources of the data that comes with Zephyrine. GeoNames requires credit (CC BY 4.0); Natural Earth is in the public domain and is credited all the same. */
 export const GEONAMES: Credit = { title: 'Places', author: 'GeoNames', licence: 'CC BY 4.0', source: 'geonames.org' }
 export const NATURAL_EARTH: Credit = {
   title: 'Map data',
@@ -10,19 +10,19 @@ export const NATURAL_EARTH: Credit = {
 }
 
 export interface CreditEntry {
-  /** What the credit is for. */
+  /** The thing that the credit is for. */
   what: string
   credit: Credit
-  /** Whether nobody has noted under which licence it may be used. */
+  /** Whether its licence is missing. */
   isUnlicensed: boolean
 }
 
 const entryOf = (what: string, credit: Credit): CreditEntry => ({ what, credit, isUnlicensed: credit.licence.trim() === '' })
 
-/** Sheets that are seen in the film. */
+/** The sheets visible in the film. */
 const filmSheets = (journey: Journey): Sheet[] => journey.sheets.filter((sheet) => !sheet.tracing)
 
-/** What a journey owes to others: a line for each of its sheets and data sources. */
+/** The credits of a journey: one for each of its sheets and data sources. */
 export function creditsOf(journey: Journey): CreditEntry[] {
   const entries = filmSheets(journey).map((sheet) => entryOf(sheet.name, sheet.credit))
   const usesNaturalEarth = journey.areas.length > 0 && !journey.sheets.some((sheet) => sheet.drawn)
@@ -34,7 +34,7 @@ export function creditsOf(journey: Journey): CreditEntry[] {
 const sentence = ({ title, author, licence, source }: Credit): string =>
   [[title, author].filter(Boolean).join(' by '), licence, source].filter((part) => part.trim() !== '').join(', ')
 
-/** The credits as text, one a line. */
+/** The credits as text, one per line. */
 export const creditsText = (journey: Journey): string =>
   creditsOf(journey)
     .map(

@@ -23,7 +23,7 @@ export interface MapLayout {
   georeference: Extract<Georeference, { kind: 'affine' }>
 }
 
-/** Nearer to a pole Mercator's map goes on for ever. */
+/** Mercator's map grows without bounds closer to a pole, in degrees. */
 const MERCATOR_EDGE = 84
 
 const middleLon = (west: number, east: number): number => {
@@ -47,7 +47,7 @@ function planeOf({ region: { west, south, east, north }, projection }: DrawnMap)
 }
 
 /**
- * Lays out a map so that its region just fits into its shape, its middle in the middle.
+ * Lays out a map so that its region just fits into its shape, centred.
  * @throws JourneyError for a region that its projection cannot show
  */
 export function layoutMap(map: DrawnMap): MapLayout {
@@ -71,7 +71,7 @@ export function layoutMap(map: DrawnMap): MapLayout {
   return { size, projection, georeference: { kind: 'affine', source: 'drawn', plane, matrix: [1 / k, 0, -tx / k, 0, 1 / k, -ty / k] } }
 }
 
-/** Shapes are cut off this far outside the picture, so that no outline runs along its edge. */
+/** Shapes are clipped this far outside the picture, so that no outline runs along its edge. */
 const MARGIN = 60
 
 /** The region's outline in the plane. */
@@ -88,7 +88,7 @@ function boundsOf({ region, projection }: DrawnMap, raw: GeoProjection): { left:
   const steps = 32
   for (let i = 0; i <= steps; i++) {
     for (let j = 0; j <= steps; j++) {
-      // A shade inside, as the far edge of the world is the near one too.
+      // Slightly inside, as the east and west edges of the world are the same meridian.
       const lon = west + width * (0.0005 + (0.999 * i) / steps)
       const [x, y] = raw([lon, held(south) + ((held(north) - held(south)) * j) / steps]) ?? [NaN, NaN]
       if (!Number.isFinite(x) || !Number.isFinite(y)) continue
@@ -129,7 +129,7 @@ export function drawMap(map: DrawnMap, shapes: WorldShapes): { svg: string; layo
   return { svg, layout }
 }
 
-/** How fine the coasts are in a map: the length of the middling one of their pieces on the Earth, and in a picture of so many pixels' width. */
+/** The detail of the coasts in a map: the median length of their segments, on the Earth in metres and in a picture in pixels. */
 export interface CoastDetail {
   metres: number
   pixels: number
@@ -138,7 +138,7 @@ export interface CoastDetail {
 /** Metres to the radian of a great circle: the Earth's mean radius (IUGG). */
 const EARTH_RADIUS = 6_371_008.8
 
-/** Undefined where no coast is in sight. @param width of the picture in pixels */
+/** Undefined if no coast is visible. @param width of the picture in pixels */
 export function coastDetail(map: DrawnMap, { land }: WorldShapes, width: number): CoastDetail | undefined {
   const { projection, size } = layoutMap(map)
   const { west, south, north } = map.region
@@ -161,7 +161,7 @@ export function coastDetail(map: DrawnMap, { land }: WorldShapes, width: number)
   return pieces.sort((a, b) => a.metres - b.metres)[Math.floor(pieces.length / 2)]
 }
 
-/** The edge of the Earth as SVG path data: of the globe, or of a whole flat map; conic maps have none within sight. */
+/** The edge of the Earth as SVG path data, for the globe or a whole flat map; none is visible on conic maps. */
 function outlineOfEarth({ projection }: DrawnMap, { georeference: { matrix } }: MapLayout, sphere: string): string {
   if (projection === 'orthographic') return sphere
   if (projection === 'conic') return ''
@@ -172,7 +172,7 @@ function outlineOfEarth({ projection }: DrawnMap, { georeference: { matrix } }: 
   return `M${x(-Math.PI)} ${y(-pole)}H${x(Math.PI)}V${y(pole)}H${x(-Math.PI)}Z`
 }
 
-/** Lines of latitude and longitude, some eight across the map, at round degrees. */
+/** Lines of latitude and longitude at round degrees, about eight across the map. */
 function graticuleFor(map: DrawnMap): MultiLineString {
   const span = Math.max(lonWidth(map.region), map.region.north - map.region.south)
   const step = [0.25, 0.5, 1, 2, 5, 10, 15, 20, 30].find((s) => span / s <= 10) ?? 30

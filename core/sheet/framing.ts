@@ -5,7 +5,7 @@ import type { Frame, SheetItem } from '../frame/frame'
 import type { Sheet } from '../journey/schema'
 import { groundToSheet, sheetToGround, usedPart } from './place'
 
-/** How a sheet and the frame lie over each other. The camera looks straight down with its top to the north of the ground, so that a turned sheet is turned in the frame. */
+/** How a sheet and the frame overlap. The camera looks straight down with north up, so a turned sheet is turned in the frame. */
 type Laid = Pick<Sheet, 'crop' | 'width' | 'height' | 'place'>
 
 /** Half the frame's extent along the sheet's own axes, in sheet pixels, at a zoom of one reference pixel to the gu. */
@@ -28,7 +28,7 @@ function fillingZoom(sheet: Laid, reference: Size): number {
   return Math.max((2 * half.x) / (right - left), (2 * half.y) / (bottom - top))
 }
 
-/** The view in which a sheet just fills the frame, its middle in the middle. */
+/** The view in which a sheet just fills the frame, centred. */
 export const fillingView = (sheet: Laid, reference: Size): View => ({ centre: middle(sheet), zoom: fillingZoom(sheet, reference) })
 
 /** The view in which the whole sheet can be seen. */
@@ -41,7 +41,7 @@ export function fittingView(sheet: Laid, reference: Size): View {
   return { centre: middle(sheet), zoom }
 }
 
-/** The view in which so many ground points, x and y in turn, lie within a share of the frame; none where there are none. */
+/** The view in which ground points, x and y in turn, lie within a share of the frame; undefined without points. */
 export function viewOf(points: Iterable<Point>, reference: Size, share: number): View | undefined {
   const box = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity }
   for (const { x, y } of points) {
@@ -92,7 +92,7 @@ export function heldIn(sheet: Laid, view: View, reference: Size): View {
 /** Sheet pixels for each output pixel; below 1 the picture is blown up and its pixels begin to show. The same all over, as the camera looks straight down. */
 export const sharpness = (sheet: Laid, view: View, frame: Size): number => 1 / (sheet.place.scale * view.zoom * outputScale(frame))
 
-/** Sharpness at the frame's middle: of the topmost sheet there that is more opaque than transparent. Infinite for vector sheets, which have no pixels. */
+/** Sharpness at the frame's middle, of the topmost sheet there that is at least half opaque. Infinite for vector sheets, which have no pixels. */
 export function centreSharpness(frame: Pick<Frame, 'items' | 'size' | 'view'>): number | undefined {
   const item = frame.items.findLast((entry): entry is SheetItem => {
     if (entry.kind !== 'sheet' || entry.opacity <= 0.5) return false
@@ -103,5 +103,5 @@ export function centreSharpness(frame: Pick<Frame, 'items' | 'size' | 'view'>): 
   return item && (item.sheet.vector ? Infinity : sharpness(item.sheet, frame.view, frame.size))
 }
 
-/** The largest zoom at which a sheet still has a pixel for each output pixel, in reference pixels per gu. */
+/** The largest zoom at which a sheet has a pixel for each output pixel, in reference pixels per gu. */
 export const sharpZoom = (sheet: Laid, frame: Size): number => 1 / (sheet.place.scale * outputScale(frame))

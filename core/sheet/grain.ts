@@ -1,13 +1,13 @@
 import type { Wash } from '../journey/schema'
 
-/** Where pixels lie on a sheet: the sheet pixels of the first one, and sheet pixels to each. */
+/** How pixels map to a sheet: the position of the first one, and the size of each, in sheet pixels. */
 export interface PixelGrid {
   left: number
   top: number
   step: number
 }
 
-/** A number of -1..1 for a place on a lattice, the same wherever and whenever it is asked for. Source of the mixing: MurmurHash3's finalizer (public domain). */
+/** A number in -1..1 for a lattice point, always the same. Source of the mixing: MurmurHash3's finalizer (public domain). */
 function latticeNoise(column: number, row: number): number {
   let h = Math.imul(column, 0x27d4eb2d) ^ Math.imul(row, 0x165667b1)
   h = Math.imul(h ^ (h >>> 16), 0x85ebca6b)
@@ -15,11 +15,11 @@ function latticeNoise(column: number, row: number): number {
   return ((h ^ (h >>> 16)) >>> 0) / 2147483648 - 1
 }
 
-/** How much lighter or darker the strongest grain makes a pixel, in steps of 255. */
+/** How much the strongest grain lightens or darkens a pixel, in steps of 255. */
 const DEPTH = 56
 
 /**
- * Lays the grain of paper over RGBA pixels in place: value noise that belongs to the sheet, so that it neither swims nor changes with the zoom.
+ * Adds paper grain to RGBA pixels in place: value noise fixed to the sheet, so that it neither swims nor changes with the zoom.
  * Where pixels are wider than a grain, each shows the grain at its middle.
  */
 export function grainPixels(
@@ -34,7 +34,7 @@ export function grainPixels(
     const y = (top + (row + 0.5) * step) / grain.size
     const y0 = Math.floor(y)
     const v = y - y0
-    // Along a row the lattice's columns are met in order, so each is mixed once.
+    // A row passes the lattice's columns in order, so each is mixed once.
     let x0 = NaN
     let [from, to] = [0, 0]
     for (let column = 0; column < width; column++) {

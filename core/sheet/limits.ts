@@ -1,11 +1,11 @@
-/** What an image file may have: bytes, pixels, and pixels on one side. */
+/** Limits of an image file: bytes, pixels, and pixels on one side. */
 export const IMAGE_LIMITS = {
   bytes: 2 * 1024 ** 3,
   pixels: 600_000_000,
   side: 120_000,
-  /** Pixels of a picture that can only be decoded whole: interlaced, turned by its EXIF data, AVIF or WebP. */
+  /** The most pixels of a picture that can only be decoded whole: interlaced, turned by its EXIF data, AVIF or WebP. */
   wholePixels: 270_000_000,
-  /** Bytes of a drawing (SVG), which is read whole. */
+  /** The most bytes of a drawing (SVG), which is read whole. */
   drawingBytes: 64 * 1024 ** 2,
 } as const
 
@@ -13,7 +13,7 @@ export const IMAGE_LIMITS = {
 export const tooManyBytes = (name: string): string =>
   `“${name}” is larger than ${IMAGE_LIMITS.bytes / 1024 ** 3} GiB: save it as JPEG or WebP, or scale it down.`
 
-/** Kinds of file that can become a sheet, with the endings of their names. */
+/** The kinds of file that can become a sheet, with their file name extensions. */
 export const SHEET_FORMATS = {
   png: { label: 'PNG', extensions: ['.png'] },
   jpeg: { label: 'JPEG', extensions: ['.jpg', '.jpeg', '.jpe', '.jfif'] },
@@ -27,13 +27,13 @@ export const SHEET_FORMATS = {
 
 export type SheetFormat = keyof typeof SHEET_FORMATS
 
-/** For a file picker's list of what to offer. */
+/** For the `accept` attribute of a file input. */
 export const SHEET_EXTENSIONS: string[] = Object.values(SHEET_FORMATS).flatMap(({ extensions }) => extensions)
 
-/** The kinds in words. */
+/** The kinds as text. */
 export const SHEET_FORMAT_WORDS = 'PNG, JPEG, WebP, TIFF, AVIF, SVG, PDF or MBTiles'
 
-/** The kind that a file's name tells, by its ending. */
+/** The kind of a file by its name's extension. */
 export function formatOfName(name: string): SheetFormat | undefined {
   const extension = /\.\w+$/.exec(name.toLowerCase())?.[0]
   return (Object.keys(SHEET_FORMATS) as SheetFormat[]).find((format) =>

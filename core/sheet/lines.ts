@@ -4,7 +4,7 @@ import { channels } from './wash'
 const FULL = 160
 
 /**
- * The lines of a picture, as pixels of one colour whose opacity is how sharp the picture's light changes there. Source of the operator:
+ * The lines of a picture, as pixels of one colour whose opacity is the gradient of the picture's luma. Source of the operator:
  * I. Sobel and G. Feldman, A 3x3 isotropic gradient operator for image processing (1968).
  */
 export function linePixels(pixels: Uint8ClampedArray, width: number, colour: string): Uint8ClampedArray<ArrayBuffer> {
@@ -24,7 +24,7 @@ export function linePixels(pixels: Uint8ClampedArray, width: number, colour: str
       lines[4 * i] = red
       lines[4 * i + 1] = green
       lines[4 * i + 2] = blue
-      // The operator weighs the slope by four.
+      // The operator scales the slope by four.
       lines[4 * i + 3] = (255 * Math.sqrt(x * x + y * y)) / 4 / FULL
     }
   }

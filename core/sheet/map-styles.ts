@@ -1,11 +1,11 @@
 import type { MapStyle } from '../journey/schema'
 
-/** How a drawn map looks. Widths are in pixels of a map 4096 wide. */
+/** The look of a drawn map. Widths are in pixels of a map 4096 wide. */
 export interface StyleSheet {
   title: string
   sea: string
   land: string
-  /** Where the Earth ends. */
+  /** The edge of the Earth. */
   beyond: string
   /** Bands along the coasts in the sea, the widest first. */
   shores: readonly { colour: string; width: number }[]
@@ -33,7 +33,7 @@ export const STYLE_SHEETS: Record<MapStyle, StyleSheet> = {
     sea: '#f1e8d4',
     land: '#fbf6ea',
     beyond: '#e6dbc1',
-    // Dark and light in turn, so that lines run along the coast in ever paler steps.
+    // Alternate dark and light, so that ever paler lines run along the coast.
     shores: [
       { colour: '#cbbf9f', width: 64 },
       { colour: '#f1e8d4', width: 60 },

@@ -13,22 +13,22 @@ export interface LevelRegion {
   height: number
 }
 
-/** The part of a sheet that one view needs: a rectangle of one level, on the grid of its tiles, and the tiles it is laid out of. */
+/** The part of a sheet that a view needs: a rectangle of one level, on the grid of its tiles, and the tiles that cover it. */
 export interface Mosaic extends LevelRegion {
   level: number
-  /** The used part of the sheet; what the mosaic has beyond it is that part mirrored. */
+  /** The used part of the sheet; beyond it the mosaic shows that part mirrored. */
   part: LevelRegion
   tiles: TileAddress[]
 }
 
-/** A mosaic goes beyond a mirrored sheet by at most so many sheets, whatever the view shows. */
+/** A mosaic extends beyond a mirrored sheet by at most this many sheets, whatever the view shows. */
 const MOST_MIRRORED = 4
 
 type Laid = Pick<Sheet, 'width' | 'height' | 'vector' | 'place' | 'crop' | 'wash'>
 
 /**
- * What of a sheet a view shows, at the coarsest level that is sharp enough. Where the sheet is mirrored beyond its edges, the rectangle goes
- * beyond them too. Undefined if the view shows nothing of it.
+ * The part of a sheet that a view shows, at the coarsest level that is sharp enough. If the sheet is mirrored beyond its edges, the rectangle extends
+ * beyond them. Undefined if the sheet is not in view.
  *
  * @param scale output pixels per reference pixel
  */
@@ -37,7 +37,7 @@ export function mosaicFor(sheet: Laid, edge: Ground['edge'], view: View, referen
   const k = 2 ** level
   const part = partAt(sheet, k)
   const corners = frameCorners(view, reference).map((corner) => groundToSheet(sheet.place, corner))
-  // Some pixels more than is seen, so that smoothing, blur and glow at the frame's edge have what lies beyond.
+  // A margin, so that smoothing, blur and glow at the frame's edge have the pixels beyond it.
   const margin = 8 + Math.ceil((3 * Math.max(sheet.wash?.blur ?? 0, sheet.wash?.glowingLines?.radius ?? 0)) / k)
   const range = (values: number[], start: number, length: number) => {
     const beyond = edge === 'mirrored' ? MOST_MIRRORED * length : 0
@@ -57,7 +57,7 @@ export function mosaicFor(sheet: Laid, edge: Ground['edge'], view: View, referen
   return { level, part, left: x.low, top: y.low, width: x.high - x.low, height: y.high - y.low, tiles }
 }
 
-/** All of an image, at the coarsest level that has a pixel for each of so many output pixels of its width. */
+/** The whole image, at the coarsest level with a pixel for each output pixel of its width. */
 export function wholeMosaic(image: Size & { vector: boolean }, outputWidth: number): Mosaic {
   const level = levelFor(image, image.width / outputWidth)
   const part = { left: 0, top: 0, ...levelSize(image, level) }
@@ -79,7 +79,7 @@ export interface Cell {
   from: number
   to: number
   mirrored: boolean
-  /** What is to be taken away from a position to get the picture's, or what that is to be taken away from. */
+  /** The offset of the copy: a position minus this is the picture's or, if mirrored, this minus the position. */
   shift: number
 }
 

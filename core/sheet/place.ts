@@ -40,7 +40,7 @@ export function groundCorners(sheet: Pick<Sheet, 'crop' | 'width' | 'height' | '
   return corners.map(([x, y]) => sheetToGround(sheet.place, { x, y }))
 }
 
-/** The place at which a sheet's points a and b come to lie on two ground points. @throws JourneyError if the points do not determine it. */
+/** The placement that puts a sheet's points a and b on two ground points. @throws JourneyError if the points do not determine it. */
 export function placeByTwoPoints(a: Point, b: Point, groundA: Point, groundB: Point): Place {
   const [dx, dy] = [b.x - a.x, b.y - a.y]
   const [gx, gy] = [groundB.x - groundA.x, groundB.y - groundA.y]
@@ -51,7 +51,7 @@ export function placeByTwoPoints(a: Point, b: Point, groundA: Point, groundB: Po
   return { x: groundA.x - turned.x, y: groundA.y - turned.y, scale: Math.hypot(gx, gy) / length, rotation }
 }
 
-/** A place turned by so many degrees about a ground point. */
+/** A placement turned about a ground point, in degrees. */
 export function turnedPlace(place: Place, about: Point, degrees: number): Place {
   const corner = turnedAbout({ x: place.x, y: place.y }, about, degrees)
   return { ...place, ...corner, rotation: wrapDegrees(place.rotation + degrees) }
@@ -62,7 +62,7 @@ export function turnedAbout(p: Point, about: Point, degrees: number): Point {
   return sheetToGround({ ...about, scale: 1, rotation: degrees }, { x: p.x - about.x, y: p.y - about.y })
 }
 
-/** Place of a sheet so that it lies in the middle of a frame of `size` gu about a ground point, as large as fits. */
+/** The placement of a sheet in the middle of a frame of `size` gu around a ground point, as large as fits. */
 export function placeInside(sheet: Size, centre: Point, size: Size): Place {
   const scale = Math.min(size.width / sheet.width, size.height / sheet.height)
   return { x: centre.x - (sheet.width * scale) / 2, y: centre.y - (sheet.height * scale) / 2, scale, rotation: 0 }

@@ -29,7 +29,7 @@ export const levelSize = ({ width, height }: Size, level: number): Size => ({
   height: Math.ceil(height / 2 ** level),
 })
 
-/** Tiles of a level, in columns and rows. */
+/** The number of tiles of a level, in columns and rows. */
 export function tileGrid(size: Size, level: number): { columns: number; rows: number } {
   const { width, height } = levelSize(size, level)
   return { columns: Math.ceil(width / TILE), rows: Math.ceil(height / TILE) }
@@ -41,7 +41,7 @@ export function tileSize(size: Size, { level, column, row }: TileAddress): Size 
   return { width: Math.min(TILE, width - column * TILE), height: Math.min(TILE, height - row * TILE) }
 }
 
-/** Whether an image has such a tile. */
+/** Whether a tile is within the image. */
 export function hasTile(image: Size & { vector: boolean }, { level, column, row }: TileAddress): boolean {
   if (![level, column, row].every(Number.isInteger)) return false
   if (level < finestLevel(image.vector) || level > coarsestLevel(image)) return false
@@ -49,7 +49,7 @@ export function hasTile(image: Size & { vector: boolean }, { level, column, row 
   return column >= 0 && row >= 0 && column < columns && row < rows
 }
 
-/** The coarsest level that has at least one pixel for each output pixel, where there are `density` image pixels to one; the finest if none has. */
+/** The coarsest level with at least one pixel per output pixel, given the `density` of image pixels per output pixel; the finest if there is none. */
 export function levelFor(image: Size & { vector: boolean }, density: number): number {
   const wanted = Math.floor(Math.log2(density) + 1e-9)
   return Math.min(coarsestLevel(image), Math.max(finestLevel(image.vector), wanted))

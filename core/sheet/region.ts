@@ -7,10 +7,10 @@ type Region = DrawnMap['region']
 /** Width of a region in degrees of longitude. */
 export const lonWidth = ({ west, east }: Region): number => (east > west ? east - west : east - west + 360)
 
-/** Degrees of a region are kept to four digits: some ten metres. */
+/** Degrees of a region are rounded to four decimals, about ten metres. */
 const rounded = (value: number): number => Math.round(value * 1e4) / 1e4
 
-/** A region moved by a share of its width to the east and of its height to the north, and made so many times as large about its middle. */
+/** A region moved by shares of its width to the east and of its height to the north, and scaled about its middle. */
 export function movedRegion(region: Region, east: number, north: number, larger: number): Region {
   const [width, height] = [lonWidth(region), region.north - region.south]
   const [wide, high] = [Math.min(360, width * larger), Math.min(178, height * larger)]
@@ -23,7 +23,7 @@ export function movedRegion(region: Region, east: number, north: number, larger:
   return { ...sides, south: rounded(lat - high / 2), north: rounded(lat + high / 2) }
 }
 
-/** The smallest region round some places, at least so many degrees wide and half as high; it may cross the antimeridian. */
+/** The smallest region around some places, with a least width in degrees and half of that as height; it may cross the antimeridian. */
 export function regionAround(places: readonly LonLat[], least = 2): Region {
   const lats = places.map(({ lat }) => lat)
   // The bounds are the circle without the widest gap between neighbouring longitudes.
@@ -40,7 +40,7 @@ export function withMargin({ west, south, east, north }: Region, share: number):
   return grown(west, width, south, north, { lon: width * (1 + 2 * share), lat: (north - south) * (1 + 2 * share) })
 }
 
-/** A region made at least so wide and so high about its middle; one that goes round the Earth is the whole of it. */
+/** A region extended about its middle to a least width and height; one that goes round the Earth becomes the whole Earth. */
 function grown(west: number, width: number, south: number, north: number, least: { lon: number; lat: number }): Region {
   const wide = Math.max(width, least.lon)
   const high = Math.max(north - south, least.lat)

@@ -26,7 +26,7 @@ export const channels = (hex: string): [number, number, number] =>
   [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16)) as [number, number, number]
 
 /**
- * Washes RGBA pixels in place: exposure, contrast, saturation, two-tone, tint. Blur, glowing lines, grain and edge shade have places of their own.
+ * Washes RGBA pixels in place: exposure, contrast, saturation, two-tone, tint. Blur, glowing lines, grain and edge shade are done elsewhere.
  * Saturation and two-tone work on the luma of gamma-coded values, as most picture programs do (common practice, no source).
  */
 export function washPixels(pixels: Uint8ClampedArray, wash: Wash): void {

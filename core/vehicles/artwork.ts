@@ -4,13 +4,13 @@
  */
 export interface Artwork {
   name: string
-  /** From above it turns freely; from the side it is mirrored and leans; upright it never turns. */
+  /** A vehicle from above turns freely; one from the side is mirrored and leans; an upright one never turns. */
   view: 'above' | 'side' | 'upright'
   /** Direction the drawing faces, in degrees clockwise from "to the right". */
   facing: number
   /** How far behind the origin the ink ends, as a share of the vehicle's length: it must end under the drawing. */
   inkGap: number
-  /** Rises over the ground while it travels, and throws a shadow. */
+  /** Whether it rises over the ground while it travels, and casts a shadow. */
   flies?: true
   shapes: readonly Shape[]
 }
@@ -23,7 +23,7 @@ export interface Shape {
   width?: number
 }
 
-/** Paints of an artwork: 'body' is the colour that was chosen, 'shade' and 'tint' are made from it, the others are fixed. */
+/** The paints of an artwork: 'body' is the chosen colour, 'shade' and 'tint' derive from it, the others are fixed. */
 export type Tone = 'body' | 'shade' | 'tint' | 'line' | 'glass' | 'paper' | 'lamp' | 'wood' | 'steel'
 
 const circle = (x: number, y: number, r: number): string => `M${x - r} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0Z`

@@ -1,7 +1,7 @@
 import { defineEventHandler } from 'h3'
 import { refusal } from '../http/refuse'
 
-/** Whatever no other route answers. Without this one the application's page would come back. */
+/** Answers all addresses under /api that no route has, which would otherwise get the application's page. */
 export default defineEventHandler(() => {
   throw refusal(404, 'There is nothing at this address.')
 })

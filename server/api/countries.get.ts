@@ -1,5 +1,5 @@
 import { defineEventHandler } from 'h3'
 import { listCountries } from '../maps/world'
 
-/** The countries that a map can be drawn of, or that can be lit on one. */
+/** The countries that can be drawn as a map, or highlighted on one. */
 export default defineEventHandler(() => listCountries())

@@ -13,7 +13,7 @@ let current: { id: string; control: AbortController } | undefined
 
 const changes = new EventEmitter().setMaxListeners(0)
 
-/** Progress is written down this often, in milliseconds; the listeners hear as often. */
+/** How often progress is stored and reported to listeners, in milliseconds. */
 const REPORT_EVERY = 200
 
 export const exportFile = (id: string): string => join(dataFolder(), 'exports', `${id}.mp4`)
@@ -23,7 +23,7 @@ export function enqueueExport(id: string): void {
   void work()
 }
 
-/** Stops an export that waits or runs; nothing is left of its file. */
+/** Cancels an export that waits or runs, and deletes its file. */
 export function cancelExport(id: string): void {
   const place = waiting.indexOf(id)
   if (place >= 0) {

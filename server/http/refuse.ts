@@ -18,10 +18,10 @@ export function idParameter(event: H3Event, name = 'id'): string {
   return value
 }
 
-/** The largest journey document taken: some 100 000 nodes. */
+/** The largest journey document accepted. */
 const MOST_BODY = 16 * 1024 * 1024
 
-/** The body of a request. What comes beyond the limit is let pass unread: hanging up would keep the answer from the one who asks. */
+/** The body of a request. Anything beyond the limit is drained: closing the connection would keep the answer from the client. */
 async function boundedText(event: H3Event): Promise<string> {
   const { req } = event.node
   const chunks: Buffer[] = []
@@ -52,7 +52,7 @@ export async function jsonBody<T>(event: H3Event, schema: z.ZodType<T>): Promise
   return result.data
 }
 
-/** A journey from a request, whole and with all its images on hand. */
+/** A journey from a request, valid and with all its images stored. */
 export function checkedJourney(data: unknown): Journey {
   const journey = orRefuse(() => parseJourney(data))
   for (const sheet of journey.sheets) {
@@ -65,7 +65,7 @@ export function checkedJourney(data: unknown): Journey {
   return journey
 }
 
-/** Runs something that may find fault with a journey or a file, and turns the fault into a response. */
+/** Runs something that may throw a JourneyError, and turns that into a response. */
 export function orRefuse<T>(run: () => T): T {
   try {
     return run()

@@ -24,12 +24,12 @@ function world(detail: Detail): World {
   return topology
 }
 
-/** Above this many degrees across, the finer coasts are fine enough. */
+/** From this many degrees across, the coarser coasts are detailed enough. */
 const FINE = 40
 
 const detailFor = (span: number): Detail => (span < FINE ? '10m' : '50m')
 
-/** The shapes for a map, as detailed as its region asks for; a small picture of it needs less. */
+/** The shapes for a map, with the detail that its region needs; a small preview needs less. */
 export function shapesFor({ region }: DrawnMap, isSmall = false): WorldShapes {
   const span = Math.max(lonWidth(region), region.north - region.south)
   return shapesOf(detailFor(isSmall ? span * 8 : span))
@@ -51,7 +51,7 @@ function shapesOf(detail: Detail): WorldShapes {
 }
 
 /**
- * Leaves out islets of three points that are wound the wrong way round: on a sphere they would be all of the Earth but themselves. The finest
+ * Leaves out islets of three points that are wound the wrong way round: on a sphere they would cover the whole Earth but themselves. The finest
  * data has three of them.
  */
 function withoutInsideOut(land: FeatureCollection): FeatureCollection {
@@ -91,5 +91,5 @@ function countryFeatures(detail: Detail) {
   return (feature(topology, topology.objects.countries) as FeatureCollection<Geometry, { name: string }>).features
 }
 
-/** A country's outline, as detailed as a map so many degrees across asks for. */
+/** A country's outline, with the detail that a map needs; its width is in degrees. */
 export const findCountry = (id: string, span: number) => countryFeatures(detailFor(span)).find((country) => idOf(country) === id)

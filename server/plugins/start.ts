@@ -10,11 +10,11 @@ import { sweepFiles, sweepImages } from '../storage/sweep'
 /** Deleted journeys can be restored for a week. */
 const KEPT_DELETED = 7 * 24 * 3600 * 1000
 
-/** A map that was taken out of its journey may come back by undoing, as long as the window is open. */
+/** How long unused images are kept: undo can bring a removed map back while the window is open. */
 const KEPT_UNUSED = 2 * 24 * 3600 * 1000
 
 export default defineNitroPlugin(() => {
-  // Whoever starts the server without a word on it gets one that only this machine can reach.
+  // By default the server can be reached only from this machine.
   process.env.NITRO_HOST ??= process.env.HOST ?? '127.0.0.1'
   const db = database()
   failInterruptedExports(db)

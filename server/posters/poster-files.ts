@@ -7,7 +7,7 @@ const folderOf = (data: string): string => join(data, 'posters')
 
 export const posterPath = (data: string, id: string, revision: number): string => join(folderOf(data), `${id}.${revision}.webp`)
 
-/** The newest poster there is of each journey, by its revision. */
+/** The revision of each journey's newest poster. */
 export function storedPosters(data: string): Map<string, number> {
   const newest = new Map<string, number>()
   if (!existsSync(folderOf(data))) return newest
@@ -26,7 +26,7 @@ export function deleteOlderPosters(data: string, id: string, newest: number): vo
   }
 }
 
-/** Deletes posters of journeys that are gone for good, and what was left half written. */
+/** Deletes posters of journeys that no longer exist, and unfinished files. */
 export function sweepPosters(data: string, journeys: ReadonlySet<string>): void {
   mkdirSync(folderOf(data), { recursive: true })
   for (const file of readdirSync(folderOf(data))) {

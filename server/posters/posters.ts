@@ -7,19 +7,19 @@ import { journeyDocument } from '../storage/journeys'
 import { deleteOlderPosters, posterPath, storedPosters } from './poster-files'
 
 /**
- * Posters are painted behind the scenes, one at a time, in a thread of their own: after a save has been followed by none for a while, and where a
- * list shows a journey that has none. Nobody waits for one: the list says which there are.
+ * Posters are painted in the background, one at a time, in a thread of their own: some time after the last save, and when the
+ * list shows a journey without one. Nothing waits for a poster: the list says which exist.
  */
 
-/** A journey that is being edited is saved every other second; its poster waits until that has come to rest. In milliseconds. */
+/** A journey is saved every other second during editing; its poster waits for this pause, in milliseconds. */
 const QUIET = 2500
 
-/** The thread is kept for so long after its last poster. In milliseconds. */
+/** How long the idle thread is kept, in milliseconds. */
 const IDLE = 10_000
 
 const waiting: string[] = []
 const timers = new Map<string, NodeJS.Timeout>()
-/** Revisions of which no poster could be made. */
+/** Revisions for which making a poster failed. */
 const failed = new Map<string, number>()
 let stored: Map<string, number> | undefined
 let working = false
@@ -28,10 +28,10 @@ let idle: NodeJS.Timeout | undefined
 
 const known = (): Map<string, number> => (stored ??= storedPosters(dataFolder()))
 
-/** The revision that the stored poster of a journey shows; undefined where there is none yet. */
+/** The revision shown by a journey's stored poster; undefined if there is none yet. */
 export const posterRevision = (id: string): number | undefined => known().get(id)
 
-/** Whether a newer poster than the stored one is on its way. If nobody has ordered it yet, this does. */
+/** Whether a newer poster than the stored one is coming. Orders it if that was not done yet. */
 export function posterIsComing(id: string, revision: number): boolean {
   if (posterRevision(id) === revision || failed.get(id) === revision) return false
   if (!timers.has(id) && !waiting.includes(id)) enqueue(id)
@@ -81,7 +81,7 @@ async function paint(id: string): Promise<void> {
   deleteOlderPosters(dataFolder(), id, row.revision)
 }
 
-/** Has the thread paint a poster. @returns what went wrong, or null */
+/** Lets the thread paint a poster. @returns what went wrong, or null */
 async function painted(order: PosterOrder): Promise<string | null> {
   const settled = new AbortController()
   try {

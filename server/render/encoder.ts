@@ -22,16 +22,16 @@ export function ffmpegPath(): string {
 }
 
 export interface Encoder {
-  /** Hands over one frame, RGBA, row by row; resolves when the encoder is ready for the next. */
+  /** Writes one frame, RGBA, row by row; resolves when the encoder is ready for the next. */
   write(frame: Uint8Array): Promise<void>
-  /** Closes the film and gives it its name. */
+  /** Finishes the film and gives it its name. */
   finish(): Promise<void>
-  /** Gives up and leaves nothing behind. */
+  /** Aborts, and deletes the unfinished file. */
   abort(): Promise<void>
 }
 
 /**
- * Encodes frames to an MP4 file: H.264, yuv420p, tagged bt709, faststart. It has its name only when it is whole; until then it is `<out>.part`.
+ * Encodes frames to an MP4 file: H.264, yuv420p, tagged bt709, faststart. Until it is complete it is named `<out>.part`.
  * @throws Error from write or finish, with what ffmpeg said, if encoding fails.
  */
 export function startEncoder(out: string, size: { width: number; height: number }, rate: FrameRate): Encoder {

@@ -6,7 +6,7 @@ import type { PaintJob, PaintOrder, PaintReport } from './painter-worker'
 import { startThread } from './thread'
 
 export interface FilmOptions {
-  /** The data folder, where sheets lie. */
+  /** The data folder with the sheets. */
   folder: string
   journey: Journey
   /** Path of the MP4 file. */
@@ -29,7 +29,7 @@ export interface FilmReport {
 const SLOTS = 4
 
 /**
- * Makes the film: a worker thread paints into shared memory, the encoder takes the frames in order from there, each at its own pace.
+ * Renders the film: a worker thread paints into shared memory, and the encoder takes the frames from there in order, each at its own pace.
  * @throws JourneyError for a journey that cannot be compiled, the signal's reason when aborted, Error when painting or encoding fails;
  *   in each case no file is left.
  */
@@ -64,7 +64,7 @@ export async function renderFilm({ folder, journey, out, from = 0, to, onProgres
   return { frames: total, seconds: (performance.now() - start) / 1000, paintMs }
 }
 
-/** Reports of a painter one at a time, in the order of their coming; rejects when it fails or the signal is given. */
+/** The reports of a painter, one at a time and in order; rejects when it fails or the signal is aborted. */
 function painterReports(worker: Worker, signal: AbortSignal | undefined) {
   const waiting: PaintReport[] = []
   let wake: (() => void) | undefined

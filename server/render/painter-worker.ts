@@ -37,7 +37,7 @@ async function main(port: NonNullable<typeof parentPort>): Promise<void> {
     port.postMessage({ ...order, paintMs: performance.now() - start } satisfies PaintReport)
   }
 
-  // One after the other: each frame is painted over the one before.
+  // In sequence, as each frame is painted over the one before.
   let line = Promise.resolve()
   port.on('message', (message: unknown) => {
     const order = orderSchema.parse(message)

@@ -9,10 +9,10 @@ import { paintStill } from './still'
 /** A thread that paints posters: the finished journey as a small picture. */
 export const posterOrderSchema = z.object({ folder: z.string(), document: z.string(), out: z.string() })
 export type PosterOrder = z.infer<typeof posterOrderSchema>
-/** `error` is null where the picture has been written. */
+/** `error` is null if the picture has been written. */
 export type PosterReport = { error: string | null }
 
-/** Width of a card's picture, for screens of twice the usual density. */
+/** Width of a card's picture, for high-density screens. */
 const WIDTH = 720
 
 async function paintPoster({ folder, document, out }: PosterOrder): Promise<void> {
@@ -24,7 +24,7 @@ async function paintPoster({ folder, document, out }: PosterOrder): Promise<void
     .webp({ quality: 84 })
     .toBuffer()
   await mkdir(dirname(out), { recursive: true })
-  // A file has its name only when it is whole.
+  // The file gets its name only when it is complete.
   await writeFile(`${out}.part`, picture)
   await rename(`${out}.part`, out)
 }

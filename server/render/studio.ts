@@ -36,7 +36,7 @@ export interface ServerSurface extends Surface {
   png(): Promise<Buffer>
 }
 
-/** A canvas of the server's. Its context does what a browser's does; only the declared types differ. */
+/** A canvas on the server. Its context works as in a browser; only the declared types differ. */
 export function createServerSurface(width: number, height: number): ServerSurface {
   const canvas = createCanvas(width, height)
   const context = canvas.getContext('2d')
@@ -62,9 +62,9 @@ export function createServerSurface(width: number, height: number): ServerSurfac
 
 export interface ServerStudio extends Studio {
   /**
-   * Gets ready what the sheets and photos show in a frame, if it is not already: only the tiles that are seen, of the level that is needed.
+   * Prepares the pictures of the sheets and photos in a frame, unless they are ready: only the visible tiles, of the level that is needed.
    * @param scale output pixels per reference pixel
-   * @returns whether any picture is new, so that what was painted before does not hold any more
+   * @returns whether any picture is new, so that what was painted before is out of date
    * @throws JourneyError if the image of a sheet or a photo is not in the data folder
    */
   prepare(frame: Frame, scale: number): Promise<boolean>
@@ -83,7 +83,7 @@ export function createServerStudio(folder: string): ServerStudio {
           : `The photo of a postcard is missing in ${folder}: choose it again.`,
       )
     const tiles = new Map<TileAddress, TilePicture>()
-    // All at once: they are decoded by threads of their own.
+    // In parallel, as they are decoded in threads.
     await Promise.all(
       mosaic.tiles.map(async (tile) => {
         const data = await readTile(folder, image, tile)
@@ -96,7 +96,7 @@ export function createServerStudio(folder: string): ServerStudio {
     )
   }
 
-  /** Gets ready what is wanted of an image; `key` says for what. @returns whether that is new */
+  /** Prepares a part of an image, identified by `key`. @returns whether it is new */
   async function hold(key: string, image: Sheet | Photo, wanted: Mosaic | undefined): Promise<boolean> {
     const known = held.get(key)
     if (!wanted) held.delete(key)

@@ -4,7 +4,7 @@ import { pathToFileURL } from 'node:url'
 import { Worker } from 'node:worker_threads'
 
 /**
- * Starts a thread whose source lies in server/render. It is read from Zephyrine's own folder, which the server's bundle does not lie in.
+ * Starts a thread whose source is in server/render. It is read from Zephyrine's folder, as the server's bundle is elsewhere.
  * @param name of the file that registers tsx and imports the thread's source
  */
 export function startThread(name: string, workerData?: unknown): Worker {

@@ -5,11 +5,11 @@ import { planeMap } from '#core/geo/plane'
 import { JourneyError } from '#core/journey/error'
 import type { Plane } from '#core/journey/schema'
 
-/** Coordinate systems by their numbers in the EPSG registry, out of the package epsg-index. */
+/** Coordinate systems by their EPSG numbers, from the package epsg-index. */
 
 const entrySchema = z.object({ name: z.string(), proj4: z.string().nullable() })
 
-/** Those that have a kind of plane of their own here; UTM on WGS 84, ETRS89 and NAD83 count as one. */
+/** Systems with a plane kind of their own here; UTM on WGS 84, ETRS89 and NAD83 are treated as one. */
 function known(code: number): Plane | undefined {
   if (code === 4326 || code === 4258 || code === 4269) return { kind: 'degrees' }
   if (code === 3857 || code === 900913) return { kind: 'mercator' }
@@ -23,7 +23,7 @@ function known(code: number): Plane | undefined {
 }
 
 /**
- * The coordinate system with a number.
+ * The coordinate system with an EPSG number.
  * @throws JourneyError with the reason if there is none, or if its projection cannot be computed
  */
 export function planeOfEpsg(code: number): Plane {

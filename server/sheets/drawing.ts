@@ -38,7 +38,7 @@ export async function drawSvg(svg: CleanSvg, nominal: Size, region: Rectangle, s
   return { width, height, data: plainAlpha(pixels) }
 }
 
-/** The renderer's colours are multiplied by their opacity; ours are not. */
+/** Converts the renderer's premultiplied colours to straight ones. */
 function plainAlpha(data: Buffer): Buffer {
   for (let i = 0; i < data.length; i += 4) {
     const alpha = data[i + 3]!
@@ -48,7 +48,7 @@ function plainAlpha(data: Buffer): Buffer {
   return data
 }
 
-/** Takes in an SVG: cleaned, and drawn once at its nominal size; finer levels are drawn when a view asks for them. */
+/** Imports an SVG: cleans it and draws it once at its nominal size; finer levels are drawn when a view needs them. */
 export async function importSvg({ path, name, tiles }: ImportJob, onProgress: (share: number) => void): Promise<Built> {
   const { size: bytes } = await stat(path)
   if (bytes > IMAGE_LIMITS.drawingBytes)
@@ -63,7 +63,7 @@ export async function importSvg({ path, name, tiles }: ImportJob, onProgress: (s
   return { ...nominal, vector: true, georeference: null, note: null }
 }
 
-/** Makes the tile file of a drawing out of its picture at nominal size; a drawing that is kept with it is drawn from that later, else from the original. */
+/** Makes the tile file of a drawing from its picture at nominal size. Finer tiles are drawn later from `drawing` if it is given, else from the original. */
 export async function storeDrawing(
   tiles: string,
   drawing: string | undefined,

@@ -5,7 +5,7 @@ import { formatOfName, SHEET_FORMATS, SHEET_FORMAT_WORDS } from '#core/sheet/lim
 
 const startsWith = (head: Buffer, ...bytes: number[]) => head.subarray(0, bytes.length).equals(Buffer.from(bytes))
 
-/** The format that a file's first bytes tell. */
+/** The format indicated by a file's first bytes. */
 function formatOfBytes(head: Buffer): SheetFormat | undefined {
   const text = head.toString('latin1')
   if (startsWith(head, 0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a)) return 'png'
@@ -26,8 +26,8 @@ function formatOfBytes(head: Buffer): SheetFormat | undefined {
 }
 
 /**
- * Tells what a file is by its first bytes.
- * @throws JourneyError if it is nothing that can become a sheet, or something else than its name says.
+ * Identifies a file by its first bytes.
+ * @throws JourneyError if it cannot become a sheet, or is something else than its name says.
  */
 export async function recogniseFile(path: string, name: string): Promise<SheetFormat> {
   const file = await open(path)

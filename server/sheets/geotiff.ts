@@ -5,10 +5,10 @@ import { JourneyError } from '#core/journey/error'
 import { georeferenceSchema } from '#core/journey/sheet-schema'
 import { planeOfEpsg } from './coordinate-systems'
 
-/** In GTRasterTypeGeoKey: coordinates are those of pixels' middles, not of their corners. Source: OGC GeoTIFF 1.1, section 7.5.2. */
+/** In GTRasterTypeGeoKey: coordinates refer to the middles of pixels, not to their corners. Source: OGC GeoTIFF 1.1, section 7.5.2. */
 const PIXEL_IS_POINT = 2
 
-/** The georeference a TIFF carries; `note` says why one that it carries cannot be used. */
+/** The georeference in a TIFF; `note` says why one cannot be used. */
 export interface GeoTiffReading {
   georeference: Georeference | null
   note: string | null
@@ -39,7 +39,7 @@ export async function readGeoTiff(path: string): Promise<GeoTiffReading> {
   }
 }
 
-/** In the keys of coordinate systems: one that is described by further keys and has no number. Source: OGC GeoTIFF 1.1, section 7.1. */
+/** The key value of a coordinate system that is described by further keys and has no number. Source: OGC GeoTIFF 1.1, section 7.1. */
 const USER_DEFINED = 32767
 
 /** A coordinate system, or why it cannot be used. */

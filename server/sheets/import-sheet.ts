@@ -16,7 +16,7 @@ import { findImage, insertImage } from '../storage/images'
 import { recogniseFile } from './files'
 import { readFileInProcess } from './reader'
 
-/** A file that has come whole, under a temporary name. */
+/** A completely received file, under a temporary name. */
 export interface ReceivedFile {
   path: string
   name: string
@@ -26,18 +26,18 @@ export interface ReceivedFile {
 }
 
 export interface ImportOptions {
-  /** Hears the share of the work done, 0..1. */
+  /** Called with the share of the work done, 0..1. */
   onProgress?: (share: number) => void
   signal?: AbortSignal
 }
 
-/** What an import gives beside the image: the most memory that reading it took, in MiB; 0 if it was known before. */
+/** The result of an import: the image, and the peak memory of reading it in MiB; 0 if the image was stored already. */
 export interface Imported {
   image: ImageRecord
   peakMiB: number
 }
 
-/** Takes in a file whole. @throws JourneyError if it is empty, larger than allowed or no map file; nothing of it is kept then. */
+/** Receives a file. @throws JourneyError if it is empty, too large or not a map file; nothing of it is kept then. */
 export async function receiveFile(folder: string, name: string, source: Readable): Promise<ReceivedFile> {
   const path = join(folder, 'images', `incoming-${nanoid(10)}`)
   await mkdir(dirname(path), { recursive: true })
@@ -64,7 +64,7 @@ export async function receiveFile(folder: string, name: string, source: Readable
 }
 
 /**
- * Makes an image out of a received file: checks it, cuts it into tiles, and keeps both under its content hash. The same file is kept once.
+ * Makes an image from a received file: checks it, cuts it into tiles, and stores both under its content hash. The same file is stored once.
  * @throws JourneyError saying what is wrong with the file, the signal's reason when aborted; nothing is left then.
  */
 export async function importReceived(
@@ -96,7 +96,7 @@ export async function importReceived(
 export const importSheetFile = async (db: Db, folder: string, name: string, source: Readable, options?: ImportOptions): Promise<Imported> =>
   importReceived(db, folder, await receiveFile(folder, name, source), options)
 
-/** Cuts the tiles of images that have none, as those taken in by an earlier version. One that cannot be read any more is left as it is. */
+/** Cuts the tiles of images that have none, such as those from an earlier version. One that can no longer be read is left as it is. */
 export async function cutMissingTiles(folder: string, images: readonly ImageRecord[]): Promise<void> {
   for (const { hash, format } of images) {
     const path = imagePath(folder, hash)

@@ -10,13 +10,13 @@ export type ImportRecord =
 const records = new Map<string, { record: ImportRecord; control: AbortController }>()
 const changes = new EventEmitter().setMaxListeners(0)
 
-/** Ended imports are remembered for so long, in milliseconds. */
+/** How long ended imports are remembered, in milliseconds. */
 const KEPT = 10 * 60 * 1000
 
-/** One import at a time: each may take a good part of the machine. */
+/** Imports run one at a time, as each may need much of the machine. */
 let line: Promise<unknown> = Promise.resolve()
 
-/** Starts an import as soon as those before it have ended; returns its id at once. */
+/** Queues an import; returns its id at once. */
 export function startImport(run: (onProgress: (share: number) => void, signal: AbortSignal) => Promise<ImageRecord>): string {
   const id = nanoid(12)
   const control = new AbortController()

@@ -3,7 +3,7 @@ import { georeferenceSchema } from '#core/journey/sheet-schema'
 import { SHEET_FORMATS } from '#core/sheet/limits'
 import type { SheetFormat } from '#core/sheet/limits'
 
-/** What the process that reads files from outside is asked to do, and what it answers. */
+/** Requests to the process that reads files from outside, and its answers. */
 export const jobSchema = z.discriminatedUnion('do', [
   z.object({
     do: z.literal('import'),
@@ -31,13 +31,13 @@ export type Job = z.infer<typeof jobSchema>
 export type ImportJob = Extract<Job, { do: 'import' }>
 export type DrawJob = Extract<Job, { do: 'draw' }>
 
-/** What is known of an image once it has been taken in. */
+/** The facts about an imported image. */
 export const builtSchema = z.object({
   width: z.int().positive(),
   height: z.int().positive(),
   vector: z.boolean(),
   georeference: georeferenceSchema.nullable(),
-  /** Why there is none although the file carries a georeference. */
+  /** Why the file's georeference cannot be used. */
   note: z.string().nullable(),
 })
 export type Built = z.infer<typeof builtSchema>
@@ -46,7 +46,7 @@ export const answerSchema = z.discriminatedUnion('is', [
   z.object({ is: z.literal('progress'), share: z.number().min(0).max(1) }),
   z.object({ is: z.literal('built'), built: builtSchema, peakMiB: z.number() }),
   z.object({ is: z.literal('drawn'), id: z.int() }),
-  /** `message` is a sentence for the person at the screen if `expected`, else what went wrong inside. */
+  /** `message` is a sentence for the user if `expected`, else an internal error. */
   z.object({ is: z.literal('failed'), id: z.int().optional(), message: z.string(), expected: z.boolean() }),
 ])
 export type Answer = z.infer<typeof answerSchema>

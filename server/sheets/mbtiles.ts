@@ -23,14 +23,14 @@ interface Extent {
 }
 
 /**
- * Takes in raster tiles from an MBTiles file (MBTiles 1.3): the finest zoom that is not too large becomes the sheet.
+ * Imports raster tiles from an MBTiles file (MBTiles 1.3): the finest zoom that is not too large becomes the sheet.
  * @throws JourneyError saying what is wrong with the file
  */
 export async function importMbtiles({ path, name, tiles }: ImportJob, onProgress: (share: number) => void): Promise<Built> {
   let source: Database.Database
   try {
     source = new Database(path, { readonly: true })
-    // Views and triggers of a file from outside may not call anything with effects.
+    // Views and triggers in a file from outside must not call anything with side effects.
     source.pragma('trusted_schema = OFF')
   } catch (error) {
     throw damaged(name, error)
@@ -95,7 +95,7 @@ async function findExtent(source: Database.Database, name: string): Promise<{ ex
   )
 }
 
-/** Pixels along a side of a zoom's tiles, told by one of them. */
+/** The side of a zoom's tiles in pixels, from one of them. */
 async function tileSide(source: Database.Database, zoom: number, name: string): Promise<number> {
   const data = source.prepare('SELECT tile_data FROM tiles WHERE zoom_level = ? LIMIT 1').pluck().get(zoom)
   const header = Buffer.isBuffer(data)
@@ -109,7 +109,7 @@ async function tileSide(source: Database.Database, zoom: number, name: string): 
   return header.width
 }
 
-/** One of our tiles, put together of theirs; undefined where none of them is there. */
+/** One of our tiles, composed of theirs; undefined if all of those are missing. */
 async function tileOf(
   source: Database.Database,
   { zoom, west, north }: Extent,
@@ -129,7 +129,7 @@ async function tileOf(
       const picture = sharp(data, { limitInputPixels: 4096 * 4096, failOn: 'truncated' })
         .resize(side, side, { fit: 'fill' })
         .toColourspace('srgb')
-      // Of tiles larger than ours, only the part inside this one.
+      // If their tiles are larger than ours, take only the part inside this one.
       const cut = {
         left: Math.max(0, -dx),
         top: Math.max(0, -dy),

@@ -10,7 +10,7 @@ import type { Built, ImportJob } from './job'
 
 const PDFJS = dirname(createRequire(join(process.cwd(), 'package.json')).resolve('pdfjs-dist/package.json'))
 
-/** Opens a file's first page. The library is large, so it is loaded only when there is a PDF. */
+/** Opens a file's first page. The library is large, so it is loaded only for a PDF. */
 async function firstPage(path: string) {
   // Replaces the browser's own classes; the library would otherwise bring its own, which our canvas does not know.
   Object.assign(globalThis, { DOMMatrix, ImageData, Path2D })
@@ -48,7 +48,7 @@ export async function drawPdf(path: string, nominal: Size, region: Rectangle, si
   }
 }
 
-/** Takes in the first page of a PDF, as a vector image. @throws JourneyError saying what is wrong with the file */
+/** Imports the first page of a PDF as a vector image. @throws JourneyError saying what is wrong with the file */
 export async function importPdf({ path, name, tiles }: ImportJob, onProgress: (share: number) => void): Promise<Built> {
   const nominal = await sizeOf(path, name)
   const pixels = await drawPdf(path, nominal, { x: 0, y: 0, ...nominal }, nominal).catch((error: unknown) => {

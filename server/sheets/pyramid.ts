@@ -8,10 +8,10 @@ import type { TileAddress } from '#core/sheet/pyramid'
 import { coarsestLevel, TILE, tileGrid, tileSize } from '#core/sheet/pyramid'
 import type { TileFile } from './tile-file'
 
-/** How tiles are kept: PNG keeps every pixel of what came without loss, WebP is enough for what came with some. */
+/** How tiles are stored: PNG for lossless sources, WebP for lossy ones. */
 export type TileFormat = 'png' | 'webp'
 
-/** Losslessly kept pictures of more pixels than this would take up gigabytes. */
+/** The most pixels of a picture stored without loss; larger ones would take up gigabytes. */
 const MOST_LOSSLESS = 120_000_000
 
 export const tileFormatFor = (size: Size, isLossless: boolean): TileFormat =>
@@ -22,8 +22,8 @@ const encoded = (picture: Sharp, format: TileFormat): Sharp =>
 
 /**
  * Cuts a picture into the tiles of all its levels in one pass, in bounded memory however large it is.
- * @param scratch path of a folder to work in; it is gone afterwards
- * @param onProgress hears the share of the work done, 0..1
+ * @param scratch path of a folder to work in; it is deleted afterwards
+ * @param onProgress called with the share of the work done, 0..1
  */
 export async function cutTiles(
   picture: Sharp,
@@ -42,7 +42,7 @@ export async function cutTiles(
     const coarsest = coarsestLevel(size)
     let stored = 0
     for (const { level, columns, rows } of levels) {
-      // The other way of counting has 0 for the coarsest level.
+      // libvips numbers the levels from the coarsest.
       const folder = join(`${scratch}_files`, String(coarsest - level))
       for (let row = 0; row < rows; row++) {
         file.inTransaction(() => {
@@ -73,8 +73,8 @@ function countTiles(folder: string): number {
 }
 
 /**
- * Makes all levels above the finest out of a file's tiles of level 0, four into one.
- * @param onProgress hears the share of the work done, 0..1
+ * Makes the coarser levels from a file's tiles of level 0, each tile from four.
+ * @param onProgress called with the share of the work done, 0..1
  */
 export async function buildUpperLevels(file: TileFile, size: Size, format: TileFormat, onProgress: (share: number) => void): Promise<void> {
   const coarsest = coarsestLevel(size)

@@ -9,7 +9,7 @@ import { createTileFile } from './tile-file'
 
 const LOSSLESS: ReadonlySet<SheetFormat> = new Set(['png', 'tiff'])
 
-/** Formats that can only be decoded whole. */
+/** Formats that can only be decoded as a whole. */
 const WHOLE: ReadonlySet<SheetFormat> = new Set(['webp', 'avif'])
 
 export const damaged = (name: string, cause: unknown): JourneyError =>
@@ -26,7 +26,7 @@ export function checkSize(name: string, { width, height }: { width: number; heig
 }
 
 /**
- * Takes in a picture made of pixels: turned as its EXIF data says, its colours in sRGB.
+ * Imports a raster picture: turned as its EXIF data says, with its colours converted to sRGB.
  * @throws JourneyError saying what is wrong with it
  */
 export async function importRaster({ path, name, format, tiles }: ImportJob, onProgress: (share: number) => void): Promise<Built> {

@@ -11,8 +11,8 @@ import { importRaster } from './raster'
 import { drawTiles } from './vector-tiles'
 
 /**
- * A process of its own that reads files from outside: what crashes it or takes all its time does no harm to the server, it can be stopped at
- * any moment, and its memory is given back when it ends.
+ * A separate process that reads files from outside: crashes and endless loops do not harm the server, it can be stopped at
+ * any moment, and its memory is released when it ends.
  */
 sharp.concurrency(cpus().length)
 sharp.cache(false)
@@ -45,7 +45,7 @@ async function runImport(job: ImportJob): Promise<void> {
   answer({ is: 'built', built, peakMiB: peakMiB() })
 }
 
-/** The most memory this process had. Where the system tells it of the process alone that is taken; else the number counts what the parent had when it was forked. */
+/** Peak memory of this process. Taken from the system if it gives the figure for the process alone; otherwise it includes the parent's memory at the fork. */
 function peakMiB(): number {
   let kib = process.resourceUsage().maxRSS
   try {

@@ -6,13 +6,13 @@ import { JourneyError } from '#core/journey/error'
 import type { Answer, Built, DrawJob, ImportJob, Job } from './job'
 import { answerSchema } from './job'
 
-/** Longest time for one import and for one region of a drawing, in milliseconds; what takes longer is taken to be endless. */
+/** Time limits for one import and for one region of a drawing, in milliseconds. */
 const IMPORT_TIME = 20 * 60 * 1000
 const DRAW_TIME = 60 * 1000
-/** A process that draws is kept for so long after its last job. */
+/** How long an idle drawing process is kept. */
 const IDLE_TIME = 20 * 1000
 
-/** The process's source is read from Zephyrine's own folder, which the server's bundle does not lie in. */
+/** The process's source is read from Zephyrine's folder, as the server's bundle is elsewhere. */
 function startReader(): ChildProcess {
   const path = join(process.cwd(), 'server/sheets/reader-start.mjs')
   if (!existsSync(path)) throw new Error(`The reader of files is not at ${path}: start Zephyrine in its own folder.`)
@@ -20,8 +20,8 @@ function startReader(): ChildProcess {
 }
 
 /**
- * Takes in a file in a process of its own.
- * @returns what is known of it, and the most memory the process had, in MiB
+ * Imports a file in a process of its own.
+ * @returns the facts about the image, and the peak memory of the process in MiB
  * @throws JourneyError saying what is wrong with the file; the signal's reason when aborted
  */
 export function readFileInProcess(
@@ -77,7 +77,7 @@ function startDrawer() {
     for (const { reject } of made.waiting.values()) reject(new Error('The drawing could not be drawn at this zoom.'))
     if (drawer === made) drawer = undefined
   })
-  // It does not keep the program alive that started it.
+  // It does not keep the program that started it alive.
   made.child.unref()
   made.child.channel?.unref()
   return made

@@ -2,7 +2,7 @@ import { rmSync } from 'node:fs'
 import Database from 'better-sqlite3'
 import type { TileAddress } from '#core/sheet/pyramid'
 
-/** The tiles of one image lie in an SQLite file of their own: it is whole or not there, and goes with its image. */
+/** The tiles of an image are in an SQLite file of their own, which is complete or absent, and is deleted with its image. */
 export interface TileFile {
   put(tile: TileAddress, data: Buffer): void
   get(tile: TileAddress): Buffer | undefined
@@ -37,7 +37,7 @@ function over(db: Database.Database): TileFile {
   }
 }
 
-/** Makes a tile file. It is not safe from a crash while it is being made, so it gets its final name only afterwards. */
+/** Makes a tile file. It gets its final name only when it is complete, as a crash would leave it damaged. */
 export function createTileFile(path: string): TileFile {
   const db = new Database(path)
   db.pragma('journal_mode = OFF')
@@ -46,15 +46,15 @@ export function createTileFile(path: string): TileFile {
   return over(db)
 }
 
-/** The number of tile files kept open: one for each sheet of a journey, and some more. */
+/** The number of tile files kept open: more than a journey has sheets. */
 const MOST_OPEN = 32
 const openFiles = new Map<string, TileFile>()
 
-/** Opens a tile file, or takes the one that is open. Vector images are drawn into theirs at finer levels, as they are asked for. */
+/** Opens a tile file, or returns the open one. Finer levels of vector images are drawn into theirs on demand. */
 export function openTileFile(path: string): TileFile {
   const known = openFiles.get(path)
   if (known) {
-    // The one used last is the last to be closed.
+    // Moved to the end: the least recently used is closed first.
     openFiles.delete(path)
     openFiles.set(path, known)
     return known
@@ -72,7 +72,7 @@ export function openTileFile(path: string): TileFile {
   return file
 }
 
-/** Closes all that are open, so that their folder can be removed. */
+/** Closes all open tile files, so that their folder can be removed. */
 export function closeTileFiles(): void {
   for (const file of openFiles.values()) file.close()
   openFiles.clear()

@@ -11,10 +11,10 @@ type Image = Pick<Sheet, 'image' | 'width' | 'height' | 'vector'>
 
 export const hasTiles = (folder: string, image: string): boolean => existsSync(tilesPath(folder, image))
 
-/** Blocks that are being drawn, so that tiles of the same one are waited for together. */
+/** Blocks being drawn, so that all tiles of one share the wait. */
 const drawing = new Map<string, Promise<void>>()
 
-/** A tile of an image, PNG or WebP; undefined where the image has none, or nothing lies there. Vector images are drawn when they are asked for. */
+/** A tile of an image, PNG or WebP; undefined if it is empty or outside the image. Tiles of vector images are drawn on demand. */
 export async function readTile(folder: string, image: Image, tile: TileAddress): Promise<Buffer | undefined> {
   if (!hasTile(image, tile)) return undefined
   const path = tilesPath(folder, image.image)

@@ -8,10 +8,10 @@ import { drawPdf } from './pdf'
 import { encodeTile } from './pyramid'
 import { openTileFile } from './tile-file'
 
-/** Tiles along a side of the block that is drawn at once: reading a drawing costs more than drawing four times as much of it. */
+/** Tiles along a side of the block drawn at once: reading a drawing costs more than drawing four times the area. */
 export const BLOCK = 4
 
-/** Draws the block of tiles that a tile lies in, and puts them into the tile file. */
+/** Draws the block of tiles around a tile into the tile file. */
 export async function drawTiles({ tiles, original, width, height, level, column, row }: DrawJob): Promise<void> {
   const image = { width, height }
   const { columns, rows } = tileGrid(image, level)

@@ -5,10 +5,10 @@ import { MIGRATIONS } from './migrations'
 
 export type Db = Database.Database
 
-/** The one folder that holds everything: ZEPHYRINE_DATA, or ./data. */
+/** The folder that holds all data: ZEPHYRINE_DATA, or ./data. */
 export const dataFolder = (): string => resolve(process.env.ZEPHYRINE_DATA ?? 'data')
 
-/** Opens (and if needed makes) the database of a data folder and brings it up to date. */
+/** Opens or creates the database of a data folder, and migrates it. */
 export function openDatabase(folder: string): Db {
   mkdirSync(folder, { recursive: true })
   const db = new Database(join(folder, 'zephyrine.sqlite'))

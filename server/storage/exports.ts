@@ -53,7 +53,7 @@ export function finishExport(db: Db, id: string, end: { state: 'done' | 'failed'
 export const finishedExportIds = (db: Db): string[] =>
   (db.prepare("SELECT id FROM exports WHERE state = 'done'").all() as { id: string }[]).map((row) => row.id)
 
-/** Exports that were under way when the server stopped did not finish; says so in their records. */
+/** Marks exports as failed that were running or waiting when the server stopped. */
 export const failInterruptedExports = (db: Db): void => {
   db.prepare(
     `UPDATE exports SET state = 'failed', error = 'The server stopped while this export was under way: export again.', finished_at = ?

@@ -15,7 +15,7 @@ export interface ImageRecord {
   vector: boolean
   /** How the image lies on the Earth, if its file says so. */
   georeference: Georeference | null
-  /** Why it has none although its file means to say so. */
+  /** Why the georeference in its file cannot be used. */
   note: string | null
 }
 
@@ -36,7 +36,7 @@ export function findImage(db: Db, hash: string): ImageRecord | undefined {
 
 export const listImages = (db: Db): ImageRecord[] => (db.prepare(`SELECT ${COLUMNS} FROM images`).all() as Row[]).map(fromRow)
 
-/** Images older than so many milliseconds that no journey or export names, deleted journeys that can be restored included. */
+/** Images older than an age in milliseconds that no journey, restorable journey or export uses. */
 export const unusedImages = (db: Db, age: number): string[] =>
   db
     .prepare(

@@ -9,7 +9,7 @@ export interface JourneyRecord {
   id: string
   revision: number
   journey: Journey
-  /** The steps that led here, the last first. */
+  /** The undo steps, the last first. */
   past: Past
 }
 
@@ -31,7 +31,7 @@ interface Row {
   updated_at: number
 }
 
-/** Journeys, the one changed last first. */
+/** The journeys, the most recently changed first. */
 export function listJourneys(db: Db): JourneySummary[] {
   const rows = db
     .prepare('SELECT id, name, document, revision, updated_at FROM journeys WHERE deleted_at IS NULL ORDER BY updated_at DESC')
@@ -55,7 +55,7 @@ function readPast(db: Db, id: string, revision: number): Past {
   return parsed?.success ? parsed.data : []
 }
 
-/** A journey's document as it is stored, for threads that read it themselves. */
+/** A journey's stored document, for threads that read it themselves. */
 export const journeyDocument = (db: Db, id: string): { document: string; revision: number } | undefined =>
   db.prepare('SELECT document, revision FROM journeys WHERE id = ? AND deleted_at IS NULL').get(id) as Row | undefined
 
@@ -76,7 +76,7 @@ export function insertJourney(db: Db, journey: Journey, id = nanoid(12)): Journe
 
 export type SaveResult = { saved: true; revision: number } | { saved: false; revision: number | undefined }
 
-/** Saves over the revision it was made from; where another was saved meanwhile nothing is written and that one's number comes back. */
+/** Saves on top of the revision it was made from; if another was saved meanwhile nothing is written and that revision's number is returned. */
 export function saveJourney(db: Db, id: string, revision: number, journey: Journey, past: Past = []): SaveResult {
   return db.transaction(() => save(db, id, revision, journey, past))()
 }
@@ -96,14 +96,14 @@ function save(db: Db, id: string, revision: number, journey: Journey, past: Past
   return { saved: false, revision: row?.revision }
 }
 
-/** Puts a journey aside; it can be restored until it is swept away. */
+/** Marks a journey as deleted; it can be restored until it is swept away. */
 export const deleteJourney = (db: Db, id: string): boolean =>
   db.prepare('UPDATE journeys SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL').run(Date.now(), id).changes === 1
 
 export const restoreJourney = (db: Db, id: string): boolean =>
   db.prepare('UPDATE journeys SET deleted_at = NULL WHERE id = ? AND deleted_at IS NOT NULL').run(id).changes === 1
 
-/** Deletes for good what has been put aside for longer than so many milliseconds. */
+/** Deletes journeys for good that were deleted longer ago than an age in milliseconds. */
 export const sweepJourneys = (db: Db, age: number): void => {
   db.prepare('DELETE FROM journeys WHERE deleted_at < ?').run(Date.now() - age)
 }

@@ -41,11 +41,11 @@ export const MIGRATIONS: readonly string[] = [
   ALTER TABLE images ADD COLUMN vector INTEGER NOT NULL DEFAULT 0;
   ALTER TABLE images ADD COLUMN georeference TEXT;
   `,
-  // Some files mean to say where they lie, but in a way that cannot be read.
+  // Some files have a georeference that cannot be used.
   `
   ALTER TABLE images ADD COLUMN note TEXT;
   `,
-  // The steps that led to a journey's present state, of its revision; only there to be undone.
+  // The undo steps of a journey's present revision.
   `
   CREATE TABLE pasts (
     journey_id TEXT PRIMARY KEY REFERENCES journeys (id) ON DELETE CASCADE,

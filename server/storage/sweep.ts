@@ -4,7 +4,7 @@ import type { Db } from './database'
 import { imagePath, tilesPath } from './image-files'
 import { deleteImage, unusedImages } from './images'
 
-/** Deletes images that nothing has named for so many milliseconds: maps that were tried and left out, or were replaced. */
+/** Deletes images that have been unused for an age in milliseconds: maps that were tried and dropped, or replaced. */
 export function sweepImages(db: Db, folder: string, age: number): void {
   for (const hash of unusedImages(db, age)) {
     deleteImage(db, hash)
@@ -12,7 +12,7 @@ export function sweepImages(db: Db, folder: string, age: number): void {
   }
 }
 
-/** Clears a data folder of what a stopped server may have left: half-written files, and films of deleted journeys. */
+/** Removes from a data folder what a stopped server may have left: unfinished files, and films of deleted journeys. */
 export function sweepFiles(folder: string, exportsKept: readonly string[]): void {
   const kept = new Set(exportsKept.map((id) => `${id}.mp4`))
   const clear = (name: string, isStale: (file: string) => boolean) => {

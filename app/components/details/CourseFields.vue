@@ -14,7 +14,7 @@ import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 
-/** What can be done to a drawn course: its chosen nodes, how smooth it is, and its sharp corners. */
+/** Tools for a drawn course: its chosen nodes, smoothing, and rounding of sharp corners. */
 const props = defineProps<{ leg: Leg; course: DrawnCourse }>()
 const editor = useEditor()
 const stage = useStage()
@@ -46,13 +46,13 @@ function breakLine() {
   const width = (GAP * props.leg.ink.width) / editor.compiled!.view.zoom
   const node = chosen.value.length === 1 ? chosen.value[0]! : undefined
   if (!editor.edit((journey) => breakAt(journey, props.leg.id, stage.nodes, width))) return
-  // The line's next part is at hand to be moved.
+  // Choose the next part of the line, so that it can be moved.
   stage.nodes = new Set(node === undefined ? [] : [node + 1])
 }
 const gaps = computed(() => gapsAt(props.course, stage.nodes))
 const join = () => editor.edit((journey) => joinGaps(journey, props.leg.id, stage.nodes))
 
-/** The course that smoothing starts from: what was there before the slider was moved, so that moving it back brings that back. */
+/** The course before smoothing, so that moving the slider back restores it. */
 const rough = shallowRef<{ shape: DrawnCourse; course: Course }>()
 const smoothing = ref(0)
 let ours: CourseShape | undefined
@@ -76,7 +76,7 @@ function smooth(value: number) {
 }
 
 const sharp = computed(() => sharpCorners(legCubics(editor.journey!, props.leg.id)).length)
-/** By which corners are rounded, in reference pixels: at first wide enough that a vehicle of the leg's size turns without spinning. */
+/** Radius for rounding corners, in reference pixels; at first large enough for the leg's vehicle to turn without spinning. */
 const chosenRadius = ref<number>()
 const radius = computed(() => chosenRadius.value ?? Math.round((props.leg.vehicle?.size ?? 80) * 0.5))
 const round = () => editor.edit((journey) => roundCorners(journey, props.leg.id, radius.value / editor.compiled!.view.zoom))

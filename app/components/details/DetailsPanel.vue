@@ -15,7 +15,7 @@ const tabs = computed(() => [
 ])
 const other = computed(() => (editor.selection.kind === 'stop' ? 'Stop' : editor.selection.kind === 'leg' ? 'Leg' : undefined))
 
-/** Something of another kind is shown from its top; from stop to stop, or leg to leg, the same fields stay in view. */
+/** Scroll to the top when another kind of thing is selected; from stop to stop, or leg to leg, the same fields stay in view. */
 const body = ref<HTMLElement>()
 watch(
   () => editor.selection.kind,

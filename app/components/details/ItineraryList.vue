@@ -9,7 +9,7 @@ import ArtworkPicture from '~/components/fields/ArtworkPicture.vue'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 
-/** The stops in the order of the trip, with the legs between; dragged, or moved with Alt and the arrow keys, into another order. */
+/** The stops in the order of the trip, with the legs between; reordered by dragging, or with Alt and the arrow keys. */
 const editor = useEditor()
 const stage = useStage()
 const list = useTemplateRef<HTMLElement>('list')
@@ -23,7 +23,7 @@ onMounted(() => {
     animation: 120,
     onEnd({ oldIndex, newIndex, item }) {
       if (oldIndex === undefined || newIndex === undefined || oldIndex === newIndex) return
-      // The list is drawn from the journey, so what was dragged goes back to where it was before the journey changes.
+      // The list is rendered from the journey, so undo the drag in the DOM before the journey changes.
       const parent = list.value!
       parent.insertBefore(item, parent.children[oldIndex < newIndex ? oldIndex : oldIndex + 1] ?? null)
       move(oldIndex, newIndex)
@@ -32,7 +32,7 @@ onMounted(() => {
 })
 onBeforeUnmount(() => sortable?.destroy())
 
-/** The leg's own stroke, solid, dashed or dotted, in small. */
+/** A miniature of the leg's stroke: solid, dashed or dotted. */
 function strokeOf({ colour, line }: Ink) {
   const dashes = { solid: undefined, dashed: '10 6', dotted: '0.1 7' }[line]
   return { stroke: colour, 'stroke-width': 4, 'stroke-dasharray': dashes, 'stroke-linecap': line === 'dotted' ? 'round' : 'butt' } as const

@@ -57,7 +57,7 @@ function setSize(value: string) {
   const [width, height] = value.split('x').map(Number)
   editor.edit((j) => setFrame(j, { ...j.frame, width: width!, height: height! }))
 }
-/** A length that the set times do not fit into. */
+/** Whether the length is too short for the set times. */
 const tooShort = ref<number>()
 function setLength(value: number) {
   tooShort.value = change('seconds', (j) => setSeconds(j, value)) ? undefined : value
@@ -67,14 +67,14 @@ function scaleAll() {
   tooShort.value = undefined
   editor.edit((j) => scaleTimes(j, seconds))
 }
-/** Legs that nobody has given a time and that are over before they can be followed by eye; half a second is common practice, no source. */
+/** Legs with automatic times that are too short to follow by eye; half a second is common practice, no source. */
 const hurried = computed(
   () => editor.itinerary!.legs.filter(({ leg, depart, arrive }) => leg.travel === null && arrive - depart < 0.5).length,
 )
 
 const setRate = (rate: FrameRate) => editor.edit((j) => setFrame(j, { ...j.frame, rate }))
 
-/** Hands the whole route over as a file of an open format. */
+/** Downloads the whole route in an open format. */
 function saveRoute(format: RouteFormat) {
   const route = routeOf(editor.compiled!, editor.geo?.toLonLat)
   saveText(`${journey.value.name}${format.ending}`, format.write(route))
@@ -88,7 +88,7 @@ function chooseTrack() {
   input.click()
 }
 
-/** A traveller more, whose trip is drawn next. */
+/** Adds a traveller, whose trip is drawn next. */
 function another() {
   const id = nanoid(10)
   if (!editor.edit((j) => addTraveller(j, id))) return
@@ -266,7 +266,7 @@ const next = computed(() => {
   border-left: 4px solid var(--vermilion);
   background: color-mix(in srgb, var(--vermilion) 9%, transparent);
 }
-/* A line that wants to be seen. */
+/* An emphasised line. */
 .flag {
   margin: 8px 0;
   padding-left: 10px;
@@ -278,7 +278,7 @@ const next = computed(() => {
 .next p {
   margin-bottom: 8px;
 }
-/* A rule's breath below the buttons. */
+/* Space below the buttons. */
 .networks {
   margin-top: 14px;
 }

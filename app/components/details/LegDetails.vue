@@ -34,7 +34,7 @@ const SHAPES = [
   { value: 'bowed', title: 'Bowed' },
   { value: 'drawn', title: 'Drawn' },
 ] as const
-/** Courses that follow from something else: the Earth, a recorded track, or the lines of a network. */
+/** Courses derived from something else: the Earth, a recorded track, or the lines of a network. */
 const others = computed(() => {
   const modes = new Set(editor.journey!.networks.map(({ mode }) => mode))
   return [
@@ -55,7 +55,7 @@ function setOther(kind: OtherShape) {
 
 function setShape(kind: 'straight' | 'bowed' | 'drawn') {
   if (kind === props.leg.course.kind) return
-  // A drawn course begins as what was there, with a node to take hold of.
+  // A drawn course starts with the present shape, and a node to drag.
   if (kind === 'drawn') editor.edit((journey) => insertNode(makeDrawn(journey, props.leg.id), props.leg.id, { segment: 0, u: 0.5 }))
   else
     set({ course: kind === 'straight' ? { kind } : { kind, bow: upwardBow(...legEnds(editor.journey!, props.leg.id)!, 0.18, editor.geo) } })

@@ -14,7 +14,7 @@ const props = defineProps<{ leg: Leg; index: number }>()
 const editor = useEditor()
 const { patch, set, done } = useLegEdits(() => props.leg)
 
-/** Seconds the leg takes now, set or shared out. */
+/** Seconds the leg takes now, set or automatic. */
 const takes = computed(() => {
   const { depart, arrive } = editor.itinerary!.legs[props.index]!
   return Math.round((arrive - depart) * 100) / 100
@@ -33,7 +33,7 @@ const TITLES: Record<(typeof EASING_NAMES)[number], string> = {
   'ease-in-out': 'Slow at both ends',
 }
 type EasingChoice = (typeof EASING_NAMES)[number] | 'own'
-/** The pace of a record is on offer where there is one. */
+/** The recorded pace is offered only for recorded tracks. */
 const easings = computed(() => {
   const { course, easing } = props.leg
   const isRecorded = easing === 'recorded' || (course.kind === 'track' && course.times !== null)

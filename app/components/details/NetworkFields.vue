@@ -9,7 +9,7 @@ import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import { useLegEdits } from '~/composables/use-leg-edits'
 import { useEditor } from '~/stores/editor'
 
-/** A course over a network: by what it is the best, the spots that it goes over, and whether there is a way at all. */
+/** A course over a network: its criterion, the spots that it goes by way of, and whether there is a way at all. */
 const props = defineProps<{ leg: Leg; course: NetworkCourse }>()
 const editor = useEditor()
 const { set } = useLegEdits(() => props.leg)

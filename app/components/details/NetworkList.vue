@@ -8,7 +8,7 @@ import { addNetworks, removeNetwork } from '#core/journey/network-edits'
 import { MODE_NAMES } from '#core/network/modes'
 import { useEditor } from '~/stores/editor'
 
-/** The networks that legs can be led over: brought in as GeoJSON, or drawn leg by leg. */
+/** The networks that legs can follow: imported as GeoJSON, or drawn leg by leg. */
 const editor = useEditor()
 const problem = ref('')
 

@@ -39,7 +39,7 @@ const STAYS = [
   { value: 'for', title: 'For a set time' },
   { value: 'end', title: 'To the end of the film' },
 ] as const
-/** How long the card stays where that is to be some seconds. */
+/** The default for a set time, in seconds. */
 const USUAL_SECONDS = 3
 const stays = computed(() => (typeof card.value?.stays === 'number' ? 'for' : (card.value?.stays ?? 'rest')))
 const setStays = (value: 'rest' | 'for' | 'end') => (patch('stays', { stays: value === 'for' ? USUAL_SECONDS : value }), done())

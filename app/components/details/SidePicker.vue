@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Side } from '#core/journey/schema'
 
-/** On which of eight sides of its pin a label lies. */
+/** Chooses on which of the eight sides of its pin a label lies. */
 defineProps<{ modelValue: Side }>()
 const emit = defineEmits<{ change: [side: Side] }>()
 

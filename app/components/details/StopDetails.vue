@@ -24,7 +24,7 @@ import VisitFields from './VisitFields.vue'
 const props = defineProps<{ stop: Stop }>()
 const editor = useEditor()
 const { change, done } = useFieldEdits(() => `stop ${props.stop.id}`)
-/** Of the look of pins and labels all selected stops take a change; name and place are one stop's own. */
+/** Changes of the look of pins and labels apply to all selected stops; those of name and place to one. */
 const patch = (field: string, values: StopPatch) =>
   change(field, (journey) => {
     const isOwn = values.name !== undefined || values.at !== undefined || !editor.selectedIds.includes(props.stop.id)
@@ -35,7 +35,7 @@ const patch = (field: string, values: StopPatch) =>
 const isShared = computed(
   () => editor.journey!.travellers.filter((other) => other.visits.some((visit) => visit.stop === props.stop.id)).length > 1,
 )
-/** Where the stop lies on the Earth, if that is known of the ground. */
+/** The stop's place on the Earth, if the ground is georeferenced. */
 const onEarth = computed(() => {
   const place = editor.geo?.toLonLat(props.stop.at)
   return place && formatCoordinates(place)

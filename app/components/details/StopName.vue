@@ -11,13 +11,13 @@ import { placeAt } from '~/services/api'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 
-/** A stop's name, asked for as soon as it is placed; where the map knows where it lies, the name of the place there is on offer. */
+/** A stop's name, which gets the focus as soon as the stop is placed; on a georeferenced map the name of the place there is offered. */
 const props = defineProps<{ stop: Stop }>()
 const editor = useEditor()
 const stage = useStage()
 const { change, done } = useFieldEdits(() => `stop ${props.stop.id}`)
 
-/** The place that the stop lies on, if the list knows one there. */
+/** The place at the stop, if the list has one. */
 const offered = ref<Place>()
 const nameField = useTemplateRef<{ focus: () => void; $el: HTMLElement }>('nameField')
 watch(
@@ -34,7 +34,7 @@ watch(
   },
   { immediate: true },
 )
-/** How many kilometres a click may be off: so many pixels of the stage, and no less than a town is wide. */
+/** How far a click may be off, in kilometres: some pixels of the stage, but at least the width of a town. */
 const REACH = 14
 const SMALLEST_TOWN = 2
 function reachAround({ x, y }: Point, here: LonLat): number {

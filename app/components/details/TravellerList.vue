@@ -23,7 +23,7 @@ import ColourField from '~/components/fields/ColourField.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'
 
-/** The travellers of the journey, later ones over earlier ones; the one that is worked on has its name and colour below. */
+/** The travellers of the journey, later ones over earlier ones; the selected one has its name and colour below. */
 const editor = useEditor()
 const { change, done } = useFieldEdits(() => `traveller ${active.value.id}`)
 

@@ -9,17 +9,17 @@ import NumberSlider from '~/components/fields/NumberSlider.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'
 
-/** When the trip comes to a stop, which it may do several times, and how long it stays. */
+/** The visits of the trip to a stop, which may be several, and their layovers. */
 const props = defineProps<{ stop: Stop }>()
 const editor = useEditor()
 const { change, done } = useFieldEdits(() => `stop ${props.stop.id}`)
 
 const visits = computed(() => editor.traveller!.visits)
-/** The places in the itinerary at which the trip comes here, and the one that is being dealt with. */
+/** The indexes in the itinerary of the visits to this stop, and the selected one. */
 const places = computed(() => visitsOf(editor.traveller!, props.stop.id))
 const place = computed(() => editor.selectedVisit ?? places.value[0]!)
 const layover = computed(() => visits.value[place.value]!.layover)
-/** Seconds spent there now, set or shared out. */
+/** Seconds spent there now, set or automatic. */
 const rests = computed(() => {
   const { arrive, leave } = editor.itinerary!.visits[place.value]!
   return Math.round((leave - arrive) * 100) / 100

@@ -7,7 +7,7 @@ import type { JourneyRecord } from '~/services/api'
 import { ApiError, createJourney, readJourney } from '~/services/api'
 import { useEditor } from '~/stores/editor'
 
-/** Two windows have changed one journey: nothing is lost on either side, whichever way it goes. */
+/** Resolves a conflict of two windows that have changed the same journey; nothing is lost on either side. */
 const props = defineProps<{ id: string; open: boolean }>()
 const emit = defineEmits<{ overwrite: [revision: number]; take: [record: JourneyRecord]; leaving: [] }>()
 const editor = useEditor()
@@ -23,7 +23,7 @@ async function attempt(run: () => Promise<void>) {
   }
 }
 
-/** Keeps the other window's version as a copy of its own, and saves this one over it. */
+/** Keeps the other window's version as a copy, and saves this one over it. */
 const keepMine = () =>
   attempt(async () => {
     const other = await readJourney(props.id)
@@ -31,10 +31,10 @@ const keepMine = () =>
     emit('overwrite', other.revision)
   })
 
-/** Goes on with the other window's version; one step back is this one. */
+/** Continues with the other window's version; undo brings this one back. */
 const takeOther = () => attempt(async () => emit('take', await readJourney(props.id)))
 
-/** Keeps this version as a copy of its own and goes on in it; the other one stays as it is. */
+/** Keeps this version as a copy and continues in it; the other one stays as it is. */
 const keepBoth = () =>
   attempt(async () => {
     const mine = editor.journey!

@@ -14,7 +14,7 @@ import { useStage } from '~/stores/stage'
 import type { StageSpace } from './stage-space'
 import { chainOnStage, fromStage, placeOnStage, toStage } from './stage-space'
 
-/** The nodes and handles of the selected leg's drawn course. Its line is pulled to bend it; a double click on it makes a node. */
+/** The nodes and handles of the selected leg's drawn course. Dragging the line bends it; a double click on it adds a node. */
 const props = defineProps<{ space: StageSpace; leg: Leg; course: DrawnCourse }>()
 const editor = useEditor()
 const stage = useStage()

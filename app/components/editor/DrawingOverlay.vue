@@ -18,7 +18,7 @@ import { fromStage, placeOnStage, toStage } from './stage-space'
 
 /**
  * Draws a course: node by node (a click for a corner, a press and drag for a smooth node with handles) or freehand. With a leg selected its course
- * is drawn anew from stop to stop; else the trip goes on from its last stop to a new one where the drawing ends.
+ * is redrawn from stop to stop; otherwise the trip continues from its last stop to a new one where the drawing ends.
  */
 const props = defineProps<{ space: StageSpace }>()
 const editor = useEditor()
@@ -31,7 +31,7 @@ const TOLERANCE = 2.5
 const nodes = shallowRef<readonly CourseNode[]>([])
 const cursor = shallowRef<Point>()
 const stroke = shallowRef<readonly Point[]>([])
-/** Where a trip without stops begins. */
+/** The start of a trip without stops. */
 const begun = shallowRef<Point>()
 
 const leg = computed(() => editor.selectedLeg)
@@ -90,7 +90,7 @@ function pressNode(event: PointerEvent) {
   })
 }
 
-/** Enter or a double click: the leg ends at its stop, a trip that goes on in a new one. */
+/** Enter or a double click: a leg ends at its stop, a continued trip in a new one. */
 function finish() {
   const drawn = nodes.value
   const selected = leg.value
@@ -105,7 +105,7 @@ function finish() {
   goOn(end.at, (journey, legId) => setNodes(journey, legId, { leave: NONE, nodes: drawn.slice(0, -1), arrive: end.before }))
 }
 
-/** Adds a stop (and a first one, where there is none) and gives the leg between its course, in one step to undo. */
+/** Adds a stop (and a first one, if there is none) and gives the leg between them its course, undone in one step. */
 function goOn(to: Point, draw: (journey: Journey, legId: string) => Journey) {
   const ids = { stop: nanoid(10), leg: nanoid(10) }
   const first = begun.value
@@ -140,7 +140,7 @@ function pressFreehand(event: PointerEvent) {
   })
 }
 
-/** A stroke that begins and ends on the course redraws the part between; any other one all of it. */
+/** A stroke that begins and ends on the course redraws the part between; any other stroke redraws all of it. */
 function redraw(id: string, points: readonly Point[]) {
   editor.edit((before) => {
     const journey = makeDrawn(before, id)
@@ -157,7 +157,7 @@ useToolKeys(({ key }) => {
   return { Enter: finish, Backspace: () => (nodes.value = nodes.value.slice(0, -1)), Escape: clear }[key]
 })
 
-/** What the next click will do, as SVG path data on the stage. */
+/** A preview of the next click, as SVG path data on the stage. */
 const rubber = computed(() => {
   if (stage.tool === 'freehand') return stroke.value.map((p, i) => `${i === 0 ? 'M' : 'L'}${xy(p)}`).join('')
   const from = start.value

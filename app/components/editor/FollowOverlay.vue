@@ -18,8 +18,8 @@ import type { StageSpace } from './stage-space'
 import { chainOnStage, fromStage, toStage } from './stage-space'
 
 /**
- * Draws a course along a road visible on the map. With a leg selected, from its one stop to the other, at once; else from the end of the
- * trip to where is clicked. Clicks on the way correct it, until it is taken.
+ * Draws a course along a road visible on the map. With a leg selected, from its first stop to its second at once; otherwise from the end of the
+ * trip to the clicked spot. Further clicks correct the way, until it is accepted.
  */
 const props = defineProps<{ space: StageSpace }>()
 const editor = useEditor()
@@ -28,7 +28,7 @@ const { snap } = useSnapping(() => props.space)
 const follow = useFollow()
 
 const picking = ref(false)
-/** Where a trip without stops begins. */
+/** The start of a trip without stops. */
 const begun = shallowRef<Point>()
 
 const leg = computed(() => editor.selectedLeg)
@@ -71,7 +71,7 @@ function pressVia(event: PointerEvent, i: number) {
   })
 }
 
-/** Makes of the way that was found the leg's course, or a new leg to a new stop; one step to undo. */
+/** Uses the way as the leg's course, or as a new leg to a new stop; undone in one step. */
 function take() {
   const { state, ends } = follow
   if (state.value.kind !== 'found' || !ends.value) return
@@ -99,7 +99,7 @@ function back() {
 }
 
 useToolKeys(({ key, target }) => {
-  // On a button Enter presses it.
+  // Enter on a button presses the button.
   const isButton = target instanceof HTMLElement && target.matches('button')
   return { Enter: isButton ? undefined : take, Escape: back }[key]
 })

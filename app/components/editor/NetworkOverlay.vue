@@ -10,7 +10,7 @@ import { useEditor } from '~/stores/editor'
 import type { StageSpace } from './stage-space'
 import { fromStage, toStage } from './stage-space'
 
-/** The lines of the network that the selected leg goes over, and the spots it goes by way of. Its line is pulled over another spot. */
+/** The lines of the selected leg's network, and the spots that it goes by way of. Dragging the line adds a spot. */
 const props = defineProps<{ space: StageSpace; leg: Leg; shape: NetworkCourse; course: Course; groundTransform: string; path: string }>()
 const editor = useEditor()
 
@@ -25,7 +25,7 @@ const groundOf = (event: PointerEvent, board: Element): Point => {
 const setVias = (vias: Point[], gesture?: string) =>
   editor.edit((journey) => editLeg(journey, props.leg.id, { course: { ...props.shape, vias } }), gesture)
 
-/** Drags one of the spots; `vias` are those at the beginning, the dragged one among them. */
+/** Drags one of the spots; `vias` are the spots at the start of the drag, with the dragged one. */
 function drag(event: PointerEvent, vias: readonly Point[], i: number, click?: () => void) {
   event.stopPropagation()
   const board = (event.currentTarget as SVGElement).ownerSVGElement!

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-/** A sentence over the editor: what went wrong, until it is closed, or for a while what became of something. */
+/** A message over the editor: errors until they are closed, results for a while. */
 const props = withDefaults(defineProps<{ text: string; isProblem?: boolean }>(), { isProblem: true })
 const emit = defineEmits<{ close: [] }>()
-/** How long that while is, in milliseconds. */
+/** How long results are shown, in milliseconds. */
 const WHILE = 8000
 const shown = computed({ get: () => props.text !== '', set: (open) => !open && emit('close') })
 </script>

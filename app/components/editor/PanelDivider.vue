@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { followPointer } from '~/composables/use-pointer-drag'
 
-/** The edge of a panel: dragged to size it, pressed twice (or Enter) to fold and unfold it. The panel lies to its right, or below it. */
+/** The edge of a panel, to its left or above it: dragging resizes the panel, a double click or Enter folds and unfolds it. */
 const props = defineProps<{ axis: 'x' | 'y'; label: string; min: number; max: number; usual: number }>()
 const size = defineModel<number>({ required: true })
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** How far something that takes long has come, over the stage; it can be cancelled. */
+/** The progress of a long task, over the stage, with a button to cancel it. */
 defineProps<{ words: string; share: number; label: string }>()
 const emit = defineEmits<{ cancel: [] }>()
 </script>

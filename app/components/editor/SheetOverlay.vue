@@ -10,7 +10,7 @@ import { useStage } from '~/stores/stage'
 import type { StageSpace } from './stage-space'
 import { fromStage, toStage } from './stage-space'
 
-/** Handles of the selected sheet: an upper one is moved, scaled and turned by them; control points are dragged; what a tool draws is shown. */
+/** Handles of the selected sheet: upper ones can be moved, scaled and turned; control points can be dragged; and previews of the tools. */
 const props = defineProps<{ space: StageSpace; rubber: { from: Point; to: Point } | undefined }>()
 const editor = useEditor()
 const stage = useStage()
@@ -22,7 +22,7 @@ const outline = computed(() => corners.value.map(({ x, y }) => `${x},${y}`).join
 const ground = (p: Point) => fromStage(props.space, p)
 const middle = computed(() => ({ x: (corners.value[0]!.x + corners.value[2]!.x) / 2, y: (corners.value[0]!.y + corners.value[2]!.y) / 2 }))
 
-/** The handle to turn by, off the middle of the upper side. */
+/** The handle for turning, off the middle of the upper side. */
 const knob = computed(() => {
   const [a, b, , d] = corners.value as [Point, Point, Point, Point]
   const up = { x: a.x - d.x, y: a.y - d.y }
@@ -46,7 +46,7 @@ function pressSheet(event: PointerEvent) {
   const k = perPixel()
   drag(event, (by) => setPlace({ ...place, x: place.x + by.x * k, y: place.y + by.y * k }, 'move sheet'))
 }
-/** A corner is pulled along the diagonal; the opposite one stays. */
+/** A corner moves along the diagonal; the opposite one stays. */
 function pressCorner(event: PointerEvent, corner: number) {
   const { place } = sheet.value!
   const [from, opposite] = [corners.value[corner]!, corners.value[(corner + 2) % 4]!]
@@ -167,7 +167,7 @@ function pressPoint(event: PointerEvent, point: ControlPoint) {
   overflow: hidden;
   pointer-events: none;
 }
-/* What lies on an upper sheet can still be reached; control points, which may lie on stops, come first. */
+/* Things on an upper sheet can still be clicked; control points, which may lie on stops, come first. */
 .sheets:not(.under) {
   z-index: 1;
 }

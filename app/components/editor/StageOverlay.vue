@@ -41,17 +41,17 @@ const stops = computed(() => {
 })
 const selected = computed(() => new Set(editor.selectedIds))
 
-/** Ground to stage for a whole group, so that long courses are written down only once. */
+/** Ground to stage for a whole group, so that path data of long courses need not change with the view. */
 const groundTransform = computed(() => {
   const { view, scale } = props.space
   const origin = toStage(props.space, { x: 0, y: 0 })
   return `translate(${origin.x} ${origin.y}) scale(${view.zoom * scale})`
 })
 
-/** Points nearer to each other than this on the stage cannot be told apart, in CSS pixels. */
+/** Points closer to each other than this on the stage are indistinguishable, in CSS pixels. */
 const FINE = 2
 
-/** The line of a course from one of its points on, as SVG path data; of crowded points only those that can be told apart are written. */
+/** The line of a course from one of its points on, as SVG path data; crowded points are thinned out. */
 function pathFrom({ points, breaks }: Course, first: number, start: string): string {
   const k = props.space.view.zoom * props.space.scale
   const fine = FINE / k
@@ -85,7 +85,7 @@ function pathOf(course: Course): string {
   return d
 }
 
-/** The planned line of each leg of a trip: what of its course is not inked yet, '' where all of it is. */
+/** The planned line of each leg of a trip: the part of its course that is not inked yet, '' if all of it is. */
 function plannedOf(trip: CompiledTraveller): string[] {
   return trip.legs.map(({ course }, i) => {
     const head = inkLengthAt(trip, i, playback.time, editor.compiled!.lastTime)
@@ -99,7 +99,7 @@ const planned = computed(() => (editor.itinerary ? plannedOf(editor.itinerary) :
 
 const middleOf = (leg: CompiledLeg): Point => toStage(props.space, pointAt(leg.course, leg.course.length / 2))
 
-/** The outline of what the camera sees, as it lies on the table. */
+/** The outline of the camera's view on the table. */
 const outline = computed(() => {
   const camera = editor.compiled!.view
   const { reference } = props.space
@@ -108,7 +108,7 @@ const outline = computed(() => {
   return { x: a.x, y: a.y, width: b.x - a.x, height: b.y - a.y }
 })
 
-/** Drags something on the ground: `apply` gets where it is to go. */
+/** Drags something on the ground: `apply` gets its new position. */
 function drag(event: PointerEvent, from: Point, apply: (to: Point) => void) {
   event.stopPropagation()
   const k = props.space.view.zoom * props.space.scale

@@ -122,7 +122,7 @@ function press(event: PointerEvent) {
   })
 }
 
-/** What a click on the ground does, by the tool. */
+/** Handles a click on the ground, by the tool. */
 function click(at: Point, ctrlKey: boolean) {
   const sheet = editor.selectedSheet
   if (stage.tool === 'stop') placeStop(at, undefined, !ctrlKey)
@@ -132,7 +132,7 @@ function click(at: Point, ctrlKey: boolean) {
   else if (editor.selection.kind !== 'sheet') editor.select({ kind: 'journey' })
 }
 
-/** Two spots of a sheet and where they belong, in turn; with the fourth click the sheet lies there. */
+/** Aligns a sheet by two of its spots and their positions, clicked in turn; the fourth click places the sheet. */
 function align(sheet: Sheet, at: Point) {
   const clicks = [...stage.alignment, at]
   if (clicks.length < 4) return void (stage.alignment = clicks)
@@ -142,7 +142,7 @@ function align(sheet: Sheet, at: Point) {
   stage.setTool('select')
 }
 
-/** What is being drawn to straighten or crop by, in CSS pixels of the stage. */
+/** The line or rectangle being drawn to straighten or crop, in CSS pixels of the stage. */
 const rubber = ref<{ from: Point; to: Point }>()
 function pressRubber(event: PointerEvent, tool: 'straighten' | 'crop') {
   const sheet = editor.selectedSheet
@@ -162,7 +162,7 @@ function pressRubber(event: PointerEvent, tool: 'straighten' | 'crop') {
   })
 }
 
-/** A click on a course puts the stop into that leg; anywhere else, or with Ctrl held, the trip goes on to it, or to a stop that is there already. */
+/** A click on a course inserts a stop into that leg; anywhere else, or with Ctrl held, it extends the trip to a new stop or to the one there. */
 function placeStop(at: Point, found?: LonLat & { name: string }, mayInsert = false) {
   const ids = { stop: nanoid(10), leg: nanoid(10) }
   const leg = mayInsert ? legAt(at) : undefined
@@ -176,11 +176,11 @@ function placeStop(at: Point, found?: LonLat & { name: string }, mayInsert = fal
   const { visits } = editor.traveller!
   const visit = leg ? visits.findIndex(({ stop }) => stop === ids.stop) : visits.length - 1
   editor.select({ kind: 'stop', id: visits[visit]!.stop, visit })
-  // Do not ask again for a name that is there.
+  // Do not ask for a name that is known.
   if (visits[visit]!.stop === ids.stop && !found?.name) void stage.askName(ids.stop)
 }
 
-/** The leg whose course lies under a spot, away from its stops. */
+/** The leg whose course is at a spot, away from its stops. */
 function legAt(p: Point): string | undefined {
   const reach = 9 / (stage.view.zoom * space.value.scale)
   for (const { leg, course } of editor.itinerary?.legs ?? []) {
@@ -212,10 +212,10 @@ const near = computed(() => editor.geo?.toLonLat(stage.view.centre))
 const search = useTemplateRef<{ focus: () => void }>('search')
 defineExpose({ findPlace: () => search.value?.focus() })
 
-/** Sharpness at this moment, at the middle of what the film shows. */
+/** The present sharpness at the middle of the frame. */
 const sharpness = computed(() => (editor.compiled ? centreSharpness(frameAt(editor.compiled, playback.time)) : undefined))
 
-/** Moves the table, or through the lens the camera itself; the latter is an edit. */
+/** Moves the view of the table or, in the lens, the camera, which is an edit. */
 function look(view: View, gesture: string) {
   if (stage.mode === 'table') stage.tableView = view
   else editor.edit((journey) => setCamera(journey, view), gesture)

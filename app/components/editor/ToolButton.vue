@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mergeProps } from 'vue'
 
-/** A small button of the bars: an icon, perhaps a word, and a tooltip that tells its key. */
+/** A small button of the bars: an icon, optionally with text, and a tooltip with its key. */
 withDefaults(defineProps<{ icon: string; label: string; keys?: string; pressed?: boolean; disabled?: boolean }>(), {
   keys: '',
   pressed: undefined,

@@ -162,7 +162,7 @@ const stage = useStage()
   font-weight: 600;
   color: var(--brass);
 }
-/* The words beside the icons go first, then the bar breaks into lines. */
+/* In a narrow bar the texts beside the icons are hidden first, then the bar wraps. */
 @media (width < 1180px) {
   .bar :deep(.tool span) {
     display: none;

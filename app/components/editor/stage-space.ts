@@ -20,7 +20,7 @@ export function toStage({ view, reference, scale }: StageSpace, p: Point): Point
 export const fromStage = ({ view, reference, scale }: StageSpace, p: Point): Point =>
   toGround(view, reference, { x: p.x / scale, y: p.y / scale })
 
-/** A ground point as SVG path data writes it, in CSS pixels of the stage. */
+/** A ground point as SVG path data, in CSS pixels of the stage. */
 export function placeOnStage(space: StageSpace, p: Point): string {
   const { x, y } = toStage(space, p)
   return `${x.toFixed(1)} ${y.toFixed(1)}`

@@ -1,7 +1,7 @@
 <script setup lang="ts" generic="T extends string">
 import FieldRow from './FieldRow.vue'
 
-/** One of a few words, side by side. */
+/** A choice between a few words, side by side. */
 defineProps<{ label: string; modelValue: T; choices: readonly { value: T; title: string }[] }>()
 const emit = defineEmits<{ change: [value: T] }>()
 </script>

@@ -2,7 +2,7 @@
 import { HOUSE_COLOURS } from '#core/journey/values'
 import FieldRow from './FieldRow.vue'
 
-/** A colour: one of six of the house, or any other. Emits `change` while it is looked for and `done` when it is found. */
+/** A colour: one of six of the house, or any other. Emits `change` during a choice and `done` at its end. */
 const props = defineProps<{ label: string; modelValue: string }>()
 const emit = defineEmits<{ change: [value: string]; done: [] }>()
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useId } from 'vue'
 
-/** A label and what it names, on one line of the details. The slot gets the label's id. */
+/** A label and its field, on one line of the details. The slot gets the label's id. */
 defineProps<{ label: string; role?: 'group' | 'radiogroup' }>()
 const id = useId()
 </script>

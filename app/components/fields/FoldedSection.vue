@@ -2,7 +2,7 @@
 import { mdiChevronDown, mdiChevronRight } from '@mdi/js'
 import { useSessionStorage } from '@vueuse/core'
 
-/** A part of the details that is folded away until it is wanted; which ones are open is remembered while the window is. */
+/** A folding section of the details; which ones are open is remembered while the window is. */
 const props = defineProps<{ title: string; note?: string }>()
 const open = useSessionStorage(`zephyrine-open-${props.title}`, false)
 </script>

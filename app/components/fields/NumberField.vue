@@ -3,7 +3,7 @@ import { watchThrottled } from '@vueuse/core'
 import { nextTick, ref } from 'vue'
 import { READABLE_PACE } from './readable-pace'
 
-/** A number that is typed in, or stepped with the arrow keys. It counts when it is whole: on Enter, on leaving the field, at each step. */
+/** A number, typed or stepped with the arrow keys. It is committed on Enter, on leaving the field, and at each step. */
 const props = withDefaults(
   defineProps<{
     modelValue: number
@@ -21,7 +21,7 @@ const emit = defineEmits<{ change: [value: number]; done: [] }>()
 
 const written = () => String(Number(props.modelValue.toFixed(props.precision)))
 const draft = ref(written())
-/** Why what was typed is not taken; the field keeps it, to be mended, until it is left. */
+/** Why the input is not accepted; the field keeps it until it is left. */
 const problem = ref('')
 watchThrottled(
   () => props.modelValue,
@@ -32,7 +32,7 @@ watchThrottled(
   { throttle: READABLE_PACE },
 )
 
-/** A number as it is typed, with a decimal comma too; of seconds also as minutes and seconds, "1:05". NaN for anything else. */
+/** Parses a number, also with a decimal comma; seconds also as minutes and seconds, "1:05". NaN for anything else. */
 function read(text: string): number {
   const trimmed = text.trim().replace(',', '.')
   const [, minutes, seconds] = /^(\d+):(\d{1,2}(?:\.\d+)?)$/.exec(trimmed) ?? []
@@ -52,7 +52,7 @@ async function commit() {
   problem.value = fault(value)
   if (problem.value !== '') return
   if (value !== Number(written())) emit('change', value)
-  // Whatever came of it, the field shows what holds now.
+  // Whether accepted or not, the field then shows the present value.
   await nextTick()
   draft.value = written()
 }

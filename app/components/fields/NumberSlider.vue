@@ -2,7 +2,7 @@
 import FieldRow from './FieldRow.vue'
 import NumberField from './NumberField.vue'
 
-/** A number by slider or by typing. Emits `change` while it moves and `done` when it has come to rest. */
+/** A number by slider or by typing. Emits `change` while it moves and `done` at the end. */
 const props = withDefaults(
   defineProps<{ label: string; modelValue: number; min: number; max: number; step?: number; unit?: string; precision?: number }>(),
   { step: 1, unit: '', precision: 0 },

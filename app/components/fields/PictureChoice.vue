@@ -1,5 +1,5 @@
 <script setup lang="ts" generic="T extends string | null">
-/** One of several pictures, in a grid; the slot draws the picture of a choice. */
+/** A choice between pictures in a grid; the slot draws the picture of a choice. */
 defineProps<{ label: string; modelValue: T; choices: readonly { value: T; title: string }[]; columns: number }>()
 const emit = defineEmits<{ change: [value: T] }>()
 </script>

@@ -6,7 +6,7 @@ import NumberField from '~/components/fields/NumberField.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import { useEditor } from '~/stores/editor'
 
-/** When something is shown: always, or from one moment of the journey to another. Emits `change` and, when it has come to rest, `done`. */
+/** When something is shown: always, or from one moment of the journey to another. Emits `change`, and `done` at the end of a gesture. */
 const props = defineProps<{ modelValue: Span | null }>()
 const emit = defineEmits<{ change: [span: Span | null]; done: [] }>()
 const editor = useEditor()

@@ -1,2 +1,2 @@
-/** How often a value in a field is updated while it changes steadily, as in a drag, in milliseconds: nobody reads faster, and each update takes a while. */
+/** How often a field is updated while its value changes steadily, as in a drag, in milliseconds: nobody reads faster, and each update is costly. */
 export const READABLE_PACE = 100

@@ -8,7 +8,7 @@ import DialogSheet from '~/components/DialogSheet.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import { ApiError, createJourney } from '~/services/api'
 
-/** Asks what is found out too late elsewhere: frame size, frame rate and length. All can be changed later. */
+/** Asks for frame size, frame rate and length at the start. All can be changed later. */
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ made: [id: string] }>()
 

@@ -5,9 +5,9 @@ import { followPointer } from '~/composables/use-pointer-drag'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 
-/** A duration on the strip, changed by dragging its end or by the arrow keys, in whole frames. The slot draws the handle. */
+/** A duration on the strip, changed by dragging its end or with the arrow keys, in whole frames. The slot draws the handle. */
 const props = defineProps<{ label: string; title: string; seconds: number; end: number; perSecond: number }>()
-/** `end` is the moment, in seconds of the film, at which what is dragged is to end. */
+/** `end` is the new end of the dragged part, in seconds of the film. */
 const emit = defineEmits<{ change: [end: number, gesture: string] }>()
 const editor = useEditor()
 const playback = usePlayback()

@@ -14,14 +14,14 @@ import PaceBead from './PaceBead.vue'
 import PaceHandle from './PaceHandle.vue'
 import PaceRibbon from './PaceRibbon.vue'
 
-/** The itinerary and the timeline in one: stops as beads, legs as ribbons as long as they take, and the vehicle riding along. */
+/** Itinerary and timeline in one: stops as beads, legs as ribbons as long as they take, and the vehicle riding along. */
 const editor = useEditor()
 const stage = useStage()
 const playback = usePlayback()
 
 const scroller = useTemplateRef<HTMLElement>('scroller')
 const { width: shownWidth, height: shownHeight } = useElementSize(scroller)
-/** The strip is drawn 132 high, and larger where it has more room. */
+/** The strip is designed 132 high, and scaled up if it has more room. */
 const HEIGHT = 132
 const size = computed(() => Math.max(1, (shownHeight.value - 2) / HEIGHT))
 const room = computed(() => shownWidth.value / size.value)
@@ -42,7 +42,7 @@ const selectedId = computed(() => ('id' in editor.selection ? editor.selection.i
 const pen = document.createElement('canvas').getContext('2d')!
 pen.font = '700 14px Alegreya, serif'
 const measure = (text: string) => pen.measureText(text).width
-/** Where each name fits without overlapping another; undefined where it does not, and the name only shows on hover. */
+/** The box of each name; undefined if there is no room, so that the name only shows on hover. */
 const nameBoxes = computed(() => namesOnStrip(visits.value, x, innerWidth.value, measure))
 
 /** Ticks that leave room for their figures, at 1, 2, 5, 10, ... seconds. */
@@ -51,7 +51,7 @@ const ticks = computed(() => {
   return Array.from({ length: Math.floor(seconds.value / step + 1e-9) + 1 }, (_, i) => i * step)
 })
 
-/** The vehicle that rides the play position: the one on the stage, or the next one. */
+/** The vehicle at the play position: the one on the stage, or the next one. */
 const rider = computed(() => (legs.value.find((leg) => playback.time < leg.arrive) ?? legs.value.at(-1))?.leg.vehicle ?? undefined)
 
 const timeOf = (event: PointerEvent) => {

@@ -10,15 +10,15 @@ export interface NameBox {
 
 /** Room left between two names, in CSS pixels. */
 const GAP = 8
-/** A name that had to be cut shorter than so many letters is left out. */
+/** A name that would be cut shorter than this many letters is left out. */
 const FEWEST = 4
 
 /**
- * Places the names of stops under their beads so that none lies over another: the first and the last always, of the others those that have room, cut
- * short where they have a little too little. Those without a box show on hover.
+ * Places the names of stops under their beads without overlaps: the first and the last always, the others if they have room, cut
+ * short if they are slightly too long. Names without a box show on hover.
  * @param x where a moment lies on the strip
  * @param width of the whole strip
- * @param measure how wide a text comes out
+ * @param measure the width of a text
  */
 export function namesOnStrip(
   visits: readonly CompiledVisit[],
@@ -45,7 +45,7 @@ export function namesOnStrip(
   for (let i = 1; i < last; i++) {
     const middle = middleOf(visits[i]!)
     if (middle < taken || middle > end) continue
-    // As far to the right as to the left, and not as far as the next bead.
+    // Centred on its bead, and short of the next bead.
     const until = Math.min(
       Math.max(middle + (middle - taken), middle + (middleOf(visits[i + 1]!) - middle) / 2),
       middleOf(visits[i + 1]!) - GAP,
@@ -57,7 +57,7 @@ export function namesOnStrip(
   return boxes
 }
 
-/** A text that is no wider than there is room: whole, cut short, or undefined where too little would be left of it. */
+/** A text that fits into a width: whole, cut short, or undefined if too little of it would be left. */
 function cutTo(text: string, room: number, measure: (text: string) => number): string | undefined {
   if (measure(text) <= room) return text
   const letters = [...text]

@@ -7,7 +7,7 @@ import type { LonLat } from '#core/geo/lon-lat'
 import type { Place } from '~/services/api'
 import { ApiError, searchPlaces } from '~/services/api'
 
-/** Finds a place by its name, or by coordinates typed in. Emits the place that was chosen, with `name` empty for coordinates. */
+/** Finds a place by its name, or by typed coordinates. Emits the chosen place; its `name` is empty for coordinates. */
 const props = defineProps<{ label: string; near: LonLat | undefined }>()
 const emit = defineEmits<{ choose: [place: LonLat & { name: string }] }>()
 
@@ -41,7 +41,7 @@ watch(asked, async (text) => {
   }
 })
 
-/** "Munich, Bavaria, Germany, 1,260,391 people" for München: whatever tells it from others of its name. */
+/** "Munich, Bavaria, Germany, 1,260,391 people" for München: what distinguishes it from others of that name. */
 const choiceOf = ({ name, known, region, country, population, lon, lat }: Place): Choice => ({
   lon,
   lat,

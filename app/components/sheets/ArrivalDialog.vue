@@ -11,7 +11,7 @@ import type { Arrival, Use } from '~/composables/use-sheet-import'
 import { useEditor } from '~/stores/editor'
 import SheetViewer from './SheetViewer.vue'
 
-/** Asks what an arrived map is for, where there are sheets already: instead of one, over the others, or for tracing. */
+/** Asks how to use an imported map if there are sheets already: to replace one, over the others, or for tracing. */
 const props = defineProps<{ arrival: Arrival | undefined }>()
 const emit = defineEmits<{ settle: [use: Use]; cancel: [] }>()
 const editor = useEditor()

@@ -6,7 +6,7 @@ import { creditLine, creditsOf, creditsText } from '#core/sheet/credits'
 import DialogSheet from '~/components/DialogSheet.vue'
 import { useEditor } from '~/stores/editor'
 
-/** What the journey owes to others: to be copied for a video's description, or shown in its last second. */
+/** The credits of the journey, to be copied into a video's description, or shown in its last second. */
 const open = defineModel<boolean>({ required: true })
 const editor = useEditor()
 const { copy, copied } = useClipboard()

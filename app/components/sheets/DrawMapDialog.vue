@@ -41,10 +41,10 @@ const countries = ref<Country[]>([])
 const picture = ref('')
 const problem = ref('')
 const drawing = ref(false)
-/** Says so where the coasts are too coarse for so small a region. */
+/** A warning if the coasts are too coarse for the region. */
 const coarse = ref('')
 
-/** Pieces of coast longer than this in a film 1920 wide look like a polygon. */
+/** Segments of coast longer than this, in pixels of a film 1920 wide, look like a polygon. */
 const ROUGH = 14
 function coarseness(metres: number | null, pixels: number | null): string {
   if (metres === null || pixels === null)
@@ -54,7 +54,7 @@ function coarseness(metres: number | null, pixels: number | null): string {
   return `The coasts known here have a point every ${apart}, ${Math.round(pixels)} px of the film: too coarse for so small a region. For a hike import a detailed map.`
 }
 
-/** The stops' own region, where it is known where they lie. */
+/** The region around the stops, if their places on the Earth are known. */
 function regionOfStops() {
   const places = editor.journey!.stops.flatMap((stop) => editor.geo?.toLonLat(stop.at) ?? [])
   return places.length > 0 ? withMargin(regionAround(places), 0.25) : undefined
@@ -110,7 +110,7 @@ const SIDES = [
   { side: 'north', label: 'North', most: 90 },
 ] as const
 
-/** The map if it can be drawn, else what is wrong with it. */
+/** The map if it can be drawn, else the problem. */
 const checked = computed(() => drawnMapSchema.safeParse(map.value))
 const move = (east: number, north: number, larger: number) =>
   (map.value = { ...map.value, region: movedRegion(map.value.region, east, north, larger) })
@@ -126,7 +126,7 @@ function press(event: PointerEvent) {
 const turnWheel = (event: WheelEvent) => move(0, 0, Math.exp(event.deltaY * 0.0015))
 
 const asked = refDebounced(map, 150)
-/** The preview is out of date. */
+/** Whether the preview is out of date. */
 watch(map, () => {
   drawing.value = true
   problem.value = ''

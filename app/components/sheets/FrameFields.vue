@@ -16,7 +16,7 @@ const { change, done } = useFieldEdits(() => 'sheet')
 
 const journey = computed(() => editor.journey!)
 const filling = computed(() => fillingView(props.sheet, stage.reference))
-/** Zoom in percent of the one at which the sheet just fills the frame. */
+/** Zoom in percent; at 100 the sheet just fills the frame. */
 const percentOf = (zoom: number) => (zoom / filling.value.zoom) * 100
 const zoom = computed(() => Math.round(percentOf(editor.compiled!.view.zoom) * 10) / 10)
 const pixels = computed(() => sharpness(props.sheet, editor.compiled!.view, journey.value.frame))

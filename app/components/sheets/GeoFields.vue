@@ -21,7 +21,7 @@ import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 import { SYSTEM_FILES, useWorldFile, WORLD_FILES } from '~/stores/world-file'
 
-/** How a sheet lies on the Earth: control points with how well they agree, or a world file. */
+/** How a sheet lies on the Earth: control points with their errors, or a world file. */
 const props = defineProps<{ sheet: Sheet }>()
 const editor = useEditor()
 const stage = useStage()
@@ -61,7 +61,7 @@ function set(next: Georeference | null): boolean {
   return done
 }
 
-/** Where the Earth has come to lie elsewhere under stops whose place on it is known, they are offered to go along, in one step to undo. */
+/** Offers to move stops with a known place on the Earth after the georeference has changed; undone in one step. */
 function offerPlaces() {
   const moved = placedStops(editor.journey!)
   const count = moved.stops.filter((stop, i) => stop !== editor.journey!.stops[i]).length
@@ -77,7 +77,7 @@ function marking(on: boolean) {
   problem.value = ''
   stage.setTool(on ? 'control-point' : 'select')
 }
-/** The spot that was clicked belongs to the place that was chosen. */
+/** Adds a control point from the marked spot and the chosen place. */
 function give(place: LonLat & { name: string }) {
   const at = stage.spot
   if (!at) return
@@ -135,7 +135,7 @@ const writable = computed(() => result.value.geo && worldFileOf(result.value.geo
 const writeFile = () => saveText(`${props.sheet.name}.wld`, writeWorldFile(writable.value!))
 
 const kilometres = (metres: number) => (metres < 1000 ? `${metres.toFixed(0)} m` : `${(metres / 1000).toFixed(metres < 1e5 ? 1 : 0)} km`)
-/** A spot has been marked: its name is typed next. */
+/** After marking a spot, focus its name field. */
 const search = useTemplateRef<{ focus: () => void }>('search')
 watch(
   () => stage.spot,

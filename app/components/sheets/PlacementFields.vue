@@ -10,7 +10,7 @@ import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 
-/** How an upper sheet lies over the others, how much of it is seen, and when. */
+/** Placement, opacity and span of an upper sheet. */
 const props = defineProps<{ sheet: Sheet }>()
 const editor = useEditor()
 const stage = useStage()

@@ -17,14 +17,14 @@ import SheetStack from './SheetStack.vue'
 import ShapeFields from './ShapeFields.vue'
 import WashFields from './WashFields.vue'
 
-/** The sheets of the journey, and what can be done to the one that is selected: what one changes most on top, the rest folded. */
+/** The sheets of the journey, and the settings of the selected one: the most used on top, the rest folded. */
 const emit = defineEmits<{ import: [replaces?: string]; draw: [replaces?: string]; credits: [] }>()
 const editor = useEditor()
 const { change, done } = useFieldEdits(() => 'sheet')
 
 const sheet = computed(() => editor.selectedSheet)
 const isFirst = computed(() => editor.journey!.sheets[0] === sheet.value)
-/** Known is only what has been checked, or was told. */
+/** "Known" is only claimed for what was checked, or stated by the user. */
 const geoNote = computed(() => {
   const georeference = sheet.value?.georeference
   if (!georeference) return 'not known'

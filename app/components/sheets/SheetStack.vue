@@ -5,7 +5,7 @@ import { restackSheet } from '#core/journey/sheet-edits'
 import type { Sheet } from '#core/journey/schema'
 import { useEditor } from '~/stores/editor'
 
-/** The sheets as they lie over each other, the uppermost first. */
+/** The stack of sheets, the uppermost first. */
 const emit = defineEmits<{ import: []; draw: [] }>()
 const editor = useEditor()
 

@@ -15,7 +15,7 @@ import { fromStage, toStage } from '~/components/editor/stage-space'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { createBrowserStudio } from '~/services/browser-studio'
 
-/** A single map to be looked at closely and pointed at: drag to move, wheel to zoom, click for a spot. `spots` are shown with their numbers. */
+/** A viewer for a single map: drag to move, wheel to zoom, click to mark a spot. `spots` are shown with their numbers. */
 const props = defineProps<{ sheet: Sheet; spots: readonly Point[]; label: string }>()
 const emit = defineEmits<{ point: [spot: Point] }>()
 

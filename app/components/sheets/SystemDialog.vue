@@ -8,7 +8,7 @@ import DialogSheet from '~/components/DialogSheet.vue'
 import { ApiError, placeAt, readSystem } from '~/services/api'
 import { useWorldFile } from '~/stores/world-file'
 
-/** Asks in which coordinate system a world file's metres are, and shows where the map would lie, so that a wrong answer is seen. */
+/** Asks for the coordinate system of a world file in metres, and shows where the map would lie, so that a wrong choice is noticed. */
 const store = useWorldFile()
 
 const kind = ref<'mercator' | 'utm' | 'epsg'>('epsg')

@@ -18,7 +18,7 @@ const { change, done } = useFieldEdits(() => 'wash')
 const wash = computed<Wash>(() => props.sheet.wash ?? washSchema.parse({}))
 const set = (field: string, values: Partial<Wash>) =>
   change(field, (journey) => setWash(journey, props.sheet.id, { ...wash.value, ...values }))
-/** A change that is whole at once, and undone by itself. */
+/** A single change, undone in one step. */
 function setOnce(next: Wash | null) {
   done()
   change('once', (journey) => setWash(journey, props.sheet.id, next))

@@ -7,7 +7,7 @@ import type { StageSpace } from '~/components/editor/stage-space'
 import { placeOnStage } from '~/components/editor/stage-space'
 import TrackPicture from './TrackPicture.vue'
 
-/** While a track is laid by its places: which of them is to be clicked on the map next. */
+/** Shows which place of a track has to be clicked on the map next. */
 defineProps<{ space: StageSpace }>()
 const stage = useStage()
 const tracks = useTracks()

@@ -11,7 +11,7 @@ import type { LayBy } from '~/stores/tracks'
 import { useTracks } from '~/stores/tracks'
 import TrackPicture from './TrackPicture.vue'
 
-/** What becomes of a recorded track: how much of it is kept, where it stops, whose it is, and how it comes to lie on the ground. */
+/** Options for a recorded track: which part is kept, its stops, its traveller, and how it is placed on the ground. */
 const editor = useEditor()
 const stage = useStage()
 const tracks = useTracks()
@@ -43,7 +43,7 @@ watch(
     if (!overview) return
     segment.value = null
     range.value = [0, 100]
-    // A track of so few points is shown as it is; a longer one to about what can be seen.
+    // A short track is kept as it is; a longer one is simplified to about what is visible.
     step.value =
       overview.points < 2000 ? 0 : Math.max(1, Math.round(1 + 10 * Math.log10(Math.max(0.1, overview.lengthMetres / 20_000) / 0.1)))
     marked.value = waypoints.value.length > 0

@@ -2,10 +2,10 @@
 import { computed } from 'vue'
 import type { Overview } from '~/stores/tracks'
 
-/** The outline of a track, with the places by which it is laid. `from` and `to` are the shares of it that are kept. */
+/** The outline of a track, with the places by which it is laid. The part from `from` to `to`, as shares, is kept. */
 const props = withDefaults(defineProps<{ overview: Overview; places: number; from?: number; to?: number }>(), { from: 0, to: 1 })
 
-/** Room for the marks round the square that the outline fills. */
+/** Margin for the marks around the square of the outline. */
 const MARGIN = 0.08
 const at = (value: number) => (MARGIN + value * (1 - 2 * MARGIN)) * 100
 

@@ -221,7 +221,7 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
     / minmax(0, 1fr) var(--details);
   height: 100dvh;
 }
-/* Enlarged text or a small window: one panel under the other, and the page is scrolled. */
+/* Enlarged text or a small window: the panels are stacked, and the page scrolls. */
 @media (width < 1000px) {
   .desk {
     grid-template:

@@ -8,7 +8,7 @@ import { database, dataFolder } from '../../storage/database'
 
 const query = z.object({ name: z.string().min(1).max(255) })
 
-/** Takes in a map file as the request's body, `name` being its file name, and answers with the id of the import that makes a sheet's image of it. */
+/** Imports a map file from the request's body, `name` being its file name; answers with the id of the import. */
 export default defineEventHandler(async (event) => {
   const parsed = query.safeParse(getQuery(event))
   if (!parsed.success) throw refusal(400, 'The file came without a name.')

@@ -11,7 +11,7 @@ import { database, dataFolder } from '../../storage/database'
 
 const body = z.object({ map: drawnMapSchema })
 
-/** Draws a map and takes it in as a vector image: answers with the id of the import. */
+/** Draws a map and imports it as a vector image; answers with the id of the import. */
 export default defineEventHandler(async (event) => {
   const { map } = await jsonBody(event, body)
   const { svg, layout } = orRefuse(() => drawMap(map, shapesFor(map)))

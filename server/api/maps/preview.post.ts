@@ -16,7 +16,7 @@ const SIDE = 880
 /** Width of a film in pixels, at which the detail of coasts is stated. */
 const FILM = 1920
 
-/** A small picture of a map as it would be drawn; the headers tell how fine its coasts are, in metres and in pixels of a film. */
+/** A small preview of a map; the headers give the detail of its coasts, in metres and in pixels of a film. */
 export default defineEventHandler(async (event) => {
   const { map } = await jsonBody(event, body)
   const { svg, layout } = orRefuse(() => drawMap(map, shapesFor(map, true)))

@@ -7,7 +7,7 @@ import { places } from '../../places/places'
 const number = (schema: z.ZodNumber) => z.string().transform(Number).pipe(schema)
 const query = z.object({ q: z.string().max(200), lon: number(lonLat.lon).optional(), lat: number(lonLat.lat).optional() })
 
-/** The ten best matches for a place's name; `lon` and `lat` say what is in view. */
+/** The ten best matches for a place name; `lon` and `lat` are the middle of the view. */
 export default defineEventHandler(async (event) => {
   const parsed = query.safeParse(getQuery(event))
   if (!parsed.success) throw refusal(400, 'A search for places needs its words in “q”, and may have “lon” and “lat” in degrees.')
