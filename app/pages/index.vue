@@ -246,10 +246,14 @@ header p {
 .picture {
   display: grid;
   place-items: center;
+  position: relative;
   aspect-ratio: 16 / 9;
   background: color-mix(in srgb, var(--ink) 12%, transparent);
 }
+/* Out of the flow: a tall picture must not make the card taller when it arrives, and move what is about to be clicked. */
 .picture img {
+  position: absolute;
+  inset: 0;
   width: 100%;
   height: 100%;
   object-fit: contain;
