@@ -1,7 +1,16 @@
 /** Puts the demo into the data folder, once. */
 import { seedDemo } from '#demo/seed'
 import { dataFolder, openDatabase } from '../server/storage/database'
+import { FolderInUse, lockFolder } from '../server/storage/folder-lock'
 
-const db = openDatabase(dataFolder())
-await seedDemo(db, dataFolder())
-db.close()
+try {
+  const release = lockFolder(dataFolder(), '')
+  const db = openDatabase(dataFolder())
+  await seedDemo(db, dataFolder())
+  db.close()
+  release()
+} catch (error) {
+  if (!(error instanceof FolderInUse)) throw error
+  console.error(error.message)
+  process.exitCode = 1
+}

@@ -1,32 +1,48 @@
-import { useDebounceFn, useEventListener } from '@vueuse/core'
+import { tryOnScopeDispose, useDebounceFn, useEventListener } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
+import { changesBetween } from '#core/journey/history'
 import type { Journey } from '#core/journey/schema'
 import { useEditor } from '~/stores/editor'
-import { ApiError, saveJourney } from '~/services/api'
+import { ApiError, readJourney, saveJourney } from '~/services/api'
 
-export type SaveState = 'saved' | 'unsaved' | 'saving' | 'conflict' | 'failed'
+export type SaveState = 'saved' | 'unsaved' | 'saving' | 'conflict' | 'deleted' | 'failed'
 
-/** Milliseconds after the last edit until it is saved, and between retries when the server does not answer. */
+/** Milliseconds after the last edit until it is saved. */
 const QUIET = 600
-const RETRY = 4000
+
+/** The pause before the first retry of a failed save, and the longest one, to which it doubles. In milliseconds. */
+const FIRST_PAUSE = 2000
+const LONGEST_PAUSE = 60_000
+
+/** Answers after which trying again may help: none at all, or the server's trouble with the machine. */
+const isPassing = (status: number): boolean => status === 0 || status === 408 || status === 429 || status >= 500
 
 /** Saves the edited journey automatically, one save at a time, each based on the revision before. */
 export function useAutosave(id: string, opened: { journey: Journey; revision: number }) {
   const editor = useEditor()
   const state = ref<SaveState>('saved')
   const problem = ref('')
+  /** When the next retry is due, in milliseconds since 1970; undefined if none is. */
+  const retryAt = ref<number>()
+  let retry: ReturnType<typeof setTimeout> | undefined
+  let pause = FIRST_PAUSE
   let revision = opened.revision
   /** The stored version, as far as this window knows. */
   let saved: Journey | undefined = opened.journey
+  /** A version that was sent without an answer, so that nobody knows whether it was stored. */
+  let uncertain: Journey | undefined
   /** Another journey may be opened while a save of this one is waiting: it must never be stored in place of this one. */
   const opening = editor.opening
   const isThisOne = () => editor.opening === opening
+  const isStopped = () => state.value === 'conflict' || state.value === 'deleted'
   let running: Promise<void> | undefined
 
   async function save(): Promise<void> {
     const journey = editor.journey
-    if (!journey || !isThisOne() || state.value === 'conflict') return
-    if (journey === saved) {
+    if (!journey || !isThisOne() || isStopped()) return
+    clearTimeout(retry)
+    retryAt.value = undefined
+    if (journey === saved && !uncertain) {
       // Undo has led back to the stored version.
       state.value = 'saved'
       return
@@ -34,14 +50,45 @@ export function useAutosave(id: string, opened: { journey: Journey; revision: nu
     state.value = 'saving'
     try {
       revision = (await saveJourney(id, revision, journey, editor.keptPast())).revision
-      saved = journey
-      state.value = editor.journey === journey ? 'saved' : 'unsaved'
-      problem.value = ''
+      settled(journey)
     } catch (error) {
-      if (!(error instanceof ApiError)) throw error
-      state.value = error.status === 409 ? 'conflict' : 'failed'
-      problem.value = error.message
-      if (error.status === 0) setTimeout(() => void flush(), RETRY)
+      await recover(error, journey)
+    }
+  }
+
+  function settled(journey: Journey): void {
+    saved = journey
+    uncertain = undefined
+    pause = FIRST_PAUSE
+    problem.value = ''
+    state.value = editor.journey === journey ? 'saved' : 'unsaved'
+  }
+
+  async function recover(error: unknown, journey: Journey): Promise<void> {
+    const { message, status } = error instanceof ApiError ? error : { message: String(error), status: 0 }
+    if (status === 409 && (await wasOwn())) return
+    if (status === 409) state.value = 'conflict'
+    else if (status === 404) state.value = 'deleted'
+    else state.value = 'failed'
+    problem.value = message
+    if (!isPassing(status)) return
+    uncertain = journey
+    retryAt.value = Date.now() + pause
+    retry = setTimeout(() => void flush(), pause)
+    pause = Math.min(LONGEST_PAUSE, 2 * pause)
+  }
+
+  /** Whether the newer revision on the server is what this window sent without getting an answer; then it goes on from that. */
+  async function wasOwn(): Promise<boolean> {
+    if (!uncertain) return false
+    try {
+      const stored = await readJourney(id)
+      if (changesBetween(uncertain, stored.journey).length > 0) return false
+      revision = stored.revision
+      settled(uncertain)
+      return true
+    } catch {
+      return false
     }
   }
 
@@ -58,11 +105,12 @@ export function useAutosave(id: string, opened: { journey: Journey; revision: nu
   watch(
     () => editor.journey,
     (journey) => {
-      if (!isThisOne() || state.value === 'conflict') return
+      if (!isThisOne() || isStopped()) return
       if (state.value !== 'saving') state.value = journey === saved ? 'saved' : 'unsaved'
       void later()
     },
   )
+  tryOnScopeDispose(() => clearTimeout(retry))
   useEventListener(window, 'beforeunload', (event) => {
     if (state.value !== 'saved') event.preventDefault()
   })
@@ -71,6 +119,7 @@ export function useAutosave(id: string, opened: { journey: Journey; revision: nu
   function overwrite(otherRevision: number) {
     revision = otherRevision
     saved = undefined
+    uncertain = undefined
     state.value = 'unsaved'
     return flush()
   }
@@ -81,8 +130,9 @@ export function useAutosave(id: string, opened: { journey: Journey; revision: nu
     state.value = 'saved'
     editor.edit(() => record.journey)
     saved = editor.journey
+    uncertain = undefined
     problem.value = ''
   }
 
-  return { state, problem, isSafe: computed(() => state.value === 'saved'), flush, overwrite, take }
+  return { state, problem, retryAt, isSafe: computed(() => state.value === 'saved'), flush, overwrite, take }
 }

@@ -70,14 +70,26 @@ const UNREACHABLE = 'The server does not answer: check that Zephyrine is still r
 
 async function request(path: string, options: RequestInit = {}): Promise<unknown> {
   let response: Response
+  let text: string
   try {
     response = await fetch(path, options)
+    text = await response.text()
   } catch {
     throw new ApiError(UNREACHABLE, 0)
   }
-  const text = await response.text()
-  if (response.ok) return text === '' ? undefined : JSON.parse(text)
-  throw new ApiError(messageIn(text), response.status)
+  if (!response.ok) throw new ApiError(messageIn(text), response.status)
+  try {
+    return text === '' ? undefined : JSON.parse(text)
+  } catch {
+    throw new ApiError('The answer of the server was cut off on its way.', 0)
+  }
+}
+
+/** An answer checked against a schema. @throws ApiError if it is something else */
+function checked<T>(schema: z.ZodType<T>, answer: unknown): T {
+  const result = schema.safeParse(answer)
+  if (!result.success) throw new ApiError('The server answered with something unexpected: reload the page.', 0)
+  return result.data
 }
 
 function messageIn(text: string): string {
@@ -98,7 +110,7 @@ export const listJourneys = async () => z.array(summarySchema).parse(await reque
 export const readJourney = async (id: string) => recordSchema.parse(await request(`/api/journeys/${id}`))
 export const createJourney = async (journey: Journey) => recordSchema.parse(await request('/api/journeys', json('POST', { journey })))
 export const saveJourney = async (id: string, revision: number, journey: Journey, past: Past = []) =>
-  z.object({ revision: z.number() }).parse(await request(`/api/journeys/${id}`, json('PUT', { revision, journey, past })))
+  checked(z.object({ revision: z.number() }), await request(`/api/journeys/${id}`, json('PUT', { revision, journey, past })))
 export const deleteJourney = (id: string) => request(`/api/journeys/${id}`, { method: 'DELETE' })
 export const restoreJourney = (id: string) => request(`/api/journeys/${id}/restore`, { method: 'POST' })
 export const duplicateJourney = async (id: string) => recordSchema.parse(await request(`/api/journeys/${id}/duplicate`, { method: 'POST' }))

@@ -29,8 +29,18 @@ const escape = (text: string): string => text.replace(/&/g, '&amp;').replace(/</
 /** References to picture data in the file, or to a part of the file; nothing outside it. */
 const isInside = (href: string): boolean => href.startsWith('#') || /^data:image\/(png|jpeg|webp|gif);base64,[\w+/=\s]*$/i.test(href)
 
-/** Styles without anything that leads out of the file. */
-const cleanStyle = (css: string): string => css.replace(/@import[^;]*;?/gi, '').replace(/url\(\s*(?!["']?#)[^)]*\)/gi, 'none')
+/** Styles without anything that leads out of the file. In linear time, which a regular expression would not take for thousands of unclosed brackets. */
+function cleanStyle(css: string): string {
+  const [first, ...rest] = css.replace(/@import[^;]*;?/gi, '').split(/url\(/i)
+  let out = first!
+  for (const [i, part] of rest.entries()) {
+    const end = part.indexOf(')')
+    // Without its bracket it goes on over what follows.
+    if (end < 0 && i < rest.length - 1) continue
+    out += /^\s*["']?#/.test(part) ? `url(${part}` : `none${end < 0 ? '' : part.slice(end + 1)}`
+  }
+  return out
+}
 
 interface Open {
   name: string
@@ -105,6 +115,7 @@ export function cleanSvg(text: string, name: string): CleanSvg {
   }
 }
 
+/** Without a prefix it takes precedence. Source: W3C SVG 2, section 16.1.5. */
 const hrefOf = (attributes: Record<string, string>): string | undefined => attributes.href ?? attributes['xlink:href']
 
 function attributesOf(attributes: Record<string, string>, without: readonly string[] = []): string {
@@ -112,6 +123,7 @@ function attributesOf(attributes: Record<string, string>, without: readonly stri
     .filter(([key, value]) => {
       if (
         without.includes(key) ||
+        (key === 'xlink:href' && attributes.href !== undefined) ||
         /^on/i.test(key) ||
         key.startsWith('xmlns') ||
         (key.includes(':') && !/^(xlink:href|xml:space)$/.test(key))

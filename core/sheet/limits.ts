@@ -3,10 +3,12 @@ export const IMAGE_LIMITS = {
   bytes: 2 * 1024 ** 3,
   pixels: 600_000_000,
   side: 120_000,
-  /** The most pixels of a picture that can only be decoded whole: interlaced, turned by its EXIF data, AVIF or WebP. */
-  wholePixels: 270_000_000,
+  /** The most memory of a picture that can only be decoded whole: interlaced, turned by its EXIF data, AVIF or WebP. In bytes. */
+  wholeBytes: 840_000_000,
   /** The most bytes of a drawing (SVG), which is read whole. */
   drawingBytes: 64 * 1024 ** 2,
+  /** The most pixels of the pictures in a drawing, all together: all are decoded whole. */
+  drawingPixels: 80_000_000,
 } as const
 
 /** The message for a larger file. */

@@ -4,6 +4,7 @@ import sharp from 'sharp'
 import type { Size } from '#core/camera/view'
 import type { CleanSvg } from '#core/formats/clean-svg'
 import { cleanSvg, svgOfRegion } from '#core/formats/clean-svg'
+import { xmlText } from '#core/formats/xml-text'
 import { JourneyError } from '#core/journey/error'
 import { IMAGE_LIMITS } from '#core/sheet/limits'
 import { VECTOR_SIDE } from '#core/sheet/pyramid'
@@ -28,9 +29,21 @@ export function nominalSize(width: number, height: number): Size {
   return { width: Math.max(1, Math.round(width * k)), height: Math.max(1, Math.round(height * k)) }
 }
 
+/**
+ * What a drawing may have that is painted on a layer of its own. resvg 2.6.2 crashes where such a layer lies outside the part that is drawn, so drawings
+ * with any of these are left to librsvg, which takes three to five times as long. A drawing is always drawn by the same one, so that no seams show.
+ */
+const LAYERED = /(?<![-\w])opacity|clip-path|mask|filter|mix-blend-mode|isolation|<(symbol|svg|marker|image)\b/
+
 /** Draws a rectangle, in nominal pixels, of a drawing. */
 export async function drawSvg(svg: CleanSvg, nominal: Size, region: Rectangle, size: Size): Promise<Pixels> {
-  const { width, height, pixels } = await renderAsync(svgOfRegion(svg, nominal, region, size), {
+  const text = svgOfRegion(svg, nominal, region, size)
+  if (LAYERED.test(svg.body) || LAYERED.test(svg.attributes)) {
+    // The document has been checked and is bounded, so that libxml's own limits need not hold.
+    const { data, info } = await sharp(Buffer.from(text), { unlimited: true }).ensureAlpha().raw().toBuffer({ resolveWithObject: true })
+    return { width: info.width, height: info.height, data }
+  }
+  const { width, height, pixels } = await renderAsync(text, {
     fitTo: { mode: 'width', value: size.width },
     font: { loadSystemFonts: svg.hasText },
     logLevel: 'off',
@@ -53,7 +66,8 @@ export async function importSvg({ path, name, tiles }: ImportJob, onProgress: (s
   const { size: bytes } = await stat(path)
   if (bytes > IMAGE_LIMITS.drawingBytes)
     throw new JourneyError(`“${name}” is larger than ${IMAGE_LIMITS.drawingBytes / 1024 ** 2} MiB: simplify it, or save it as PNG.`)
-  const svg = cleanSvg(await readFile(path, 'utf8'), name)
+  const svg = cleanSvg(xmlText(await readFile(path)), name)
+  await checkPictures(svg, name)
   const nominal = nominalSize(svg.viewBox[2], svg.viewBox[3])
   const pixels = await drawSvg(svg, nominal, { x: 0, y: 0, ...nominal }, nominal).catch((error: unknown) => {
     throw new JourneyError(`“${name}” cannot be drawn: open it in a drawing program and save it again.`, { cause: error })
@@ -61,6 +75,22 @@ export async function importSvg({ path, name, tiles }: ImportJob, onProgress: (s
   onProgress(0.5)
   await storeDrawing(tiles, JSON.stringify(svg), pixels, (share) => onProgress(0.5 + share / 2))
   return { ...nominal, vector: true, georeference: null, note: null }
+}
+
+/** @throws JourneyError if the pictures in a drawing have too many pixels all together; only their headers are read for that */
+async function checkPictures({ body }: CleanSvg, name: string): Promise<void> {
+  let pixels = 0
+  for (const [, data] of body.matchAll(/"data:image\/\w+;base64,([^"]*)"/g)) {
+    const { width, height } = await sharp(Buffer.from(data!, 'base64'), { limitInputPixels: false })
+      .metadata()
+      .catch(() => ({ width: 0, height: 0 }))
+    pixels += width * height
+    if (pixels > IMAGE_LIMITS.drawingPixels) {
+      throw new JourneyError(
+        `“${name}” holds pictures of more than ${IMAGE_LIMITS.drawingPixels / 1e6} megapixels all together: scale them down, or save it as PNG.`,
+      )
+    }
+  }
 }
 
 /** Makes the tile file of a drawing from its picture at nominal size. Finer tiles are drawn later from `drawing` if it is given, else from the original. */

@@ -21,7 +21,8 @@ function formatOfBytes(head: Buffer): SheetFormat | undefined {
   if (text.slice(4, 8) === 'ftyp' && /avi[fs]|mif1/.test(text.slice(8, 32))) return 'avif'
   if (text.startsWith('%PDF-')) return 'pdf'
   if (text.startsWith('SQLite format 3\0')) return 'mbtiles'
-  if (/^(\xef\xbb\xbf)?\s*<(\?xml|!--|!doctype svg|svg|\w+:svg)/i.test(text)) return 'svg'
+  // In UTF-16 every second byte is 0.
+  if (/^(\xef\xbb\xbf|\xff\xfe|\xfe\xff)?\s*<(\?xml|!--|!doctype svg|svg|\w+:svg)/i.test(text.replaceAll('\0', ''))) return 'svg'
   return undefined
 }
 
@@ -30,17 +31,22 @@ function formatOfBytes(head: Buffer): SheetFormat | undefined {
  * @throws JourneyError if it cannot become a sheet, or is something else than its name says.
  */
 export async function recogniseFile(path: string, name: string): Promise<SheetFormat> {
+  const format = await formatOfFile(path)
+  if (!format) {
+    const claim = formatOfName(name) ? ', whatever its name says' : ''
+    throw new JourneyError(`“${name}” is not a ${SHEET_FORMAT_WORDS} file${claim}: choose a map in one of these formats.`)
+  }
+  checkName(name, format)
+  return format
+}
+
+/** What a file is by its first bytes, whatever its name; undefined if it cannot become a sheet. */
+export async function formatOfFile(path: string): Promise<SheetFormat | undefined> {
   const file = await open(path)
   const head = Buffer.alloc(512)
   try {
     const { bytesRead } = await file.read(head, 0, head.length, 0)
-    const format = formatOfBytes(head.subarray(0, bytesRead))
-    if (!format) {
-      const claim = formatOfName(name) ? ', whatever its name says' : ''
-      throw new JourneyError(`“${name}” is not a ${SHEET_FORMAT_WORDS} file${claim}: choose a map in one of these formats.`)
-    }
-    checkName(name, format)
-    return format
+    return formatOfBytes(head.subarray(0, bytesRead))
   } finally {
     await file.close()
   }

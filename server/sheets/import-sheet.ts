@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import { createWriteStream, existsSync } from 'node:fs'
-import { mkdir, rename, rm } from 'node:fs/promises'
+import { mkdir, open, rename, rm } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
 import type { Readable } from 'node:stream'
 import { Transform } from 'node:stream'
@@ -13,8 +13,9 @@ import type { Db } from '../storage/database'
 import { imagePath, tilesPath } from '../storage/image-files'
 import type { ImageRecord } from '../storage/images'
 import { findImage, insertImage } from '../storage/images'
-import { recogniseFile } from './files'
+import { formatOfFile, recogniseFile } from './files'
 import { readFileInProcess } from './reader'
+import { closeTileFile, hasTileFile } from './tile-file'
 
 /** A completely received file, under a temporary name. */
 export interface ReceivedFile {
@@ -78,17 +79,34 @@ export async function importReceived(
   const unfinished = `${path}.tiles`
   try {
     const known = findImage(db, hash)
-    if (known && existsSync(tilesPath(folder, hash))) return { image: known, peakMiB: 0 }
+    if (known && hasTileFile(tilesPath(folder, hash)) && existsSync(target)) return { image: known, peakMiB: 0 }
     const { built, peakMiB } = await readFileInProcess({ do: 'import', path, name, format, tiles: unfinished }, onProgress, signal)
     await mkdir(dirname(target), { recursive: true })
-    await rename(unfinished, tilesPath(folder, hash))
-    await rename(path, target)
+    closeTileFile(tilesPath(folder, hash))
+    for (const [from, to] of [
+      [unfinished, tilesPath(folder, hash)],
+      [path, target],
+    ] as const) {
+      await flush(from)
+      await rename(from, to)
+    }
+    await flush(dirname(target))
     const image: ImageRecord = { hash, format, bytes, ...built }
     insertImage(db, image)
     return { image, peakMiB }
   } finally {
-    for (const left of [path, unfinished, `${unfinished}-journal`, `${unfinished}-cut_files`, `${unfinished}-cut.dz`])
-      await rm(left, { recursive: true, force: true })
+    for (const left of [path, unfinished, `${unfinished}-journal`, `${unfinished}-cut_files`, `${unfinished}-cut.dzi`])
+      await rm(left, { recursive: true, force: true, maxRetries: 5 })
+  }
+}
+
+/** Has what was written to a file, or the names in a folder, reach the disk, so that a power cut does not take it back. */
+async function flush(path: string): Promise<void> {
+  const file = await open(path)
+  try {
+    await file.sync()
+  } finally {
+    await file.close()
   }
 }
 
@@ -98,16 +116,24 @@ export const importSheetFile = async (db: Db, folder: string, name: string, sour
 
 /** Cuts the tiles of images that have none, such as those from an earlier version. One that can no longer be read is left as it is. */
 export async function cutMissingTiles(folder: string, images: readonly ImageRecord[]): Promise<void> {
-  for (const { hash, format } of images) {
-    const path = imagePath(folder, hash)
-    if (existsSync(tilesPath(folder, hash)) || !existsSync(path)) continue
-    const tiles = join(folder, 'images', `incoming-${nanoid(10)}.tiles`)
-    try {
-      await readFileInProcess({ do: 'import', path, name: hash, format, tiles }, () => {})
-      await rename(tiles, tilesPath(folder, hash))
-    } catch (error) {
-      console.error(`The tiles of image ${hash} cannot be made:`, error)
-      await rm(tiles, { force: true })
-    }
+  for (const { hash } of images) {
+    if (existsSync(tilesPath(folder, hash)) || !existsSync(imagePath(folder, hash))) continue
+    await cutTilesAgain(folder, hash).catch((error: unknown) => console.error(`The tiles of image ${hash} cannot be made:`, error))
+  }
+}
+
+/** Makes the tile file of an image again, from the original beside it. @throws JourneyError if the original cannot be read */
+export async function cutTilesAgain(folder: string, hash: string): Promise<void> {
+  const path = imagePath(folder, hash)
+  const tiles = join(folder, 'images', `incoming-${nanoid(10)}.tiles`)
+  try {
+    const format = await formatOfFile(path)
+    if (!format) throw new JourneyError('The original of a picture is damaged: import it again.')
+    await readFileInProcess({ do: 'import', path, name: 'A picture', format, tiles }, () => {})
+    await flush(tiles)
+    closeTileFile(tilesPath(folder, hash))
+    await rename(tiles, tilesPath(folder, hash))
+  } finally {
+    await rm(tiles, { force: true })
   }
 }

@@ -1,5 +1,6 @@
 import { EventEmitter } from 'node:events'
 import { nanoid } from 'nanoid'
+import pLimit from 'p-limit'
 import { JourneyError } from '#core/journey/error'
 import type { ImageRecord } from '../storage/images'
 
@@ -13,8 +14,9 @@ const changes = new EventEmitter().setMaxListeners(0)
 /** How long ended imports are remembered, in milliseconds. */
 const KEPT = 10 * 60 * 1000
 
-/** Imports run one at a time, as each may need much of the machine. */
-let line: Promise<unknown> = Promise.resolve()
+/** So many imports run at a time: each may need much of the machine, but one that takes long must not hold up all others. */
+const AT_A_TIME = 2
+const limited = pLimit(AT_A_TIME)
 
 /** Queues an import; returns its id at once. */
 export function startImport(run: (onProgress: (share: number) => void, signal: AbortSignal) => Promise<ImageRecord>): string {
@@ -25,10 +27,7 @@ export function startImport(run: (onProgress: (share: number) => void, signal: A
     records.set(id, { record, control })
     changes.emit(id, record)
   }
-  line = line
-    .then(async () => {
-      set({ state: 'done', image: await run((share) => set({ state: 'running', share }), control.signal) })
-    })
+  void limited(async () => set({ state: 'done', image: await run((share) => set({ state: 'running', share }), control.signal) }))
     .catch((error: unknown) => {
       if (control.signal.aborted) return set({ state: 'cancelled' })
       if (!(error instanceof JourneyError)) console.error(error)

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { georeferenceSchema } from '#core/journey/sheet-schema'
+import { drawnMapSchema, georeferenceSchema } from '#core/journey/sheet-schema'
 import { SHEET_FORMATS } from '#core/sheet/limits'
 import type { SheetFormat } from '#core/sheet/limits'
 
@@ -26,10 +26,16 @@ export const jobSchema = z.discriminatedUnion('do', [
     column: z.int().min(0),
     row: z.int().min(0),
   }),
+  /** Makes a small picture of a generated map. */
+  z.object({ do: z.literal('preview'), id: z.int(), map: drawnMapSchema }),
+  /** Writes a generated map to an SVG file. */
+  z.object({ do: z.literal('map'), id: z.int(), map: drawnMapSchema, out: z.string() }),
 ])
 export type Job = z.infer<typeof jobSchema>
 export type ImportJob = Extract<Job, { do: 'import' }>
 export type DrawJob = Extract<Job, { do: 'draw' }>
+/** The jobs of a process that is kept. */
+export type KeptJob = Exclude<Job, ImportJob>
 
 /** The facts about an imported image. */
 export const builtSchema = z.object({
@@ -46,6 +52,14 @@ export const answerSchema = z.discriminatedUnion('is', [
   z.object({ is: z.literal('progress'), share: z.number().min(0).max(1) }),
   z.object({ is: z.literal('built'), built: builtSchema, peakMiB: z.number() }),
   z.object({ is: z.literal('drawn'), id: z.int() }),
+  /** A WebP picture in base64, and the detail of the map's coasts, on the Earth in metres and in a film in pixels. */
+  z.object({
+    is: z.literal('previewed'),
+    id: z.int(),
+    webp: z.string(),
+    coasts: z.object({ metres: z.number(), pixels: z.number() }).nullable(),
+  }),
+  z.object({ is: z.literal('mapped'), id: z.int(), georeference: georeferenceSchema }),
   /** `message` is a sentence for the user if `expected`, else an internal error. */
   z.object({ is: z.literal('failed'), id: z.int().optional(), message: z.string(), expected: z.boolean() }),
 ])

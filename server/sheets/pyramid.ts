@@ -56,7 +56,7 @@ export async function cutTiles(
   } finally {
     clearInterval(watch)
     await rm(`${scratch}_files`, { recursive: true, force: true })
-    await rm(`${scratch}.dz`, { force: true })
+    await rm(`${scratch}.dzi`, { force: true })
   }
 }
 

@@ -38,9 +38,13 @@ export async function importRaster({ path, name, format, tiles }: ImportJob, onP
   const isTurned = (header.orientation ?? 1) > 1
   const { width, height } = header.autoOrient
   checkSize(name, { width, height })
-  if ((WHOLE.has(format) || header.isProgressive || isTurned) && width * height > IMAGE_LIMITS.wholePixels) {
+  const isWhole = WHOLE.has(format)
+  // WebP and AVIF are decoded to four channels, and copied once.
+  const bytesEach = isWhole ? 8 : Math.max(3, header.channels) * (/short/.test(header.depth) ? 2 : 1)
+  if ((isWhole || header.isProgressive || isTurned) && width * height * bytesEach > IMAGE_LIMITS.wholeBytes) {
+    const most = Math.floor(IMAGE_LIMITS.wholeBytes / bytesEach / 1e6)
     throw new JourneyError(
-      `“${name}” has ${pixelsOf(width, height)}; in this form (interlaced, turned, WebP or AVIF) up to ${IMAGE_LIMITS.wholePixels / 1e6} megapixels can be used: save it as a plain PNG, TIFF or JPEG.`,
+      `“${name}” has ${pixelsOf(width, height)}; in this form (interlaced, turned, WebP or AVIF) up to ${most} megapixels can be used: save it as a plain PNG, TIFF or JPEG.`,
     )
   }
   const file = createTileFile(tiles)

@@ -3,17 +3,20 @@ import { cpus } from 'node:os'
 import sharp from 'sharp'
 import { JourneyError } from '#core/journey/error'
 import { importSvg } from './drawing'
-import type { Answer, Built, DrawJob, ImportJob } from './job'
+import type { Answer, Built, ImportJob, KeptJob } from './job'
 import { jobSchema } from './job'
 import { importMbtiles } from './mbtiles'
 import { importPdf } from './pdf'
 import { importRaster } from './raster'
+import { drawPreview, writeMap } from '../maps/draw'
 import { drawTiles } from './vector-tiles'
+import { watchOver } from './watchdog'
 
 /**
  * A separate process that reads files from outside: crashes and endless loops do not harm the server, it can be stopped at
  * any moment, and its memory is released when it ends.
  */
+watchOver(Number(process.argv[2]))
 sharp.concurrency(cpus().length)
 sharp.cache(false)
 
@@ -56,19 +59,29 @@ function peakMiB(): number {
   return Math.ceil(kib / 1024)
 }
 
-async function runDraw(job: DrawJob): Promise<void> {
-  await drawTiles(job)
-  answer({ is: 'drawn', id: job.id })
+async function runKept(job: KeptJob): Promise<Answer> {
+  const { id } = job
+  switch (job.do) {
+    case 'draw':
+      await drawTiles(job)
+      return { is: 'drawn', id }
+    case 'preview': {
+      const { webp, coasts } = await drawPreview(job.map)
+      return { is: 'previewed', id, webp: webp.toString('base64'), coasts }
+    }
+    case 'map':
+      return { is: 'mapped', id, georeference: await writeMap(job.map, job.out) }
+  }
 }
 
 process.on('message', (message) => {
   const job = jobSchema.parse(message)
-  const work = job.do === 'import' ? runImport(job) : runDraw(job)
+  const work = job.do === 'import' ? runImport(job) : runKept(job).then(answer)
   work.catch((error: unknown) => {
     const expected = error instanceof JourneyError
     answer({
       is: 'failed',
-      id: job.do === 'draw' ? job.id : undefined,
+      id: job.do === 'import' ? undefined : job.id,
       message: error instanceof Error ? error.message : String(error),
       expected,
     })

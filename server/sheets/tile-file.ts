@@ -37,6 +37,12 @@ function over(db: Database.Database): TileFile {
   }
 }
 
+/** Whether an error means that a tile file is damaged. */
+export function isDamage(error: unknown): boolean {
+  const { code, message } = error as { code?: string; message?: string }
+  return code !== undefined && (/^SQLITE_(CORRUPT|NOTADB)/.test(code) || (code === 'SQLITE_ERROR' && /no such table/.test(message ?? '')))
+}
+
 /** Makes a tile file. It gets its final name only when it is complete, as a crash would leave it damaged. */
 export function createTileFile(path: string): TileFile {
   const db = new Database(path)
@@ -60,9 +66,15 @@ export function openTileFile(path: string): TileFile {
     return known
   }
   const db = new Database(path, { fileMustExist: true })
-  db.pragma('journal_mode = TRUNCATE')
-  db.pragma('busy_timeout = 5000')
-  const file = over(db)
+  let file: TileFile
+  try {
+    db.pragma('journal_mode = TRUNCATE')
+    db.pragma('busy_timeout = 5000')
+    file = over(db)
+  } catch (error) {
+    db.close()
+    throw error
+  }
   openFiles.set(path, file)
   if (openFiles.size > MOST_OPEN) {
     const [oldest] = openFiles
@@ -70,6 +82,25 @@ export function openTileFile(path: string): TileFile {
     oldest![1].close()
   }
   return file
+}
+
+/** Closes a tile file that is about to be replaced. */
+export function closeTileFile(path: string): void {
+  openFiles.get(path)?.close()
+  openFiles.delete(path)
+}
+
+/** Whether a tile file is there and can be opened; damage deeper inside is found when its tiles are read. */
+export function hasTileFile(path: string): boolean {
+  let db: Database.Database | undefined
+  try {
+    db = new Database(path, { fileMustExist: true, readonly: true })
+    return db.prepare('SELECT 1 FROM tiles LIMIT 1').get() !== undefined
+  } catch {
+    return false
+  } finally {
+    db?.close()
+  }
 }
 
 /** Closes all open tile files, so that their folder can be removed. */

@@ -3,20 +3,43 @@ import type { Sheet } from '#core/journey/schema'
 import type { TileAddress } from '#core/sheet/pyramid'
 import { hasTile } from '#core/sheet/pyramid'
 import { imagePath, tilesPath } from '../storage/image-files'
-import { drawInProcess } from './reader'
-import { openTileFile } from './tile-file'
+import { cutTilesAgain } from './import-sheet'
+import { JobLine } from './job-line'
+import { isDamage, openTileFile } from './tile-file'
 import { BLOCK } from './vector-tiles'
 
 type Image = Pick<Sheet, 'image' | 'width' | 'height' | 'vector'>
 
 export const hasTiles = (folder: string, image: string): boolean => existsSync(tilesPath(folder, image))
 
-/** Blocks being drawn, so that all tiles of one share the wait. */
-const drawing = new Map<string, Promise<void>>()
+/** Blocks are drawn one at a time, coarse ones first. Times are in milliseconds. */
+const line = new JobLine(60_000, 20_000)
 
-/** A tile of an image, PNG or WebP; undefined if it is empty or outside the image. Tiles of vector images are drawn on demand. */
+/** Blocks being drawn, so that all tiles of one share the wait. */
+const drawing = new Map<string, Promise<unknown>>()
+
+/** Damaged tile files that are being made again. */
+const healing = new Map<string, Promise<void>>()
+
+/**
+ * A tile of an image, PNG or WebP; undefined if it is empty or outside the image. Tiles of vector images are drawn on demand; a damaged tile file is
+ * made again from the original.
+ */
 export async function readTile(folder: string, image: Image, tile: TileAddress): Promise<Buffer | undefined> {
   if (!hasTile(image, tile)) return undefined
+  try {
+    return await readFromFile(folder, image, tile)
+  } catch (error) {
+    if (!isDamage(error)) throw error
+    const key = tilesPath(folder, image.image)
+    const mended = healing.get(key) ?? cutTilesAgain(folder, image.image).finally(() => healing.delete(key))
+    healing.set(key, mended)
+    await mended
+    return readFromFile(folder, image, tile)
+  }
+}
+
+async function readFromFile(folder: string, image: Image, tile: TileAddress): Promise<Buffer | undefined> {
   const path = tilesPath(folder, image.image)
   const found = openTileFile(path).get(tile)
   if (found || !image.vector) return found
@@ -24,7 +47,9 @@ export async function readTile(folder: string, image: Image, tile: TileAddress):
   const { width, height } = image
   const job =
     drawing.get(key) ??
-    drawInProcess({ tiles: path, original: imagePath(folder, image.image), width, height, ...tile }).finally(() => drawing.delete(key))
+    line
+      .do({ do: 'draw', tiles: path, original: imagePath(folder, image.image), width, height, ...tile }, tile.level)
+      .finally(() => drawing.delete(key))
   drawing.set(key, job)
   await job
   return openTileFile(path).get(tile)

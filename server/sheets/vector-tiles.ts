@@ -26,8 +26,7 @@ export async function drawTiles({ tiles, original, width, height, level, column,
     width: size.width * step,
     height: size.height * step,
   }
-  const file = openTileFile(tiles)
-  const drawing = file.drawing()
+  const drawing = openTileFile(tiles).drawing()
   const pixels = drawing
     ? await drawSvg(JSON.parse(drawing) as CleanSvg, image, region, size)
     : await drawPdf(original, image, region, size)
@@ -40,6 +39,7 @@ export async function drawTiles({ tiles, original, width, height, level, column,
       cut.push({ column: c, row: r, data: await encodeTile(block.clone().extract(place), 'png') })
     }
   }
+  const file = openTileFile(tiles)
   file.inTransaction(() => {
     for (const { data, ...address } of cut) file.put({ level, ...address }, data)
   })

@@ -18,7 +18,8 @@ export function sweepFiles(folder: string, exportsKept: readonly string[]): void
   const clear = (name: string, isStale: (file: string) => boolean) => {
     const path = join(folder, name)
     if (!existsSync(path)) return
-    for (const file of readdirSync(path)) if (isStale(file)) rmSync(join(path, file), { recursive: true, force: true })
+    for (const file of readdirSync(path))
+      if (isStale(file)) rmSync(join(path, file), { recursive: true, force: true, maxRetries: 5, retryDelay: 200 })
   }
   clear('exports', (file) => !kept.has(file))
   clear('images', (file) => file.startsWith('incoming-'))

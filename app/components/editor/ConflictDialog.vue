@@ -4,11 +4,11 @@ import { rename } from '#core/journey/edits'
 import { useRouter } from '#imports'
 import DialogSheet from '~/components/DialogSheet.vue'
 import type { JourneyRecord } from '~/services/api'
-import { ApiError, createJourney, readJourney } from '~/services/api'
+import { ApiError, createJourney, readJourney, restoreJourney } from '~/services/api'
 import { useEditor } from '~/stores/editor'
 
-/** Resolves a conflict of two windows that have changed the same journey; nothing is lost on either side. */
-const props = defineProps<{ id: string; open: boolean }>()
+/** Resolves a conflict of two windows, of which one has changed or deleted what the other is editing; nothing is lost on either side. */
+const props = defineProps<{ id: string; conflict: 'changed' | 'deleted' | undefined }>()
 const emit = defineEmits<{ overwrite: [revision: number]; take: [record: JourneyRecord]; leaving: [] }>()
 const editor = useEditor()
 const router = useRouter()
@@ -34,6 +34,20 @@ const keepMine = () =>
 /** Continues with the other window's version; undo brings this one back. */
 const takeOther = () => attempt(async () => emit('take', await readJourney(props.id)))
 
+/** Brings the deleted journey back, as it is in this window. */
+const bringBack = () =>
+  attempt(async () => {
+    await restoreJourney(props.id)
+    emit('overwrite', (await readJourney(props.id)).revision)
+  })
+
+/** Gives up this version; the journey stays deleted. */
+const letGo = () =>
+  attempt(async () => {
+    emit('leaving')
+    await router.replace('/')
+  })
+
 /** Keeps this version as a copy and continues in it; the other one stays as it is. */
 const keepBoth = () =>
   attempt(async () => {
@@ -45,7 +59,16 @@ const keepBoth = () =>
 </script>
 
 <template>
-  <DialogSheet :model-value="open" title="Changed in another window" fixed>
+  <DialogSheet :model-value="conflict === 'deleted'" title="Deleted in another window" fixed>
+    <p>This journey was deleted while you were editing it here. Your version is still in this window.</p>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <template #actions>
+      <v-btn color="accent" variant="flat" data-testid="restore-deleted" @click="bringBack">Bring it back</v-btn>
+      <v-btn variant="outlined" @click="keepBoth">Continue in a copy</v-btn>
+      <v-btn variant="outlined" color="error" @click="letGo">Leave it deleted</v-btn>
+    </template>
+  </DialogSheet>
+  <DialogSheet :model-value="conflict === 'changed'" title="Changed in another window" fixed>
     <p>
       This journey was saved from another window since you opened it here. Your changes are still in this window, and stay a step away with
       Undo if you use the other version.

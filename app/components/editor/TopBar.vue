@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { mdiArrowLeft, mdiExportVariant, mdiKeyboardOutline, mdiRedo, mdiUndo, mdiWeatherNight, mdiWhiteBalanceSunny } from '@mdi/js'
+import { useNow } from '@vueuse/core'
 import { computed } from 'vue'
 import { rename } from '#core/journey/edits'
 import type { SaveState } from '~/composables/use-autosave'
@@ -9,8 +10,8 @@ import { useEditor } from '~/stores/editor'
 import { useExports } from '~/stores/exports'
 import ToolButton from './ToolButton.vue'
 
-const props = defineProps<{ saveState: SaveState; problem: string }>()
-defineEmits<{ leave: []; export: []; shortcuts: [] }>()
+const props = defineProps<{ saveState: SaveState; problem: string; retryAt: number | undefined }>()
+defineEmits<{ leave: []; export: []; shortcuts: []; retry: [] }>()
 
 const editor = useEditor()
 const exports = useExports()
@@ -22,9 +23,13 @@ const WORDS: Record<SaveState, string> = {
   unsaved: 'Not saved yet',
   saving: 'Saving …',
   conflict: 'Changed elsewhere',
+  deleted: 'Deleted elsewhere',
   failed: 'Not saved',
 }
 const words = computed(() => WORDS[props.saveState])
+const now = useNow({ interval: 1000 })
+/** Seconds until the next try to save. */
+const wait = computed(() => props.retryAt && Math.max(0, Math.ceil((props.retryAt - now.value.getTime()) / 1000)))
 
 function leaveName(event: KeyboardEvent) {
   const input = event.target as HTMLInputElement
@@ -54,7 +59,12 @@ function setName(event: Event) {
       @keydown.esc.stop="leaveName"
     />
     <span class="state" :class="saveState" role="status" data-testid="save-state" :title="problem">{{ words }}</span>
-    <span v-if="saveState === 'failed'" class="problem">{{ problem }}</span>
+    <span v-if="saveState === 'failed'" class="problem">
+      {{ problem }}
+      <template v-if="wait !== undefined">
+        Trying again in {{ wait }} s. <button type="button" class="retry" @click="$emit('retry')">Try now</button>
+      </template>
+    </span>
     <span class="gap" />
     <ToolButton :icon="mdiUndo" label="Undo" keys="Ctrl+Z" :disabled="!editor.canUndo" @click="editor.undo()" />
     <ToolButton :icon="mdiRedo" label="Redo" keys="Ctrl+Shift+Z" :disabled="!editor.canRedo" @click="editor.redo()" />
@@ -82,6 +92,10 @@ function setName(event: Event) {
   padding: 0 12px 0 6px;
   background: var(--surface);
   border-bottom: 1px solid var(--rule);
+}
+.retry {
+  text-decoration: underline;
+  cursor: pointer;
 }
 .progress {
   position: absolute;

@@ -18,6 +18,7 @@ import ArrivalDialog from '~/components/sheets/ArrivalDialog.vue'
 import CreditsDialog from '~/components/sheets/CreditsDialog.vue'
 import DrawMapDialog from '~/components/sheets/DrawMapDialog.vue'
 import SystemDialog from '~/components/sheets/SystemDialog.vue'
+import type { SaveState } from '~/composables/use-autosave'
 import { useAutosave } from '~/composables/use-autosave'
 import { useDrops } from '~/composables/use-drops'
 import { useSheetImport } from '~/composables/use-sheet-import'
@@ -105,6 +106,9 @@ watch(
 const desk = useTemplateRef<HTMLElement>('desk')
 const { isOverDropZone } = useDrops(desk, sheetImport.importFiles)
 
+/** What another window has done to the journey that is edited here. */
+const CONFLICTS: Partial<Record<SaveState, 'changed' | 'deleted'>> = { conflict: 'changed', deleted: 'deleted' }
+
 onBeforeRouteLeave(async () => {
   if (!autosave.value || leaving.value) return true
   await autosave.value.flush()
@@ -155,9 +159,11 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
     <TopBar
       :save-state="autosave.state.value"
       :problem="autosave.problem.value"
+      :retry-at="autosave.retryAt.value"
       @leave="router.push('/')"
       @export="exporting = true"
       @shortcuts="showingKeys = true"
+      @retry="autosave.flush()"
     />
     <StageView ref="stageView" class="stage">
       <ProgressCard v-if="underWay" v-bind="underWay" @cancel="underWay.cancel" />
@@ -193,7 +199,7 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
     <TrackDialog />
     <ConflictDialog
       :id="id"
-      :open="autosave.state.value === 'conflict'"
+      :conflict="CONFLICTS[autosave.state.value]"
       @overwrite="autosave.overwrite"
       @take="autosave.take"
       @leaving="leaving = true"

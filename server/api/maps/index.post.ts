@@ -1,10 +1,13 @@
-import { Readable } from 'node:stream'
+import { createReadStream } from 'node:fs'
+import { mkdir, rm } from 'node:fs/promises'
+import { join } from 'node:path'
 import { defineEventHandler, setResponseStatus } from 'h3'
+import { nanoid } from 'nanoid'
 import { z } from 'zod'
 import { drawnMapSchema } from '#core/journey/schema'
-import { drawMap } from '#core/sheet/drawn-map'
+import { layoutMap } from '#core/sheet/drawn-map'
 import { jsonBody, orRefuse } from '../../http/refuse'
-import { shapesFor } from '../../maps/world'
+import { drawMapTo } from '../../maps/mapper'
 import { importSheetFile } from '../../sheets/import-sheet'
 import { startImport } from '../../sheets/imports'
 import { database, dataFolder } from '../../storage/database'
@@ -14,15 +17,24 @@ const body = z.object({ map: drawnMapSchema })
 /** Draws a map and imports it as a vector image; answers with the id of the import. */
 export default defineEventHandler(async (event) => {
   const { map } = await jsonBody(event, body)
-  const { svg, layout } = orRefuse(() => drawMap(map, shapesFor(map)))
+  orRefuse(() => layoutMap(map))
   setResponseStatus(event, 202)
   return {
     id: startImport(async (onProgress, signal) => {
-      const { image } = await importSheetFile(database(), dataFolder(), 'drawn map.svg', Readable.from([Buffer.from(svg)]), {
-        onProgress,
-        signal,
-      })
-      return { ...image, georeference: layout.georeference }
+      const folder = join(dataFolder(), 'images')
+      const drawn = join(folder, `incoming-${nanoid(10)}.svg`)
+      try {
+        await mkdir(folder, { recursive: true })
+        const georeference = await drawMapTo(map, drawn, signal)
+        onProgress(0.3)
+        const { image } = await importSheetFile(database(), dataFolder(), 'drawn map.svg', createReadStream(drawn), {
+          onProgress: (share) => onProgress(0.3 + 0.7 * share),
+          signal,
+        })
+        return { ...image, georeference }
+      } finally {
+        await rm(drawn, { force: true })
+      }
     }),
   }
 })
