@@ -32,6 +32,7 @@ export default defineNuxtConfig({
   nitro: {
     // Packages with native parts stay in node_modules, where the server finds them.
     externals: { trace: false },
+    errorHandler: '~~/server/error.ts',
     typescript: { strict: true, tsConfig: { compilerOptions: { lib: ['ES2023', 'DOM', 'DOM.Iterable'] } } },
   },
   typescript: {

@@ -3,6 +3,7 @@ import { JourneyError } from './error'
 import { migrate } from './migrate'
 import type { Journey } from './schema'
 import { JOURNEY_FORMAT, JOURNEY_VERSION, journeySchema } from './schema'
+import { checkWeight } from './weight'
 
 /**
  * Reads a journey document from outside, of this or an earlier version.
@@ -21,6 +22,7 @@ export function parseJourney(data: unknown): Journey {
   }
   const result = journeySchema.safeParse(version === JOURNEY_VERSION ? data : migrate(data as Record<string, unknown>, version))
   if (!result.success) throw new JourneyError(`The journey cannot be used: ${describeIssue(result.error)}.`)
+  checkWeight(result.data)
   return result.data
 }
 
@@ -43,6 +45,7 @@ export function checkEdited(before: Journey, after: Journey): void {
     })),
   })
   if (!result.success) throw new JourneyError(`The journey cannot be used: ${describeIssue(result.error)}.`)
+  checkWeight(after)
 }
 
 /** The first thing wrong, as "stops[2].pin.size: Too big: expected number to be <=400". */

@@ -3,17 +3,22 @@ import { mkdirSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { parseJourney } from '#core/journey/parse'
 import { renderFilm } from '#render/film'
+import { troubleOf } from '../http/trouble'
 import { database, dataFolder } from '../storage/database'
-import type { ExportRecord } from '../storage/exports'
-import { exportDocument, finishExport, readExport, setExportProgress } from '../storage/exports'
+import type { ExportEnd, ExportRecord } from '../storage/exports'
+import { exportDocument, finishExport, listExports, readExport } from '../storage/exports'
 
 /** Exports run one after another: one keeps the machine busy by itself. */
 const waiting: string[] = []
-let current: { id: string; control: AbortController } | undefined
+let current: { id: string; control: AbortController; framesDone: number } | undefined
+
+/** Ends of exports that could not be written, as on a full disk; they are written when that is possible. */
+const unwritten = new Map<string, ExportEnd>()
+const WRITE_AGAIN = 5000
 
 const changes = new EventEmitter().setMaxListeners(0)
 
-/** How often progress is stored and reported to listeners, in milliseconds. */
+/** How often progress is reported to listeners, in milliseconds. */
 const REPORT_EVERY = 200
 
 export const exportFile = (id: string): string => join(dataFolder(), 'exports', `${id}.mp4`)
@@ -23,13 +28,27 @@ export function enqueueExport(id: string): void {
   void work()
 }
 
+/** An export as it is now: how far it has come, and how it has ended, is known here before it is in the database. */
+export function findExport(id: string): ExportRecord | undefined {
+  const record = readExport(database(), id)
+  return record && asItIs(record)
+}
+
+/** All exports of a journey, the newest first. */
+export const exportsOf = (journeyId: string): ExportRecord[] => listExports(database(), journeyId).map(asItIs)
+
+function asItIs(record: ExportRecord): ExportRecord {
+  const end = unwritten.get(record.id)
+  if (end) return { ...record, ...end }
+  return current?.id === record.id ? { ...record, state: 'running', framesDone: current.framesDone } : record
+}
+
 /** Cancels an export that waits or runs, and deletes its file. */
 export function cancelExport(id: string): void {
   const place = waiting.indexOf(id)
   if (place >= 0) {
     waiting.splice(place, 1)
-    finishExport(database(), id, { state: 'cancelled' })
-    announce(id)
+    end(id, { state: 'cancelled', bytes: null, error: null, finishedAt: Date.now() })
   } else if (current?.id === id) current.control.abort(new Error('cancelled'))
 }
 
@@ -39,43 +58,55 @@ export function watchExport(id: string, listener: (record: ExportRecord) => void
   return () => changes.off(id, listener)
 }
 
-const announce = (id: string) => changes.emit(id, readExport(database(), id))
+const announce = (id: string) => changes.emit(id, findExport(id))
+
+function end(id: string, how: ExportEnd): void {
+  unwritten.set(id, how)
+  write(id)
+  announce(id)
+}
+
+function write(id: string): void {
+  try {
+    finishExport(database(), id, unwritten.get(id)!)
+    unwritten.delete(id)
+  } catch (error) {
+    console.error(`The end of export ${id} could not be written:`, error)
+    setTimeout(() => write(id), WRITE_AGAIN).unref()
+  }
+}
 
 async function work(): Promise<void> {
   if (current) return
   const id = waiting.shift()
   if (id === undefined) return
-  current = { id, control: new AbortController() }
-  const { signal } = current.control
-  const db = database()
+  const mine = { id, control: new AbortController(), framesDone: 0 }
+  current = mine
+  const { signal } = mine.control
+  let how: ExportEnd
   try {
-    setExportProgress(db, id, 0)
     announce(id)
     mkdirSync(join(dataFolder(), 'exports'), { recursive: true })
     let reported = Date.now()
     await renderFilm({
       folder: dataFolder(),
-      journey: parseJourney(JSON.parse(exportDocument(db, id))),
+      journey: parseJourney(JSON.parse(exportDocument(database(), id))),
       out: exportFile(id),
       signal,
       onProgress(done) {
         if (Date.now() - reported < REPORT_EVERY) return
         reported = Date.now()
-        setExportProgress(db, id, done)
+        mine.framesDone = done
         announce(id)
       },
     })
-    finishExport(db, id, { state: 'done', bytes: statSync(exportFile(id)).size })
+    how = { state: 'done', bytes: statSync(exportFile(id)).size, error: null, finishedAt: Date.now() }
   } catch (error) {
     rmSync(exportFile(id), { force: true })
-    finishExport(
-      db,
-      id,
-      signal.aborted ? { state: 'cancelled' } : { state: 'failed', error: error instanceof Error ? error.message : String(error) },
-    )
-  } finally {
-    current = undefined
-    announce(id)
-    void work()
+    const reason = troubleOf(error)?.message ?? (error instanceof Error ? error.message : String(error))
+    how = { state: signal.aborted ? 'cancelled' : 'failed', bytes: null, error: signal.aborted ? null : reason, finishedAt: Date.now() }
   }
+  current = undefined
+  end(id, how)
+  void work()
 }

@@ -5,6 +5,7 @@ import { JourneyError } from '#core/journey/error'
 import { pastSchema } from '#core/journey/history'
 import { describeIssue, parseJourney } from '#core/journey/parse'
 import type { Journey } from '#core/journey/schema'
+import { MOST_WEIGHT } from '#core/journey/weight'
 import { database } from '../storage/database'
 import { findImage } from '../storage/images'
 
@@ -18,8 +19,8 @@ export function idParameter(event: H3Event, name = 'id'): string {
   return value
 }
 
-/** The largest journey document accepted. */
-const MOST_BODY = 16 * 1024 * 1024
+/** The largest request with a journey, in bytes: beside its lines it has stops and undo steps, which are small. */
+const MOST_BODY = MOST_WEIGHT + 16 * 1024 ** 2
 
 /** The body of a request. Anything beyond the limit is drained: closing the connection would keep the answer from the client. */
 async function boundedText(event: H3Event): Promise<string> {

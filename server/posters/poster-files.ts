@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, readdirSync, rmSync } from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 
 /** Posters lie in a folder of their own, named after the journey and the revision they show. */
@@ -13,7 +13,8 @@ export function storedPosters(data: string): Map<string, number> {
   if (!existsSync(folderOf(data))) return newest
   for (const file of readdirSync(folderOf(data))) {
     const [, id, revision] = /^([\w-]+)\.(\d+)\.webp$/.exec(file) ?? []
-    if (id && Number(revision) > (newest.get(id) ?? 0)) newest.set(id, Number(revision))
+    if (!id || statSync(join(folderOf(data), file)).size === 0) continue
+    if (Number(revision) > (newest.get(id) ?? 0)) newest.set(id, Number(revision))
   }
   return newest
 }

@@ -19,8 +19,9 @@ const IDLE = 10_000
 
 const waiting: string[] = []
 const timers = new Map<string, NodeJS.Timeout>()
-/** Revisions for which making a poster failed. */
-const failed = new Map<string, number>()
+/** Revisions for which making a poster failed, and when that may be tried again, in milliseconds since 1970. */
+const failed = new Map<string, { revision: number; until: number }>()
+const TRY_AGAIN = 60_000
 let stored: Map<string, number> | undefined
 let working = false
 let thread: Worker | undefined
@@ -31,9 +32,14 @@ const known = (): Map<string, number> => (stored ??= storedPosters(dataFolder())
 /** The revision shown by a journey's stored poster; undefined if there is none yet. */
 export const posterRevision = (id: string): number | undefined => known().get(id)
 
+function isGivenUp(id: string, revision: number): boolean {
+  const last = failed.get(id)
+  return last !== undefined && last.revision === revision && Date.now() < last.until
+}
+
 /** Whether a newer poster than the stored one is coming. Orders it if that was not done yet. */
 export function posterIsComing(id: string, revision: number): boolean {
-  if (posterRevision(id) === revision || failed.get(id) === revision) return false
+  if (posterRevision(id) === revision || isGivenUp(id, revision)) return false
   if (!timers.has(id) && !waiting.includes(id)) enqueue(id)
   return true
 }
@@ -74,7 +80,7 @@ async function paint(id: string): Promise<void> {
   const error = await painted({ folder: dataFolder(), document: row.document, out: posterPath(dataFolder(), id, row.revision) })
   if (error !== null) {
     console.error(`The poster of journey ${id} could not be painted: ${error}`)
-    failed.set(id, row.revision)
+    failed.set(id, { revision: row.revision, until: Date.now() + TRY_AGAIN })
     return
   }
   known().set(id, row.revision)

@@ -43,7 +43,9 @@ export function startEncoder(out: string, size: { width: number; height: number 
   child.stdin.on('error', () => {})
   const ended = exitOf(child)
   const failure = (code: number | string) =>
-    new Error(`Encoding stopped (${code}): ${words.join('').trim().split('\n').slice(-3).join(' ') || 'ffmpeg gave no reason'}`)
+    new Error(
+      `Encoding stopped (${code}): ${words.join('').replaceAll(partial, 'the film').trim().split('\n').slice(-3).join(' ') || 'ffmpeg gave no reason'}`,
+    )
 
   return {
     async write(frame) {

@@ -2,6 +2,7 @@ import { EventEmitter } from 'node:events'
 import { nanoid } from 'nanoid'
 import pLimit from 'p-limit'
 import { JourneyError } from '#core/journey/error'
+import { troubleOf } from '../http/trouble'
 import type { ImageRecord } from '../storage/images'
 
 /** An import that runs, or has ended a short while ago. */
@@ -31,11 +32,14 @@ export function startImport(run: (onProgress: (share: number) => void, signal: A
     .catch((error: unknown) => {
       if (control.signal.aborted) return set({ state: 'cancelled' })
       if (!(error instanceof JourneyError)) console.error(error)
-      set({ state: 'failed', error: error instanceof JourneyError ? error.message : 'The import went wrong inside Zephyrine: try again.' })
+      set({ state: 'failed', error: messageOf(error) })
     })
     .finally(() => setTimeout(() => records.delete(id), KEPT).unref())
   return id
 }
+
+const messageOf = (error: unknown): string =>
+  error instanceof JourneyError ? error.message : (troubleOf(error)?.message ?? 'The import went wrong inside Zephyrine: try again.')
 
 export const findImport = (id: string): ImportRecord | undefined => records.get(id)?.record
 

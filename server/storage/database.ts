@@ -14,7 +14,10 @@ export function openDatabase(folder: string): Db {
   const db = new Database(join(folder, 'zephyrine.sqlite'))
   db.pragma('journal_mode = WAL')
   db.pragma('foreign_keys = ON')
-  db.pragma('busy_timeout = 5000')
+  // A save that was acknowledged survives a power cut: each commit is on the disk before it is answered.
+  db.pragma('synchronous = FULL')
+  // Waiting here would hold up everybody: see whenFree.
+  db.pragma('busy_timeout = 50')
   migrate(db)
   return db
 }
@@ -32,6 +35,22 @@ function migrate(db: Db): void {
       db.pragma(`user_version = ${version + i + 1}`)
     })()
   })
+}
+
+/** How long a change waits for another program that holds the database, in milliseconds, and how often it tries. */
+const PATIENCE = 5000
+const TRY_EVERY = 100
+
+/** Runs a change of the database; while another program holds it, again and again, without holding up anything else. */
+export async function whenFree<T>(change: () => T): Promise<T> {
+  for (const end = Date.now() + PATIENCE; ;) {
+    try {
+      return change()
+    } catch (error) {
+      if (!/^SQLITE_BUSY/.test((error as { code?: string }).code ?? '') || Date.now() > end) throw error
+    }
+    await new Promise((resolve) => setTimeout(resolve, TRY_EVERY))
+  }
 }
 
 let shared: Db | undefined

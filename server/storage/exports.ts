@@ -16,6 +16,9 @@ export interface ExportRecord {
   finishedAt: number | null
 }
 
+/** How an export has ended; `error` is a sentence for the user. */
+export type ExportEnd = Pick<ExportRecord, 'bytes' | 'error'> & { state: 'done' | 'failed' | 'cancelled'; finishedAt: number }
+
 const COLUMNS = `id, journey_id AS journeyId, name, state, frames_done AS framesDone, frames_total AS framesTotal, bytes, error,
   created_at AS createdAt, finished_at AS finishedAt`
 
@@ -36,19 +39,23 @@ export const exportDocument = (db: Db, id: string): string =>
   (db.prepare('SELECT document FROM exports WHERE id = ?').get(id) as { document: string }).document
 
 export const listExports = (db: Db, journeyId: string): ExportRecord[] =>
-  db.prepare(`SELECT ${COLUMNS} FROM exports WHERE journey_id = ? ORDER BY created_at DESC LIMIT 20`).all(journeyId) as ExportRecord[]
+  db.prepare(`SELECT ${COLUMNS} FROM exports WHERE journey_id = ? ORDER BY created_at DESC`).all(journeyId) as ExportRecord[]
 
-export const setExportProgress = (db: Db, id: string, framesDone: number): void => {
-  db.prepare("UPDATE exports SET state = 'running', frames_done = ? WHERE id = ?").run(framesDone, id)
-}
-
-export function finishExport(db: Db, id: string, end: { state: 'done' | 'failed' | 'cancelled'; bytes?: number; error?: string }): void {
+export const finishExport = (db: Db, id: string, end: ExportEnd): void => {
   db.prepare(
-    `UPDATE exports SET state = @state, bytes = @bytes, error = @error, finished_at = @now,
+    `UPDATE exports SET state = @state, bytes = @bytes, error = @error, finished_at = @finishedAt,
        frames_done = CASE WHEN @state = 'done' THEN frames_total ELSE frames_done END
      WHERE id = @id`,
-  ).run({ id, state: end.state, bytes: end.bytes ?? null, error: end.error ?? null, now: Date.now() })
+  ).run({ id, ...end })
 }
+
+export const deleteExport = (db: Db, id: string): void => {
+  db.prepare('DELETE FROM exports WHERE id = ?').run(id)
+}
+
+/** All finished films, the newest first. */
+export const finishedExports = (db: Db): ExportRecord[] =>
+  db.prepare(`SELECT ${COLUMNS} FROM exports WHERE state = 'done' ORDER BY created_at DESC`).all() as ExportRecord[]
 
 export const finishedExportIds = (db: Db): string[] =>
   (db.prepare("SELECT id FROM exports WHERE state = 'done'").all() as { id: string }[]).map((row) => row.id)

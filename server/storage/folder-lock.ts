@@ -5,6 +5,9 @@ import Database from 'better-sqlite3'
 /** Another process works on the data folder; the message is one sentence for the user. */
 export class FolderInUse extends Error {}
 
+/** Locks that are held: one that nothing refers to would be closed with the garbage, and so given up. */
+const held = new Set<Database.Database>()
+
 /**
  * Locks a data folder for this process, so that two servers never work on one. The lock is SQLite's lock on an empty database file: the system
  * releases it when the process ends, however it ends.
@@ -23,8 +26,12 @@ export function lockFolder(folder: string, address: string): () => void {
     if ((error as { code?: string }).code !== 'SQLITE_BUSY') throw error
     throw new FolderInUse(messageFor(folder, note))
   }
+  held.add(lock)
   writeFileSync(note, address)
-  return () => lock.close()
+  return () => {
+    held.delete(lock)
+    lock.close()
+  }
 }
 
 function messageFor(folder: string, note: string): string {

@@ -14,7 +14,7 @@ import { paintStill } from '#render/still'
 import { launchBrowser, openEditor, openPage, painted, stagePixels } from '../support/browser'
 import { meanDifference } from '../support/pixels'
 import type { TestServer } from '../support/server'
-import { startServer } from '../support/server'
+import { startServer, OWN } from '../support/server'
 import { journeyOver } from '../support/journeys'
 
 let server: TestServer
@@ -31,7 +31,7 @@ afterAll(async () => {
 })
 
 async function store(journey: Journey): Promise<string> {
-  const response = await fetch(`${server.address}/api/journeys`, { method: 'POST', body: JSON.stringify({ journey }) })
+  const response = await fetch(`${server.address}/api/journeys`, { method: 'POST', headers: OWN, body: JSON.stringify({ journey }) })
   return ((await response.json()) as { id: string }).id
 }
 

@@ -10,7 +10,7 @@ import type { Journey } from '#core/journey/schema'
 import { coversFrame } from '#core/sheet/framing'
 import { launchBrowser, openEditor, openPage, painted, saved } from '../support/browser'
 import type { TestServer } from '../support/server'
-import { startServer, temporaryFolder } from '../support/server'
+import { startServer, temporaryFolder, OWN } from '../support/server'
 
 let server: TestServer
 let browser: Browser
@@ -42,7 +42,7 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true })
 })
 beforeEach(async () => {
-  const response = await fetch(`${server.address}/api/journeys/demo/duplicate`, { method: 'POST' })
+  const response = await fetch(`${server.address}/api/journeys/demo/duplicate`, { method: 'POST', headers: OWN })
   id = ((await response.json()) as { id: string }).id
   ;({ page, errors } = await openPage(browser))
   await openEditor(page, server.address, id)
@@ -228,6 +228,7 @@ describe('where a map lies', () => {
   async function openBare() {
     const response = await fetch(`${server.address}/api/journeys`, {
       method: 'POST',
+      headers: OWN,
       body: JSON.stringify({ journey: createJourney('Bare') }),
     })
     id = ((await response.json()) as { id: string }).id
@@ -316,6 +317,7 @@ describe('a drawn map', () => {
   it('is chosen by country and style, drawn, lit, credited and drawn anew', async () => {
     const response = await fetch(`${server.address}/api/journeys`, {
       method: 'POST',
+      headers: OWN,
       body: JSON.stringify({ journey: createJourney('Drawn') }),
     })
     id = ((await response.json()) as { id: string }).id

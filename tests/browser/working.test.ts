@@ -6,6 +6,7 @@ import { addStop } from '#core/journey/visit-edits'
 import type { Journey } from '#core/journey/schema'
 import { painted, saved } from '../support/browser'
 import { useDemoPage } from '../support/demo-page'
+import { OWN } from '../support/server'
 
 const demo = useDemoPage()
 const name = () => demo.page.getByTestId('stop-name').locator('input')
@@ -350,6 +351,7 @@ describe('what is kept', () => {
     }
     await fetch(`${demo.address}/api/journeys/${demo.id}`, {
       method: 'PUT',
+      headers: OWN,
       body: JSON.stringify({ revision, journey: { ...journey, name: 'From elsewhere' } }),
     })
     await handle(0).focus()

@@ -8,7 +8,7 @@ import { rename, setFrame } from '#core/journey/edits'
 import { setSeconds } from '#core/journey/pace-edits'
 import type { Journey } from '#core/journey/schema'
 import type { TestServer } from '../support/server'
-import { startServer } from '../support/server'
+import { startServer, OWN } from '../support/server'
 
 let server: TestServer
 beforeAll(async () => {
@@ -22,7 +22,7 @@ interface Answer {
   body: Record<string, unknown> & { message?: string; journey?: Journey; id?: string; revision?: number }
 }
 async function ask(method: string, path: string, body?: unknown): Promise<Answer> {
-  const response = await fetch(server.address + path, { method, body: body === undefined ? undefined : JSON.stringify(body) })
+  const response = await fetch(server.address + path, { method, headers: OWN, body: body === undefined ? undefined : JSON.stringify(body) })
   const text = await response.text()
   return { status: response.status, body: text ? JSON.parse(text) : {} }
 }
@@ -94,9 +94,9 @@ describe('journeys', () => {
     const photo = { image: 'e'.repeat(64), width: 9, height: 9 }
     const lost = { ...journey, stops: journey.stops.map((stop, i) => (i === 0 ? { ...stop, postcard: { photo } } : stop)) }
     expect((await ask('POST', '/api/journeys', { journey: lost })).body.message).toContain('choose it again')
-    const broken = await fetch(`${server.address}/api/journeys`, { method: 'POST', body: '{"journey":' })
+    const broken = await fetch(`${server.address}/api/journeys`, { method: 'POST', headers: OWN, body: '{"journey":' })
     expect(broken.status).toBe(400)
-    const flood = await fetch(`${server.address}/api/journeys`, { method: 'POST', body: 'x'.repeat(17 * 1024 * 1024) })
+    const flood = await fetch(`${server.address}/api/journeys`, { method: 'POST', headers: OWN, body: 'x'.repeat(49 * 1024 * 1024) })
     expect(flood.status).toBe(413)
     expect((await ask('GET', '/api/journeys')).status).toBe(200)
   })
@@ -144,7 +144,7 @@ describe('images', () => {
   })
 
   it('are refused with a sentence when they are none', async () => {
-    const response = await fetch(`${server.address}/api/images?name=letter.png`, { method: 'POST', body: 'Dear Sir' })
+    const response = await fetch(`${server.address}/api/images?name=letter.png`, { method: 'POST', headers: OWN, body: 'Dear Sir' })
     expect(response.status).toBe(422)
     expect(((await response.json()) as { message: string }).message).toContain('“letter.png” is not a PNG')
   })
@@ -156,7 +156,11 @@ describe('images', () => {
       .png()
       .toBuffer()
     const send = async () => {
-      const response = await fetch(`${server.address}/api/images?name=noise.png`, { method: 'POST', body: new Uint8Array(picture) })
+      const response = await fetch(`${server.address}/api/images?name=noise.png`, {
+        method: 'POST',
+        headers: OWN,
+        body: new Uint8Array(picture),
+      })
       expect(response.status).toBe(202)
       return ((await response.json()) as { id: string }).id
     }
@@ -186,7 +190,7 @@ describe('the real world', () => {
   })
 
   it('is drawn as a small picture at once, and as a sheet that knows where it lies', async () => {
-    const preview = await fetch(`${server.address}/api/maps/preview`, { method: 'POST', body: JSON.stringify({ map }) })
+    const preview = await fetch(`${server.address}/api/maps/preview`, { method: 'POST', headers: OWN, body: JSON.stringify({ map }) })
     expect(preview.headers.get('content-type')).toBe('image/webp')
     const { body } = await ask('POST', '/api/maps', { map })
     expect(await importOf(body.id!)).toMatchObject({

@@ -4,7 +4,7 @@ import type { Point } from '#core/geometry/point'
 import type { Journey } from '#core/journey/schema'
 import { launchBrowser, openEditor, openPage, saved } from './browser'
 import type { TestServer } from './server'
-import { startServer } from './server'
+import { startServer, OWN } from './server'
 
 /**
  * Has each test of a file begin with a fresh copy of the demo in the editor, and fail if anything went wrong in the page. To be called at the top of
@@ -21,7 +21,7 @@ export function useDemoPage() {
     address: '',
     /** Opens a journey of one's own in the demo's place. */
     async open(journey: Journey): Promise<void> {
-      const response = await fetch(`${server.address}/api/journeys`, { method: 'POST', body: JSON.stringify({ journey }) })
+      const response = await fetch(`${server.address}/api/journeys`, { method: 'POST', headers: OWN, body: JSON.stringify({ journey }) })
       demo.id = ((await response.json()) as { id: string }).id
       await demo.page.goto(`${server.address}/journeys/${demo.id}`)
     },
@@ -50,7 +50,7 @@ export function useDemoPage() {
     await server.stop()
   })
   beforeEach(async () => {
-    const response = await fetch(`${server.address}/api/journeys/demo/duplicate`, { method: 'POST' })
+    const response = await fetch(`${server.address}/api/journeys/demo/duplicate`, { method: 'POST', headers: OWN })
     demo.id = ((await response.json()) as { id: string }).id
     const opened = await openPage(browser)
     errors = opened.errors

@@ -7,6 +7,9 @@ import { join } from 'node:path'
 import { seedDemo } from '#demo/seed'
 import { openDatabase } from '../../server/storage/database'
 
+/** What a program sends with requests that change something; see server/http/security.ts. */
+export const OWN = { 'x-zephyrine': 'test' }
+
 export const temporaryFolder = (): string => mkdtempSync(join(tmpdir(), 'zephyrine-test-'))
 
 export interface TestServer {

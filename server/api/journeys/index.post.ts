@@ -1,9 +1,10 @@
 import { defineEventHandler } from 'h3'
 import { checkedJourney, journeyBody, jsonBody } from '../../http/refuse'
-import { database } from '../../storage/database'
+import { database, whenFree } from '../../storage/database'
 import { insertJourney } from '../../storage/journeys'
 
 export default defineEventHandler(async (event) => {
   const { journey } = await jsonBody(event, journeyBody)
-  return insertJourney(database(), checkedJourney(journey))
+  const checked = checkedJourney(journey)
+  return whenFree(() => insertJourney(database(), checked))
 })

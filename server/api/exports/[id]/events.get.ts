@@ -1,14 +1,12 @@
 import { createEventStream, defineEventHandler } from 'h3'
-import { watchExport } from '../../../exports/queue'
+import { findExport, watchExport } from '../../../exports/queue'
 import { idParameter, noExport } from '../../../http/refuse'
-import { database } from '../../../storage/database'
 import type { ExportRecord } from '../../../storage/exports'
-import { readExport } from '../../../storage/exports'
 
 /** An export's record as server-sent events: at once, at each change, and for the last time when it has ended. */
 export default defineEventHandler(async (event) => {
   const id = idParameter(event)
-  const record = readExport(database(), id)
+  const record = findExport(id)
   if (!record) throw noExport()
   const stream = createEventStream(event)
   const send = async (state: ExportRecord) => {

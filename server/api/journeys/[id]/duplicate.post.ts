@@ -1,11 +1,11 @@
 import { defineEventHandler } from 'h3'
 import { rename } from '#core/journey/edits'
 import { idParameter, noJourney, orRefuse } from '../../../http/refuse'
-import { database } from '../../../storage/database'
+import { database, whenFree } from '../../../storage/database'
 import { insertJourney, readJourney } from '../../../storage/journeys'
 
-export default defineEventHandler((event) => {
+export default defineEventHandler(async (event) => {
   const record = orRefuse(() => readJourney(database(), idParameter(event)))
   if (!record) throw noJourney()
-  return insertJourney(database(), rename(record.journey, `${record.journey.name.slice(0, 110)} (copy)`))
+  return whenFree(() => insertJourney(database(), rename(record.journey, `${record.journey.name.slice(0, 110)} (copy)`)))
 })

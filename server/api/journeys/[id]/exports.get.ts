@@ -1,6 +1,5 @@
 import { defineEventHandler } from 'h3'
+import { exportsOf } from '../../../exports/queue'
 import { idParameter } from '../../../http/refuse'
-import { database } from '../../../storage/database'
-import { listExports } from '../../../storage/exports'
 
-export default defineEventHandler((event) => listExports(database(), idParameter(event)))
+export default defineEventHandler((event) => exportsOf(idParameter(event)))

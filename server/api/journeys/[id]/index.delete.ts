@@ -1,9 +1,10 @@
 import { defineEventHandler, sendNoContent } from 'h3'
 import { idParameter, noJourney } from '../../../http/refuse'
-import { database } from '../../../storage/database'
+import { database, whenFree } from '../../../storage/database'
 import { deleteJourney } from '../../../storage/journeys'
 
-export default defineEventHandler((event) => {
-  if (!deleteJourney(database(), idParameter(event))) throw noJourney()
+export default defineEventHandler(async (event) => {
+  const id = idParameter(event)
+  if (!(await whenFree(() => deleteJourney(database(), id)))) throw noJourney()
   return sendNoContent(event)
 })

@@ -1,9 +1,10 @@
 import { defineEventHandler, sendNoContent } from 'h3'
 import { idParameter, noJourney } from '../../../http/refuse'
-import { database } from '../../../storage/database'
+import { database, whenFree } from '../../../storage/database'
 import { restoreJourney } from '../../../storage/journeys'
 
-export default defineEventHandler((event) => {
-  if (!restoreJourney(database(), idParameter(event))) throw noJourney()
+export default defineEventHandler(async (event) => {
+  const id = idParameter(event)
+  if (!(await whenFree(() => restoreJourney(database(), id)))) throw noJourney()
   return sendNoContent(event)
 })
