@@ -1,3 +1,4 @@
+import '../services/zod-without-eval'
 import { colourAt, followRoad } from '#core/follow/follow-road'
 import type { FollowReply } from '#core/follow/messages'
 import { followOrderSchema } from '#core/follow/messages'

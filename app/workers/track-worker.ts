@@ -1,3 +1,4 @@
+import '../services/zod-without-eval'
 import type { Track } from '#core/formats/track'
 import { SwappedError } from '#core/formats/track'
 import { readTrackFile } from '#core/formats/track-file'
