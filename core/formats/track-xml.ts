@@ -44,7 +44,7 @@ export function readXml(text: string, name: string, collector: TrackCollector, o
   parser.on('opentag', ({ name: tag, attributes }) => {
     const local = localName(tag)
     root ||= local
-    reader ??= READERS[root]?.(collector) ?? fail(`is neither GPX nor KML: its outermost element is <${tag.slice(0, 40)}>.`)
+    reader ??= READERS.get(root)?.(collector) ?? fail(`is neither GPX nor KML: its outermost element is <${tag.slice(0, 40)}>.`)
     reader.open(local, attributes)
     words = ''
     isRead = READ.has(local)
@@ -84,7 +84,10 @@ export function readXml(text: string, name: string, collector: TrackCollector, o
   parser.close()
 }
 
-const READERS: Readonly<Record<string, (collector: TrackCollector) => ElementReader>> = { gpx: gpxReader, kml: kmlReader }
+const READERS = new Map<string, (collector: TrackCollector) => ElementReader>([
+  ['gpx', gpxReader],
+  ['kml', kmlReader],
+])
 
 /** GPX 1.1: points of tracks and routes, and waypoints. */
 function gpxReader(collector: TrackCollector): ElementReader {

@@ -46,11 +46,16 @@ function planeOf({ region: { west, south, east, north }, projection }: DrawnMap)
   }
 }
 
+/** The least width and height of a region in degrees, about a hundred metres: the coasts have nothing to show in less. */
+const LEAST_SIDE = 0.001
+
 /**
  * Lays out a map so that its region just fits into its shape, centred.
  * @throws JourneyError for a region that its projection cannot show
  */
 export function layoutMap(map: DrawnMap): MapLayout {
+  if (Math.min(lonWidth(map.region), map.region.north - map.region.south) < 0.999 * LEAST_SIDE)
+    throw new JourneyError(`The region is too small for a map: make it at least ${LEAST_SIDE}° wide and high.`)
   const plane = planeOf(map)
   const raw = d3Projection(plane)
   const size =
@@ -172,9 +177,26 @@ function outlineOfEarth({ projection }: DrawnMap, { georeference: { matrix } }: 
   return `M${x(-Math.PI)} ${y(-pole)}H${x(Math.PI)}V${y(pole)}H${x(-Math.PI)}Z`
 }
 
-/** Lines of latitude and longitude at round degrees, about eight across the map. */
-function graticuleFor(map: DrawnMap): MultiLineString {
-  const span = Math.max(lonWidth(map.region), map.region.north - map.region.south)
-  const step = [0.25, 0.5, 1, 2, 5, 10, 15, 20, 30].find((s) => span / s <= 10) ?? 30
-  return geoGraticule().step([step, step])()
+/** Lines of latitude and longitude at round degrees, about eight across the map, and a map's width beyond it on each side. */
+function graticuleFor({ region }: DrawnMap): MultiLineString {
+  const [width, height] = [lonWidth(region), region.north - region.south]
+  const span = Math.max(width, height)
+  const step = STEPS.find((s) => span / s <= 10) ?? 30
+  if (span > 60) return geoGraticule().step([step, step])()
+  const west = region.west - span
+  const east = region.west + width + span
+  const south = Math.max(-90, region.south - span)
+  const north = Math.min(90, region.north + span)
+  const rounds = (from: number, to: number) =>
+    Array.from({ length: Math.floor(to / step) - Math.ceil(from / step) + 1 }, (_, i) => (Math.ceil(from / step) + i) * step)
+  const even = (from: number, to: number) => Array.from({ length: 33 }, (_, i) => from + ((to - from) * i) / 32)
+  return {
+    type: 'MultiLineString',
+    coordinates: [
+      ...rounds(west, east).map((lon) => even(south, north).map((lat) => [lon, lat])),
+      ...rounds(south, north).map((lat) => even(west, east).map((lon) => [lon, lat])),
+    ],
+  }
 }
+
+const STEPS = [0.0002, 0.0005, 0.001, 0.002, 0.005, 0.01, 0.02, 0.05, 0.1, 0.25, 0.5, 1, 2, 5, 10, 15, 20, 30]

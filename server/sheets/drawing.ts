@@ -37,18 +37,31 @@ const LAYERED = /(?<![-\w])opacity|clip-path|mask|filter|mix-blend-mode|isolatio
 
 /** Draws a rectangle, in nominal pixels, of a drawing. */
 export async function drawSvg(svg: CleanSvg, nominal: Size, region: Rectangle, size: Size): Promise<Pixels> {
-  const text = svgOfRegion(svg, nominal, region, size)
-  if (LAYERED.test(svg.body) || LAYERED.test(svg.attributes)) {
-    // The document has been checked and is bounded, so that libxml's own limits need not hold.
-    const { data, info } = await sharp(Buffer.from(text), { unlimited: true }).ensureAlpha().raw().toBuffer({ resolveWithObject: true })
-    return { width: info.width, height: info.height, data }
-  }
-  const { width, height, pixels } = await renderAsync(text, {
+  if (LAYERED.test(svg.body) || LAYERED.test(svg.attributes)) return drawLayered(svg, nominal, region, size)
+  const { width, height, pixels } = await renderAsync(svgOfRegion(svg, nominal, region, size), {
     fitTo: { mode: 'width', value: size.width },
     font: { loadSystemFonts: svg.hasText },
     logLevel: 'off',
   })
   return { width, height, data: plainAlpha(pixels) }
+}
+
+/** A filter, such as a blur, sees only what is drawn: so much more is drawn on each side of the rectangle, as a share of it. */
+const FILTER_MARGIN = 0.25
+
+async function drawLayered(svg: CleanSvg, nominal: Size, region: Rectangle, size: Size): Promise<Pixels> {
+  const margin = /filter/.test(svg.body) ? FILTER_MARGIN : 0
+  const [left, top] = [Math.ceil(margin * size.width), Math.ceil(margin * size.height)]
+  const [stepX, stepY] = [region.width / size.width, region.height / size.height]
+  const wide = { width: size.width + 2 * left, height: size.height + 2 * top }
+  const seen = { x: region.x - left * stepX, y: region.y - top * stepY, width: wide.width * stepX, height: wide.height * stepY }
+  // The document has been checked and is bounded, so that libxml's own limits need not hold.
+  const data = await sharp(Buffer.from(svgOfRegion(svg, nominal, seen, wide)), { unlimited: true })
+    .ensureAlpha()
+    .extract({ left, top, ...size })
+    .raw()
+    .toBuffer()
+  return { ...size, data }
 }
 
 /** Converts the renderer's premultiplied colours to straight ones. */

@@ -16,7 +16,7 @@ import { watchOver } from './watchdog'
  * A separate process that reads files from outside: crashes and endless loops do not harm the server, it can be stopped at
  * any moment, and its memory is released when it ends.
  */
-watchOver(Number(process.argv[2]))
+watchOver(Number(process.argv[2]), Number(process.argv[3]))
 sharp.concurrency(cpus().length)
 sharp.cache(false)
 

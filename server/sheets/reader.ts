@@ -5,21 +5,28 @@ import { join } from 'node:path'
 import { JourneyError } from '#core/journey/error'
 import type { Answer, Built, ImportJob, Job } from './job'
 import { answerSchema } from './job'
-import { TOO_MUCH_MEMORY } from './watchdog'
+import { TOO_MUCH_MEMORY, TOO_MUCH_TIME } from './watchdog'
 
-/** The time limit of an import in milliseconds: small files get the least, as they take longer only if they are made to. */
+/**
+ * The processor time that an import may take in milliseconds: small files get the least, as they take longer only if they are made to. On a busy machine
+ * it may take several times as long until that is used up.
+ */
 const LEAST_TIME = 50_000
 const TIME_PER_MIB = 2000
 const MOST_TIME = 20 * 60 * 1000
+const BUSY = 5
 
 /**
- * Starts a process that reads files from outside. It ends with this one, and when it takes too much memory.
+ * Starts a process that reads files from outside. It ends with this one, and when it takes too much memory, or more processor time than given.
  * Its source is read from Zephyrine's folder, as the server's bundle is elsewhere.
  */
-export function startReader(): ChildProcess {
+export function startReader(time = Infinity): ChildProcess {
   const path = join(process.cwd(), 'server/sheets/reader-start.mjs')
   if (!existsSync(path)) throw new Error(`The reader of files is not at ${path}: start Zephyrine in its own folder.`)
-  return fork(path, [String(process.pid)], { execArgv: ['--max-old-space-size=1024'], stdio: ['ignore', 'ignore', 'inherit', 'ipc'] })
+  return fork(path, [String(process.pid), String(time)], {
+    execArgv: ['--max-old-space-size=1024'],
+    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+  })
 }
 
 /**
@@ -34,11 +41,12 @@ export function readFileInProcess(
 ): Promise<{ built: Built; peakMiB: number }> {
   signal?.throwIfAborted()
   const time = Math.min(MOST_TIME, LEAST_TIME + (TIME_PER_MIB * statSync(job.path).size) / 1024 ** 2)
-  const child = startReader()
+  const child = startReader(time)
   return new Promise<{ built: Built; peakMiB: number }>((resolve, reject) => {
     const stop = () => reject(signal!.reason as Error)
     signal?.addEventListener('abort', stop)
-    const timer = setTimeout(() => reject(new JourneyError(`“${job.name}” takes too long to read: simplify it, or save it as PNG.`)), time)
+    const tooLong = new JourneyError(`“${job.name}” takes too long to read: simplify it, or save it as PNG.`)
+    const timer = setTimeout(() => reject(tooLong), BUSY * time)
     child.on('message', (message) => {
       const answer = answerSchema.parse(message)
       if (answer.is === 'progress') onProgress(answer.share)
@@ -48,11 +56,13 @@ export function readFileInProcess(
     child.on('error', reject)
     child.on('exit', (_code, by) =>
       reject(
-        new JourneyError(
-          by === TOO_MUCH_MEMORY
-            ? `“${job.name}” needs more memory than a file may take: scale it down or simplify it.`
-            : `“${job.name}” cannot be read: it is damaged, or made in a way that its reader cannot take.`,
-        ),
+        by === TOO_MUCH_TIME
+          ? tooLong
+          : new JourneyError(
+              by === TOO_MUCH_MEMORY
+                ? `“${job.name}” needs more memory than a file may take: scale it down or simplify it.`
+                : `“${job.name}” cannot be read: it is damaged, or made in a way that its reader cannot take.`,
+            ),
       ),
     )
     child.send({ ...job } satisfies Job)

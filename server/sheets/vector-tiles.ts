@@ -31,16 +31,17 @@ export async function drawTiles({ tiles, original, width, height, level, column,
     ? await drawSvg(JSON.parse(drawing) as CleanSvg, image, region, size)
     : await drawPdf(original, image, region, size)
   const block = sharp(pixels.data, { raw: { width: pixels.width, height: pixels.height, channels: 4 } })
-  const cut: { column: number; row: number; data: Buffer }[] = []
+  const cut: Promise<{ column: number; row: number; data: Buffer }>[] = []
   for (let r = first.row; r <= last.row; r++) {
     for (let c = first.column; c <= last.column; c++) {
       const part = tileSize(image, { level, column: c, row: r })
       const place = { left: (c - first.column) * TILE, top: (r - first.row) * TILE, ...part }
-      cut.push({ column: c, row: r, data: await encodeTile(block.clone().extract(place), 'png') })
+      cut.push(encodeTile(block.clone().extract(place), 'png').then((data) => ({ column: c, row: r, data })))
     }
   }
+  const encoded = await Promise.all(cut)
   const file = openTileFile(tiles)
   file.inTransaction(() => {
-    for (const { data, ...address } of cut) file.put({ level, ...address }, data)
+    for (const { data, ...address } of encoded) file.put({ level, ...address }, data)
   })
 }
