@@ -3,6 +3,7 @@ import {
   mdiContentDuplicate,
   mdiDeleteOutline,
   mdiDotsVertical,
+  mdiHarddisk,
   mdiPencilOutline,
   mdiPlus,
   mdiWeatherNight,
@@ -16,6 +17,7 @@ import { useHead, useRouter } from '#imports'
 import DialogSheet from '~/components/DialogSheet.vue'
 import ToolButton from '~/components/editor/ToolButton.vue'
 import NewJourneyDialog from '~/components/journeys/NewJourneyDialog.vue'
+import StorageDialog from '~/components/journeys/StorageDialog.vue'
 import { useThemeChoice } from '~/composables/use-theme-choice'
 import type { JourneySummary } from '~/services/api'
 import {
@@ -36,6 +38,7 @@ const { isNight, toggle } = useThemeChoice()
 const journeys = ref<JourneySummary[]>()
 const problem = ref('')
 const making = ref(false)
+const showingStorage = ref(false)
 const deleted = ref<JourneySummary>()
 const renaming = ref<JourneySummary>()
 const newName = ref('')
@@ -112,6 +115,7 @@ const changed = (time: number) => new Date(time).toLocaleString(undefined, { dat
         <p>Route films for travellers: a line that draws itself, from stop to stop.</p>
       </div>
       <span class="gap" />
+      <ToolButton :icon="mdiHarddisk" label="Storage" data-testid="storage" @click="showingStorage = true" />
       <ToolButton
         :icon="isNight ? mdiWhiteBalanceSunny : mdiWeatherNight"
         :label="isNight ? 'Day theme' : 'Night theme'"
@@ -162,6 +166,7 @@ const changed = (time: number) => new Date(time).toLocaleString(undefined, { dat
     </ul>
 
     <NewJourneyDialog v-model="making" @made="(id) => router.push(`/journeys/${id}`)" />
+    <StorageDialog v-model="showingStorage" @restored="attempt(async () => undefined)" />
     <DialogSheet :model-value="renaming !== undefined" title="Rename" :width="440" @update:model-value="renaming = undefined">
       <form id="rename" @submit.prevent="finishRenaming">
         <v-text-field v-model="newName" label="Name of the journey" autofocus maxlength="120" />

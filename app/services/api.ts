@@ -5,6 +5,8 @@ import { pastSchema } from '#core/journey/history'
 import { parseJourney } from '#core/journey/parse'
 import type { DrawnMap, Journey, Plane, Sheet } from '#core/journey/schema'
 import { frameSchema, georeferenceSchema, planeSchema } from '#core/journey/schema'
+import type { SheetFormat } from '#core/sheet/limits'
+import { SHEET_FORMATS } from '#core/sheet/limits'
 
 /** The server's routes, with checked answers. Every failure is an ApiError with a sentence for the user. */
 export class ApiError extends Error {
@@ -116,9 +118,29 @@ export const restoreJourney = (id: string) => request(`/api/journeys/${id}/resto
 export const duplicateJourney = async (id: string) => recordSchema.parse(await request(`/api/journeys/${id}/duplicate`, { method: 'POST' }))
 export const posterAddress = (id: string, revision: number) => `/api/journeys/${id}/poster?revision=${revision}`
 
+const storageSchema = z.object({
+  deleted: z.array(z.object({ id: z.string(), name: z.string(), deletedAt: z.number() })),
+  films: z.array(z.object({ id: z.string(), name: z.string(), createdAt: z.number(), bytes: z.number() })),
+  pictures: z.array(
+    z.object({
+      hash: z.string(),
+      format: z.enum(Object.keys(SHEET_FORMATS) as [SheetFormat, ...SheetFormat[]]),
+      width: z.number(),
+      height: z.number(),
+      bytes: z.number(),
+      isUsed: z.boolean(),
+    }),
+  ),
+})
+/** What takes up room in the data folder. */
+export type Storage = z.infer<typeof storageSchema>
+export const readStorage = async () => checked(storageSchema, await request('/api/storage'))
+export const deleteImage = (hash: string) => request(`/api/images/${hash}`, { method: 'DELETE' })
+
 export const startExport = async (id: string) => exportSchema.parse(await request(`/api/journeys/${id}/exports`, { method: 'POST' }))
 export const listExports = async (id: string) => z.array(exportSchema).parse(await request(`/api/journeys/${id}/exports`))
-export const cancelExport = (id: string) => request(`/api/exports/${id}`, { method: 'DELETE' })
+/** Cancels an export that is under way; deletes one that has ended, with its film. */
+export const removeExport = (id: string) => request(`/api/exports/${id}`, { method: 'DELETE' })
 export const exportAddress = (id: string) => `/api/exports/${id}/file`
 
 /** Calls back with an export's record at each change until it has ended; the returned function stops listening. */

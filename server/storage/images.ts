@@ -40,7 +40,7 @@ export const listImages = (db: Db): ImageRecord[] => (db.prepare(`SELECT ${COLUM
 export const unusedImages = (db: Db, age: number): string[] =>
   db
     .prepare(
-      `SELECT hash FROM images WHERE created_at < ?
+      `SELECT hash FROM images WHERE created_at <= ?
          AND NOT EXISTS (SELECT 1 FROM journeys WHERE instr(document, images.hash) > 0)
          AND NOT EXISTS (SELECT 1 FROM exports WHERE state IN ('queued', 'running') AND instr(document, images.hash) > 0)`,
     )

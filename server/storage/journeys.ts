@@ -103,6 +103,14 @@ export const deleteJourney = (db: Db, id: string): boolean =>
 export const restoreJourney = (db: Db, id: string): boolean =>
   db.prepare('UPDATE journeys SET deleted_at = NULL WHERE id = ? AND deleted_at IS NOT NULL').run(id).changes === 1
 
+/** Deleted journeys that can be restored, the one deleted last first. */
+export const deletedJourneys = (db: Db): { id: string; name: string; deletedAt: number }[] =>
+  db.prepare('SELECT id, name, deleted_at AS deletedAt FROM journeys WHERE deleted_at IS NOT NULL ORDER BY deleted_at DESC').all() as {
+    id: string
+    name: string
+    deletedAt: number
+  }[]
+
 /** Deletes journeys for good that were deleted longer ago than an age in milliseconds. */
 export const sweepJourneys = (db: Db, age: number): void => {
   db.prepare('DELETE FROM journeys WHERE deleted_at < ?').run(Date.now() - age)

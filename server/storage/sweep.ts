@@ -1,15 +1,20 @@
 import { existsSync, readdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
+import { closeTileFile } from '../sheets/tile-file'
 import type { Db } from './database'
 import { imagePath, tilesPath } from './image-files'
 import { deleteImage, unusedImages } from './images'
 
 /** Deletes images that have been unused for an age in milliseconds: maps that were tried and dropped, or replaced. */
 export function sweepImages(db: Db, folder: string, age: number): void {
-  for (const hash of unusedImages(db, age)) {
-    deleteImage(db, hash)
-    for (const path of [tilesPath(folder, hash), imagePath(folder, hash)]) rmSync(path, { force: true })
-  }
+  for (const hash of unusedImages(db, age)) removeImage(db, folder, hash)
+}
+
+/** Deletes an image with its files. */
+export function removeImage(db: Db, folder: string, hash: string): void {
+  deleteImage(db, hash)
+  closeTileFile(tilesPath(folder, hash))
+  for (const path of [tilesPath(folder, hash), imagePath(folder, hash)]) rmSync(path, { force: true })
 }
 
 /** Removes from a data folder what a stopped server may have left: unfinished files, and films of deleted journeys. */

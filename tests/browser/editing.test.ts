@@ -1,8 +1,10 @@
 /** Editing by mouse and keys in a real browser. Each test begins with a fresh copy of the demo. */
-import type { Locator, Page } from 'playwright-core'
+import type { Locator, Page, Route } from 'playwright-core'
+import sharp from 'sharp'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { openEditor, saved } from '../support/browser'
 import { useDemoPage } from '../support/demo-page'
+import { OWN } from '../support/server'
 
 const demo = useDemoPage()
 const { stored } = demo
@@ -289,6 +291,54 @@ describe('saving', () => {
   })
 })
 
+describe('a save', () => {
+  const put = (handle: (route: Route) => Promise<void>) =>
+    page.route('**/api/journeys/*', (route) => (route.request().method() === 'PUT' ? handle(route) : route.continue()))
+  const nameIt = async (name: string) => {
+    await page.getByTestId('journey-name').fill(name)
+    await page.keyboard.press('Enter')
+  }
+
+  it('whose answer is cut off is known to have gone through, and saving goes on', async () => {
+    let cut = 0
+    await put(async (route) => {
+      if (cut++ > 0) return route.continue()
+      const response = await route.fetch()
+      await route.fulfill({ response, body: (await response.text()).slice(0, 5) })
+    })
+    await nameIt('Cut off')
+    await page.getByText(/Trying again in \d+ s/).waitFor()
+    await saved(page)
+    expect(await page.getByText('Changed in another window').count()).toBe(0)
+    await nameIt('And on')
+    expect((await stored()).name).toBe('And on')
+  })
+
+  it('that fails is tried again and again, at once if asked to', async () => {
+    let tries = 0
+    await put(async (route) => {
+      if (++tries < 3) await route.fulfill({ status: 500, json: { message: 'The disk is full: make room, then it goes on.' } })
+      else await route.continue()
+    })
+    await nameIt('At last')
+    await page.getByText('The disk is full').waitFor()
+    await page.getByRole('button', { name: 'Try now' }).click()
+    await expect.poll(() => tries).toBeGreaterThan(1)
+    await saved(page)
+    expect((await stored()).name).toBe('At last')
+  })
+
+  it('of a journey that was deleted in another window can bring it back', async () => {
+    await saved(page)
+    const id = page.url().split('/').at(-1)!
+    await fetch(`${demo.address}/api/journeys/${id}`, { method: 'DELETE', headers: OWN })
+    await nameIt('Still here')
+    await page.getByTestId('restore-deleted').click()
+    await page.getByTestId('restore-deleted').waitFor({ state: 'hidden' })
+    expect((await stored()).name).toBe('Still here')
+  })
+})
+
 describe('the journeys page', () => {
   /** Takes a card's menu, of which only one is open at a time, though closed ones may still be fading. */
   async function choose(card: Locator, what: string) {
@@ -314,6 +364,27 @@ describe('the journeys page', () => {
     expect(await page.getByTestId('journey-card').count()).toBe(cards)
     await choose(renamed, 'Duplicate')
     await page.getByTestId('journey-card').filter({ hasText: 'Round and round (copy)' }).waitFor()
+  })
+
+  it('shows what takes up room, deletes what nobody uses, and restores deleted journeys', async () => {
+    const picture = await sharp({ create: { width: 64, height: 48, channels: 3, background: '#2a7' } }).png().toBuffer() // prettier-ignore
+    await fetch(`${demo.address}/api/images?name=lonely.png`, { method: 'POST', headers: OWN, body: new Uint8Array(picture) })
+    await fetch(`${demo.address}/api/journeys/${demo.id}`, { method: 'DELETE', headers: OWN })
+    await page.goto(demo.address)
+    await page.getByTestId('journey-card').first().waitFor()
+    const cards = await page.getByTestId('journey-card').count()
+    await expect
+      .poll(async () => ((await (await fetch(`${demo.address}/api/storage`)).json()) as { pictures: unknown[] }).pictures.length, {
+        timeout: 30_000,
+      })
+      .toBe(3)
+    await page.getByTestId('storage').click()
+    await page.getByText('PNG, 64 × 48').waitFor()
+    expect(await page.getByText('In use').count()).toBe(2)
+    await page.getByTestId('delete-picture').click()
+    await page.getByText('PNG, 64 × 48').waitFor({ state: 'detached' })
+    await page.getByTestId('restore').first().click()
+    await expect.poll(() => page.getByTestId('journey-card').count(), { timeout: 10_000 }).toBe(cards + 1)
   })
 
   it('shows what was deleted on a busy server too, while posters are on their way', async () => {

@@ -4,7 +4,8 @@ import { storeToRefs } from 'pinia'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { rateLabel } from '#core/pace/rate'
 import DialogSheet from '~/components/DialogSheet.vue'
-import { ApiError, cancelExport, exportAddress } from '~/services/api'
+import { megabytes } from '~/services/sizes'
+import { ApiError, exportAddress, removeExport } from '~/services/api'
 import { useEditor } from '~/stores/editor'
 import { useExports } from '~/stores/exports'
 
@@ -49,7 +50,15 @@ async function start() {
   }
 }
 
-const megabytes = (bytes: number | null) => `${((bytes ?? 0) / 1e6).toFixed(1)} MB`
+async function deleteFilm(id: string) {
+  problem.value = ''
+  try {
+    await removeExport(id)
+    await refresh()
+  } catch (error) {
+    problem.value = error instanceof ApiError ? error.message : String(error)
+  }
+}
 const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })
 </script>
 
@@ -71,7 +80,7 @@ const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateS
         </p>
       </template>
       <p v-else-if="current.state === 'done'" class="done" data-testid="export-done">
-        Done: {{ megabytes(current.bytes) }}.
+        Done: {{ megabytes(current.bytes ?? 0) }}.
         <v-btn color="accent" variant="flat" :prepend-icon="mdiDownload" :href="exportAddress(current.id)" download data-testid="download"
           >Download</v-btn
         >
@@ -86,14 +95,17 @@ const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateS
       <ul>
         <li v-for="record in earlier" :key="record.id" class="figures">
           <a :href="exportAddress(record.id)" download>{{ clock(record.createdAt) }}</a>
-          <span class="quiet">{{ record.framesTotal }} frames, {{ megabytes(record.bytes) }}</span>
+          <span class="quiet">{{ record.framesTotal }} frames, {{ megabytes(record.bytes ?? 0) }}</span>
+          <button type="button" class="delete" :aria-label="`Delete the film of ${clock(record.createdAt)}`" @click="deleteFilm(record.id)">
+            Delete
+          </button>
         </li>
       </ul>
     </template>
 
     <template #actions>
       <v-btn variant="text" @click="open = false">Close</v-btn>
-      <v-btn v-if="running" variant="outlined" color="error" data-testid="cancel-export" @click="cancelExport(current!.id)"
+      <v-btn v-if="running" variant="outlined" color="error" data-testid="cancel-export" @click="removeExport(current!.id)"
         >Cancel export</v-btn
       >
       <v-btn v-else color="accent" variant="flat" :loading="starting" data-testid="start-export" @click="start">
@@ -114,6 +126,11 @@ ul {
 }
 li a {
   color: var(--sea);
+}
+.delete {
+  margin-left: 8px;
+  text-decoration: underline;
+  cursor: pointer;
 }
 .quiet {
   margin-left: 8px;

@@ -59,12 +59,12 @@ function setName(event: Event) {
       @keydown.esc.stop="leaveName"
     />
     <span class="state" :class="saveState" role="status" data-testid="save-state" :title="problem">{{ words }}</span>
-    <span v-if="saveState === 'failed'" class="problem">
-      {{ problem }}
-      <template v-if="wait !== undefined">
-        Trying again in {{ wait }} s. <button type="button" class="retry" @click="$emit('retry')">Try now</button>
-      </template>
-    </span>
+    <template v-if="saveState === 'failed'">
+      <span class="problem">{{ problem }}</span>
+      <span v-if="wait !== undefined" class="again figures">
+        Trying again in {{ wait }} s <button type="button" @click="$emit('retry')">Try now</button>
+      </span>
+    </template>
     <span class="gap" />
     <ToolButton :icon="mdiUndo" label="Undo" keys="Ctrl+Z" :disabled="!editor.canUndo" @click="editor.undo()" />
     <ToolButton :icon="mdiRedo" label="Redo" keys="Ctrl+Shift+Z" :disabled="!editor.canRedo" @click="editor.redo()" />
@@ -93,7 +93,12 @@ function setName(event: Event) {
   background: var(--surface);
   border-bottom: 1px solid var(--rule);
 }
-.retry {
+.again {
+  flex: none;
+  font-size: 13px;
+}
+.again button {
+  margin-left: 4px;
   text-decoration: underline;
   cursor: pointer;
 }

@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { SHEET_FORMATS } from '#core/sheet/limits'
+import { coarsestLevel } from '#core/sheet/pyramid'
+import DialogSheet from '~/components/DialogSheet.vue'
+import { tileAddress } from '~/services/addresses'
+import type { Storage } from '~/services/api'
+import { ApiError, deleteImage, exportAddress, readStorage, removeExport, restoreJourney } from '~/services/api'
+import { megabytes } from '~/services/sizes'
+
+/** What takes up room on the disk, and what can be deleted or restored of it. */
+const open = defineModel<boolean>({ required: true })
+const emit = defineEmits<{ restored: [] }>()
+
+const stored = ref<Storage>()
+const problem = ref('')
+const total = computed(() => [...(stored.value?.films ?? []), ...(stored.value?.pictures ?? [])].reduce((sum, { bytes }) => sum + bytes, 0))
+/** Pictures that nobody uses first: those are the ones that can go. */
+const pictures = computed(() =>
+  [...(stored.value?.pictures ?? [])].sort((a, b) => Number(a.isUsed) - Number(b.isUsed) || b.bytes - a.bytes),
+)
+
+async function attempt(run: () => Promise<unknown>) {
+  problem.value = ''
+  try {
+    await run()
+    stored.value = await readStorage()
+  } catch (error) {
+    problem.value = error instanceof ApiError ? error.message : String(error)
+  }
+}
+watch(open, (isOpen) => isOpen && void attempt(async () => undefined))
+
+const restore = (id: string) =>
+  attempt(async () => {
+    await restoreJourney(id)
+    emit('restored')
+  })
+const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })
+</script>
+
+<template>
+  <DialogSheet v-model="open" title="Storage" :width="640">
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <template v-if="stored">
+      <p class="figures">Pictures and films take up {{ megabytes(total) }}.</p>
+      <section aria-labelledby="deleted-journeys">
+        <h3 id="deleted-journeys">Deleted journeys</h3>
+        <p v-if="stored.deleted.length === 0" class="quiet">None. A deleted journey can be restored for a week.</p>
+        <ul>
+          <li v-for="journey in stored.deleted" :key="journey.id">
+            <span class="name">{{ journey.name }}</span>
+            <span class="quiet figures">deleted {{ clock(journey.deletedAt) }}</span>
+            <v-btn size="small" variant="outlined" data-testid="restore" @click="restore(journey.id)">Restore</v-btn>
+          </li>
+        </ul>
+      </section>
+      <section aria-labelledby="stored-films">
+        <h3 id="stored-films">Films</h3>
+        <p v-if="stored.films.length === 0" class="quiet">None.</p>
+        <ul>
+          <li v-for="film in stored.films" :key="film.id">
+            <a class="name" :href="exportAddress(film.id)" download>{{ film.name }}</a>
+            <span class="quiet figures">{{ clock(film.createdAt) }}, {{ megabytes(film.bytes) }}</span>
+            <v-btn size="small" variant="outlined" color="error" data-testid="delete-film" @click="attempt(() => removeExport(film.id))">
+              Delete
+            </v-btn>
+          </li>
+        </ul>
+      </section>
+      <section aria-labelledby="stored-pictures">
+        <h3 id="stored-pictures">Pictures</h3>
+        <p v-if="stored.pictures.length === 0" class="quiet">None.</p>
+        <ul>
+          <li v-for="picture in pictures" :key="picture.hash">
+            <img :src="tileAddress(picture.hash, { level: coarsestLevel(picture), column: 0, row: 0 })" alt="" />
+            <span class="name figures">{{ SHEET_FORMATS[picture.format].label }}, {{ picture.width }} × {{ picture.height }}</span>
+            <span class="quiet figures">{{ megabytes(picture.bytes) }}</span>
+            <span v-if="picture.isUsed" class="quiet used">In use</span>
+            <v-btn
+              v-else
+              size="small"
+              variant="outlined"
+              color="error"
+              data-testid="delete-picture"
+              @click="attempt(() => deleteImage(picture.hash))"
+            >
+              Delete
+            </v-btn>
+          </li>
+        </ul>
+        <p class="quiet">
+          Pictures that no journey uses are deleted after two days. Undo cannot bring back a map whose picture is deleted.
+        </p>
+      </section>
+    </template>
+    <template #actions><v-btn variant="text" @click="open = false">Close</v-btn></template>
+  </DialogSheet>
+</template>
+
+<style scoped>
+h3 {
+  font-size: 14px;
+  margin-bottom: 4px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  max-height: 26vh;
+  overflow-y: auto;
+}
+li {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  min-height: 40px;
+  border-bottom: 1px solid var(--rule);
+}
+.name {
+  flex: 1;
+  min-width: 0;
+  overflow-wrap: anywhere;
+  color: var(--ink);
+}
+img {
+  width: 52px;
+  height: 34px;
+  object-fit: cover;
+  border-radius: 3px;
+}
+.used {
+  width: 72px;
+  text-align: center;
+}
+.quiet {
+  color: var(--quiet);
+  font-size: 14px;
+}
+.problem {
+  color: rgb(var(--v-theme-error));
+}
+</style>
