@@ -249,7 +249,11 @@ async function postersAreMade(address: string): Promise<void> {
 
 /** One step of dragging a stop, from the pointer event until the page is up to date: the median of 60, in milliseconds. */
 async function measureDrag(page: Page, address: string, what: string, journey: Journey, target: string): Promise<void> {
-  const response = await fetch(`${address}/api/journeys`, { method: 'POST', headers: { 'x-zephyrine': 'bench' }, body: JSON.stringify({ journey }) })
+  const response = await fetch(`${address}/api/journeys`, {
+    method: 'POST',
+    headers: { 'x-zephyrine': 'bench' },
+    body: JSON.stringify({ journey }),
+  })
   const { id } = (await response.json()) as { id: string }
   await postersAreMade(address)
   await page.goto(`${address}/journeys/${id}`)

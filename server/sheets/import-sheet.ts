@@ -1,10 +1,8 @@
 import { createHash } from 'node:crypto'
-import { createWriteStream, existsSync } from 'node:fs'
+import { existsSync } from 'node:fs'
 import { mkdir, open, rename, rm } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
 import type { Readable } from 'node:stream'
-import { Transform } from 'node:stream'
-import { pipeline } from 'node:stream/promises'
 import { nanoid } from 'nanoid'
 import { JourneyError } from '#core/journey/error'
 import type { SheetFormat } from '#core/sheet/limits'
@@ -44,17 +42,21 @@ export async function receiveFile(folder: string, name: string, source: Readable
   await mkdir(dirname(path), { recursive: true })
   const digest = createHash('sha256')
   let bytes = 0
-  const meter = new Transform({
-    transform(chunk: Buffer, _encoding, done) {
-      bytes += chunk.length
-      digest.update(chunk)
-      // Drain what exceeds the limit without keeping it: closing the connection would keep our answer from the sender.
-      if (bytes > IMAGE_LIMITS.bytes) done()
-      else done(null, chunk)
-    },
-  })
+  let failure: unknown
   try {
-    await pipeline(source, meter, createWriteStream(path))
+    const file = await open(path, 'w')
+    try {
+      // What cannot be kept is still read to its end: closing the connection would keep our answer from the sender.
+      for await (const chunk of source as AsyncIterable<Buffer>) {
+        bytes += chunk.length
+        digest.update(chunk)
+        if (failure !== undefined || bytes > IMAGE_LIMITS.bytes) continue
+        await file.writeFile(chunk).catch((error: unknown) => (failure = error))
+      }
+    } finally {
+      await file.close()
+    }
+    if (failure !== undefined) throw failure as Error
     if (bytes > IMAGE_LIMITS.bytes) throw new JourneyError(tooManyBytes(name))
     if (bytes === 0) throw new JourneyError(`“${name}” is empty.`)
     return { path, name, format: await recogniseFile(path, name), hash: digest.digest('hex'), bytes }

@@ -21,8 +21,7 @@ export interface TestServer {
 }
 
 /** The built application with a data folder of its own, the demo in it. */
-export async function startServer(): Promise<TestServer> {
-  const folder = temporaryFolder()
+export async function startServer(folder = temporaryFolder()): Promise<TestServer> {
   const db = openDatabase(folder)
   await seedDemo(db, folder)
   db.close()
