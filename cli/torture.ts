@@ -60,10 +60,11 @@ const kill = ({ child }: Running) =>
     child.kill('SIGKILL')
   })
 
-const readersLeft = (): number =>
+/** The processes that still read files for a server. */
+const readersOf = ({ child }: Running): number =>
   execFileSync('ps', ['-eo', 'args'], { encoding: 'utf8' })
     .split('\n')
-    .filter((line) => line.includes(`${process.cwd()}/server/sheets/reader-start.mjs`)).length
+    .filter((line) => line.includes(`reader-start.mjs ${child.pid} `)).length
 
 /** Kills the server at random moments, and checks after each start that nothing is lost that was acknowledged. */
 async function tortureByKilling(folder: string, kills: number, random: () => number): Promise<number> {
@@ -93,6 +94,7 @@ async function tortureByKilling(folder: string, kills: number, random: () => num
       const body = await (await ask(`/api/exports/${film.id}/file`)).arrayBuffer()
       if (body.byteLength !== film.bytes || body.byteLength === 0) halves++
     }
+    acknowledged = journey.name
     const control = new AbortController()
     const quietly = (work: Promise<unknown>) => void work.catch(() => undefined)
     if (random() < 0.5)
@@ -116,8 +118,8 @@ async function tortureByKilling(folder: string, kills: number, random: () => num
     await kill(server)
     control.abort()
     await saving.catch(() => undefined)
-    for (let waited = 0; readersLeft() > 0 && waited < 5000; waited += 200) await pause(200)
-    left += readersLeft()
+    for (let waited = 0; readersOf(server) > 0 && waited < 5000; waited += 200) await pause(200)
+    left += readersOf(server)
   }
   say('kills', kills)
   say('acknowledged edits lost', lost)

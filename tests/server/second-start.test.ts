@@ -26,11 +26,11 @@ function start(env: Record<string, string>): Promise<{ code: number | null; word
   return new Promise((resolve) => child.once('exit', (code) => resolve({ code, words })))
 }
 
-/** Processes whose parent is one of these, or has ended, and that read files. */
-const readers = (): string[] =>
-  execFileSync('ps', ['-eo', 'pid,ppid,args'], { encoding: 'utf8' })
+/** The processes that read files for a server. */
+const readersOf = (pid: number): string[] =>
+  execFileSync('ps', ['-eo', 'args'], { encoding: 'utf8' })
     .split('\n')
-    .filter((line) => line.includes('reader-start.mjs') && line.includes(`${process.cwd()}/`))
+    .filter((line) => line.includes(`reader-start.mjs ${pid} `))
 
 describe('a second start', () => {
   it('on the folder of a running server ends with its address, and touches nothing', async () => {
@@ -105,9 +105,10 @@ describe('a kill during an import', () => {
       body: new Uint8Array(picture),
     })
     expect(response.status).toBe(202)
-    await expect.poll(() => readers().length, { timeout: 20_000 }).toBeGreaterThan(0)
+    const pid = server.pid()
+    await expect.poll(() => readersOf(pid).length, { timeout: 20_000 }).toBeGreaterThan(0)
     await server.restart()
-    await expect.poll(() => readers(), { timeout: 5000 }).toEqual([])
+    await expect.poll(() => readersOf(pid), { timeout: 5000 }).toEqual([])
     expect((await fetch(`${server.address}/api/journeys`)).status).toBe(200)
     // Nothing is kept of it, but for what the reader was writing when it ended.
     await server.restart()

@@ -15,6 +15,8 @@ export const temporaryFolder = (): string => mkdtempSync(join(tmpdir(), 'zephyri
 export interface TestServer {
   address: string
   folder: string
+  /** The id of its process. */
+  pid(): number
   /** Stops the server and starts another over the same data, at the same address. */
   restart(): Promise<void>
   stop(): Promise<void>
@@ -31,6 +33,7 @@ export async function startServer(folder = temporaryFolder()): Promise<TestServe
   return {
     address,
     folder,
+    pid: () => child.pid!,
     async restart() {
       await end(child)
       child = await launch(folder, port, address)
