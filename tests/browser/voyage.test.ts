@@ -145,10 +145,10 @@ describe.sequential('a first voyage', () => {
 
   it('takes a map that is dropped on the stage', async () => {
     const bytes = readFileSync(join(folder, 'island.png')).toString('base64')
-    await page.evaluate(async (base64) => {
+    await page.evaluate((base64) => {
       const data = new DataTransfer()
-      const blob = await (await fetch(`data:image/png;base64,${base64}`)).blob()
-      data.items.add(new File([blob], 'dropped.png', { type: 'image/png' }))
+      const picture = Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0))
+      data.items.add(new File([picture], 'dropped.png', { type: 'image/png' }))
       const target = document.querySelector('[data-testid="stage"]')!
       for (const type of ['dragenter', 'dragover', 'drop'])
         target.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: data }))
