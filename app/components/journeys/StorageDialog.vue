@@ -137,6 +137,9 @@ img {
   color: var(--quiet);
   font-size: 14px;
 }
+.note {
+  margin-top: 8px;
+}
 .problem {
   color: rgb(var(--v-theme-error));
 }
