@@ -89,8 +89,9 @@ const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateS
             </v-btn>
           </li>
         </ul>
-        <p class="quiet">
-          Pictures that no journey uses are deleted after two days. Undo cannot bring back a map whose picture is deleted.
+        <p class="quiet note">
+          Pictures that no journey has used for two days are deleted when Zephyrine starts. Undo cannot bring back a map whose picture is
+          deleted.
         </p>
       </section>
     </template>
