@@ -58,6 +58,26 @@ export function scaleTimes(journey: Journey, seconds: number): Journey {
   })
 }
 
+/** The same journey with a film long enough for all set times; undefined if no film may be as long. */
+export function withFilmForAll(journey: Journey): Journey | undefined {
+  const needed = Math.max(0, ...journey.travellers.map((traveller) => shortestTotal(itineraryOf(traveller), journey.frame.rate)))
+  const seconds = Math.max(journey.seconds, Math.ceil(needed * 10) / 10)
+  return seconds > LIMITS.seconds ? undefined : { ...journey, seconds }
+}
+
+/** The same journey without set times, in a film that is long enough for all stops. */
+export function withAutomaticTimes(journey: Journey): Journey | undefined {
+  return withFilmForAll(
+    produce(journey, (draft) => {
+      for (const traveller of draft.travellers) {
+        traveller.startDelay = 0
+        for (const visit of traveller.visits) visit.layover = null
+        for (const leg of traveller.legs) leg.travel = null
+      }
+    }),
+  )
+}
+
 /** The shortest travel time that can be set, in seconds. */
 export const SHORTEST_SET = 0.1
 

@@ -1,4 +1,4 @@
-import { mkdir, rename, writeFile } from 'node:fs/promises'
+import { mkdir, rename, rm, writeFile } from 'node:fs/promises'
 import { dirname } from 'node:path'
 import { parentPort } from 'node:worker_threads'
 import sharp from 'sharp'
@@ -25,8 +25,14 @@ async function paintPoster({ folder, document, out }: PosterOrder): Promise<void
     .toBuffer()
   await mkdir(dirname(out), { recursive: true })
   // The file gets its name only when it is complete.
-  await writeFile(`${out}.part`, picture)
-  await rename(`${out}.part`, out)
+  const part = `${out}.part`
+  try {
+    await writeFile(part, picture)
+    await rename(part, out)
+  } catch (error) {
+    await rm(part, { force: true })
+    throw error
+  }
 }
 
 parentPort?.on('message', (message: unknown) => {

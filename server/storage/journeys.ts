@@ -34,12 +34,13 @@ interface Row {
 /** The journeys, the most recently changed first. */
 export function listJourneys(db: Db): JourneySummary[] {
   const rows = db
-    .prepare('SELECT id, name, document, revision, updated_at FROM journeys WHERE deleted_at IS NULL ORDER BY updated_at DESC')
-    .all() as Row[]
-  return rows.map((row) => {
-    const { seconds, stops, frame } = JSON.parse(row.document) as Journey
-    return { id: row.id, name: row.name, revision: row.revision, updatedAt: row.updated_at, seconds, stops: stops.length, frame }
-  })
+    .prepare(
+      `SELECT id, name, revision, updated_at AS updatedAt, document ->> '$.seconds' AS seconds,
+         json_array_length(document, '$.stops') AS stops, document -> '$.frame' AS frame
+       FROM journeys WHERE deleted_at IS NULL ORDER BY updated_at DESC`,
+    )
+    .all() as (Omit<JourneySummary, 'frame'> & { frame: string })[]
+  return rows.map((row) => ({ ...row, frame: JSON.parse(row.frame) as Journey['frame'] }))
 }
 
 export function readJourney(db: Db, id: string): JourneyRecord | undefined {

@@ -325,6 +325,20 @@ describe('a number field', () => {
   })
 })
 
+describe('a stored journey whose times do not fit', () => {
+  it('says so on its page, and is mended there', async () => {
+    const { page } = demo
+    const journey = await demo.stored()
+    await demo.open({ ...journey, name: 'Too much', seconds: 3 })
+    await page.getByText(/The set travel times and layovers need at least .* but the journey is 3 s long/).waitFor()
+    await page.getByRole('button', { name: /^Make it .* s long$/ }).click()
+    await page.getByTestId('stop-handle').first().waitFor()
+    const mended = await demo.stored()
+    expect(mended.seconds).toBeGreaterThan(3)
+    expect(mended.travellers).toEqual(journey.travellers)
+  })
+})
+
 describe('what is kept', () => {
   it('the steps of undo, also when the journey is opened again', async () => {
     const { page } = demo

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { compile } from '#core/frame/compile'
 import { editLeg } from '#core/journey/edits'
-import { scaleTimes, setArrival, setDeparture, setLayover } from '#core/journey/pace-edits'
+import { scaleTimes, setArrival, setDeparture, setLayover, withAutomaticTimes, withFilmForAll } from '#core/journey/pace-edits'
 import { parseJourney } from '#core/journey/parse'
 import type { Journey } from '#core/journey/schema'
 import { addStop } from '#core/journey/visit-edits'
@@ -96,5 +96,27 @@ describe('scaling', () => {
     const half = scaleTimes(journey, 10)
     expect([half.seconds, ...set(half)]).toEqual([10, [6, null], [null, 2, null]])
     expect(() => compile(parseJourney(half))).not.toThrow()
+  })
+})
+
+describe('a journey whose set times do not fit', () => {
+  const unfit = { ...editLeg(setLayover(trip(3, 20), 1, 4), 'l1', { travel: 12 }), seconds: 10 }
+
+  it('fits into a longer film with the times as they are', () => {
+    const longer = withFilmForAll(unfit)!
+    expect(longer.seconds).toBeGreaterThanOrEqual(16)
+    expect(longer.seconds).toBeLessThan(17)
+    expect(set(longer)).toEqual([[12, null], [null, 4, null]]) // prettier-ignore
+    expect(() => compile(parseJourney(longer))).not.toThrow()
+  })
+
+  it('fits without them into the film that there is', () => {
+    const automatic = withAutomaticTimes(unfit)!
+    expect([automatic.seconds, ...set(automatic)]).toEqual([10, [null, null], [null, null, null]])
+    expect(() => compile(parseJourney(automatic))).not.toThrow()
+  })
+
+  it('fits into no film if that had to be longer than ten minutes', () => {
+    expect(withFilmForAll(editLeg(unfit, 'l2', { travel: 600 }))).toBeUndefined()
   })
 })

@@ -2,6 +2,9 @@
 import { useLocalStorage, useRafFn } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { onBeforeRouteLeave, useHead, useRoute, useRouter } from '#imports'
+import { compile } from '#core/frame/compile'
+import { JourneyError } from '#core/journey/error'
+import type { Journey } from '#core/journey/schema'
 import DetailsPanel from '~/components/details/DetailsPanel.vue'
 import ConflictDialog from '~/components/editor/ConflictDialog.vue'
 import ExportDialog from '~/components/editor/ExportDialog.vue'
@@ -10,6 +13,7 @@ import PanelDivider from '~/components/editor/PanelDivider.vue'
 import ProgressCard from '~/components/editor/ProgressCard.vue'
 import PaceStrip from '~/components/pace/PaceStrip.vue'
 import ShortcutSheet from '~/components/editor/ShortcutSheet.vue'
+import UnfitJourney from '~/components/editor/UnfitJourney.vue'
 import StageView from '~/components/editor/StageView.vue'
 import TrackDialog from '~/components/tracks/TrackDialog.vue'
 import TopBar from '~/components/editor/TopBar.vue'
@@ -42,15 +46,30 @@ const photos = usePhotos()
 const worldFile = useWorldFile()
 
 const missing = ref('')
+/** A stored journey that makes no film, such as one whose times do not fit, and why. */
+const unfit = shallowRef<{ journey: Journey; revision: number; why: string }>()
 const autosave = shallowRef<ReturnType<typeof useAutosave>>()
 try {
   const record = await readJourney(id)
-  editor.open(record.journey, record.past)
-  stage.reset()
-  playback.rewind()
-  autosave.value = useAutosave(id, record)
+  const why = whyUnfit(record.journey)
+  if (why !== '') unfit.value = { ...record, why }
+  else {
+    editor.open(record.journey, record.past)
+    stage.reset()
+    playback.rewind()
+    autosave.value = useAutosave(id, record)
+  }
 } catch (error) {
   missing.value = error instanceof Error ? error.message : String(error)
+}
+function whyUnfit(journey: Journey): string {
+  try {
+    compile(journey)
+    return ''
+  } catch (error) {
+    if (error instanceof JourneyError) return error.message
+    throw error
+  }
 }
 useHead({ title: computed(() => (editor.journey && !missing.value ? `${editor.journey.name} – Zephyrine` : 'Zephyrine')) })
 
@@ -150,6 +169,7 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
     <p>{{ missing }}</p>
     <v-btn color="accent" variant="flat" to="/">All journeys</v-btn>
   </div>
+  <UnfitJourney v-else-if="unfit" :id="id" v-bind="unfit" />
   <main
     v-else-if="editor.journey && autosave"
     ref="desk"
