@@ -7,7 +7,9 @@ import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import { parseArgs } from 'node:util'
 import sharp from 'sharp'
+import { readControlPoints } from '#core/formats/control-points'
 import { readTrackFile } from '#core/formats/track-file'
+import { readingOfWorldFile } from '#core/geo/from-world-file'
 import { rename } from '#core/journey/edits'
 import { JourneyError } from '#core/journey/error'
 import { parseJourney } from '#core/journey/parse'
@@ -17,6 +19,7 @@ import { closeTileFiles } from '../server/sheets/tile-file'
 import { openDatabase } from '../server/storage/database'
 import { seeded } from '../tests/support/drawings'
 import { journeyWithEveryKind } from '../tests/support/every-kind'
+import { mbtiles, MBTILES_TABLES } from '../tests/support/mbtiles'
 import { HOSTILE } from '../tests/support/hostile'
 import { parseFault, runCommand, UsageError } from './usage'
 
@@ -24,7 +27,7 @@ const USAGE = `npm run torture -- [--kills N] [--files N] [--tracks N] [--hostil
 
   --kills N   kill the server at N random moments of saving, exporting, importing and drawing (default 200)
   --files N   import N mutated files of maps and pictures (default 500)
-  --tracks N  read N mutated tracks and journeys (default 50000)
+  --tracks N  read N mutated tracks, journeys, world files and control points (default 50000)
   --hostile   import the small files that would take much memory or time
   --seed N    begin with this seed (default 1)`
 
@@ -146,7 +149,7 @@ function mutated(bytes: Uint8Array, random: () => number): Buffer {
 const isSentence = (error: unknown): boolean =>
   error instanceof JourneyError && /^[^\n]{5,600}\.$/.test(error.message) && !error.message.includes(process.cwd())
 
-/** Reads mutated tracks and journeys in this process, as the page and the server do. */
+/** Reads mutated tracks, journeys, world files and control points in this process, as the page and the server do. */
 function tortureTracks(count: number, random: () => number): number {
   const gpx = Buffer.from(`<gpx version="1.1" creator="made up" xmlns="http://www.topografix.com/GPX/1/1"><wpt lat="1" lon="2"><name>Quay</name></wpt><trk><name>Walk</name><trkseg>${Array.from({ length: 40 }, (_, i) => `<trkpt lat="${-38 + i / 1000}" lon="${84 + i / 900}"><ele>${i}</ele><time>2026-05-01T10:${String(i).padStart(2, '0')}:00Z</time></trkpt>`).join('')}</trkseg></trk></gpx>`) // prettier-ignore
   const kml = Buffer.from(`<kml xmlns="http://www.opengis.net/kml/2.2"><Placemark><name>A</name><LineString><coordinates>${Array.from({ length: 40 }, (_, i) => `${84 + i / 900},${-38 + i / 1000},${i}`).join(' ')}</coordinates></LineString></Placemark></kml>`) // prettier-ignore
@@ -156,6 +159,8 @@ function tortureTracks(count: number, random: () => number): number {
     ['walk.gpx', gpx],
     ['walk.kml', kml],
     ['walk.geojson', json],
+    ['map.pgw', Buffer.from('10.5\n0.25\n-0.25\n-10.5\n420000.5\n5890000.25\n')],
+    ['points.json', Buffer.from(JSON.stringify([1, 2, 3].map((i) => ({ x: i * 100, y: i * i * 90, lon: 84 + i, lat: i - 38, name: `Mark ${i}` }))))], // prettier-ignore
     ['journey', journey],
   ]
   let wrong = 0
@@ -166,6 +171,8 @@ function tortureTracks(count: number, random: () => number): number {
     const start = performance.now()
     try {
       if (name === 'journey') parseJourney(JSON.parse(file.toString('utf8')))
+      else if (name === 'map.pgw') readingOfWorldFile(file.toString('utf8'), name, { width: 4000, height: 3000 })
+      else if (name === 'points.json') readControlPoints(file.toString('utf8'), name)
       else readTrackFile(file, name)
     } catch (error) {
       if (!isSentence(error) && !(name === 'journey' && error instanceof SyntaxError)) {
@@ -175,7 +182,7 @@ function tortureTracks(count: number, random: () => number): number {
     }
     slowest = Math.max(slowest, performance.now() - start)
   }
-  say('mutated tracks and journeys', count)
+  say('mutated tracks, journeys and files of places', count)
   say('answers that are not one sentence', wrong)
   say('the slowest, in milliseconds', Math.round(slowest))
   return wrong
@@ -188,6 +195,13 @@ async function tortureReaders(folder: string, count: number, random: () => numbe
     ['m.svg', Buffer.from('<svg viewBox="0 0 40 30" xmlns="http://www.w3.org/2000/svg"><g opacity=".5"><rect width="20" height="9" fill="red"/></g><path d="M1 1l9 9z" stroke="#123"/></svg>')], // prettier-ignore
     ['m.pdf', await HOSTILE.find(({ name }) => name === 'picture.pdf')!.bytes()],
   ]
+  const square = await noise.clone().resize(256, 256, { fit: 'cover' }).png().toBuffer()
+  const tiles = mbtiles((file) => {
+    file.exec(MBTILES_TABLES)
+    const put = file.prepare('INSERT INTO tiles VALUES (?, ?, ?, ?)')
+    for (const [zoom, column, row] of [[0, 0, 0], [1, 0, 0], [1, 0, 1], [1, 1, 1]]) put.run(zoom, column, row, square) // prettier-ignore
+  })
+  seeds.push(['m.mbtiles', tiles])
   for (const format of ['png', 'jpeg', 'webp', 'tiff', 'avif'] as const)
     seeds.push([`m.${format === 'jpeg' ? 'jpg' : format === 'tiff' ? 'tif' : format}`, await noise.clone().toFormat(format).toBuffer()])
   const db = openDatabase(folder)

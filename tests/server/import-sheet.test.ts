@@ -1,8 +1,7 @@
-import { mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { mkdirSync, readdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import { crc32, deflateSync } from 'node:zlib'
-import Database from 'better-sqlite3'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { geoCorners, geoSheet } from '#core/geo/georeference'
@@ -15,6 +14,7 @@ import { openDatabase } from '../../server/storage/database'
 import { imagePath, tilesPath } from '../../server/storage/image-files'
 import type { ImageRecord } from '../../server/storage/images'
 import { listImages } from '../../server/storage/images'
+import { mbtiles, MBTILES_TABLES } from '../support/mbtiles'
 import { temporaryFolder } from '../support/server'
 
 let folder: string
@@ -92,18 +92,6 @@ function absurdTiff(width: number, height: number): Buffer {
 }
 
 const SVG = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 200 100">'
-
-/** An MBTiles file of the given rows. */
-function mbtiles(setUp: (file: Database.Database) => void): Buffer {
-  const path = join(folder, 'made.mbtiles')
-  rmSync(path, { force: true })
-  const file = new Database(path)
-  setUp(file)
-  file.close()
-  return readFileSync(path)
-}
-const MBTILES_TABLES =
-  'CREATE TABLE metadata (name text, value text); CREATE TABLE tiles (zoom_level integer, tile_column integer, tile_row integer, tile_data blob)'
 
 describe('importing a picture', () => {
   it.each(['png', 'jpeg', 'webp', 'tiff', 'avif'] as const)('takes a %s and cuts it into tiles at all levels', async (format) => {
@@ -455,7 +443,6 @@ describe('a file that cannot become a sheet', () => {
     ],
   ])('is refused with a sentence, and nothing of it is kept: %s', async (_what, name, bytes, message) => {
     const content = await bytes()
-    rmSync(join(folder, 'made.mbtiles'), { force: true })
     const [stored, files] = [imagesStored(), filesLeft()]
     await expect(take(name, Buffer.from(content as Buffer))).rejects.toThrow(message)
     expect([imagesStored(), filesLeft()]).toEqual([stored, files])

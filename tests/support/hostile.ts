@@ -1,9 +1,6 @@
 import { deflateSync } from 'node:zlib'
-import { rmSync, readFileSync } from 'node:fs'
-import { join } from 'node:path'
-import Database from 'better-sqlite3'
 import sharp from 'sharp'
-import { temporaryFolder } from './server'
+import { mbtiles } from './mbtiles'
 
 /** A small file that would take much memory or time if it were let. */
 export interface HostileFile {
@@ -92,16 +89,11 @@ function pdfOfForms(): Buffer {
 
 /** MBTiles whose tiles come from a view without an end. */
 function endlessView(): Buffer {
-  const folder = temporaryFolder()
-  const path = join(folder, 'endless.mbtiles')
-  const db = new Database(path)
-  db.exec(`CREATE TABLE metadata (name TEXT, value TEXT);
-    CREATE VIEW tiles AS WITH RECURSIVE n(i) AS (SELECT 0 UNION ALL SELECT i + 1 FROM n)
-      SELECT 5 AS zoom_level, i % 32 AS tile_column, i % 31 AS tile_row, x'00' AS tile_data FROM n;`)
-  db.close()
-  const bytes = readFileSync(path)
-  rmSync(folder, { recursive: true })
-  return bytes
+  return mbtiles((file) =>
+    file.exec(`CREATE TABLE metadata (name TEXT, value TEXT);
+      CREATE VIEW tiles AS WITH RECURSIVE n(i) AS (SELECT 0 UNION ALL SELECT i + 1 FROM n)
+        SELECT 5 AS zoom_level, i % 32 AS tile_column, i % 31 AS tile_row, x'00' AS tile_data FROM n;`),
+  )
 }
 
 async function picturesInside(): Promise<Buffer> {
