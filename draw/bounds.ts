@@ -1,7 +1,8 @@
-import { toScreen } from '#core/camera/view'
 import type { FrameItem, InkItem, LabelItem } from '#core/frame/frame'
 import { pieceAt, pointAt } from '#core/geometry/course'
+import type { Point } from '#core/geometry/point'
 import type { CanvasSpace } from './canvas-space'
+import { standingScale } from './canvas-space'
 import { creditBounds } from './credit'
 import { labelReach } from './label'
 import { inkReach } from './ink'
@@ -23,47 +24,46 @@ export function itemBounds(context: CanvasRenderingContext2D, space: CanvasSpace
     case 'edge-shade':
       return { x: 0, y: 0, width: space.reference.width * space.scale, height: space.reference.height * space.scale }
     case 'ink':
-      return inkBounds(space, item, 0, item.head)
+      return inkBounds(space, item, item.tail, item.head)
     case 'pin':
-      return aroundPlace(space, item, item.pin.size * PIN_REACH * OVERSHOOT)
+      return aroundPlace(space, item, item.pin.size * PIN_REACH * OVERSHOOT * standingScale(space, item.at))
     case 'vehicle':
-      return aroundPlace(space, item, vehicleReach(item))
+      return aroundPlace(space, item, vehicleReach(item) * space.projection.depthScale(item.at))
     case 'label':
       return labelBounds(context, space, item)
     case 'postcard':
-      return aroundPlace(space, item, postcardReach(context, item) * OVERSHOOT)
+      return aroundPlace(space, item, postcardReach(context, space, item) * OVERSHOOT * standingScale(space, item.at))
     case 'credit':
       return creditBounds(space)
   }
 }
 
 function aroundPlace(space: CanvasSpace, { at }: { at: { x: number; y: number } }, reach: number): Region {
-  const place = toScreen(space.view, space.reference, at)
+  const place = space.projection.toScreen(at)
   return around(place.x * space.scale, place.y * space.scale, reach * space.scale)
 }
 
 /** The bounds of the ink between two lengths, with its glow. */
 export function inkBounds(space: CanvasSpace, { course, ink }: InkItem, from: number, to: number): Region {
-  const ends = [pointAt(course, from), pointAt(course, to)]
-  let [left, right] = [Math.min(ends[0]!.x, ends[1]!.x), Math.max(ends[0]!.x, ends[1]!.x)]
-  let [top, bottom] = [Math.min(ends[0]!.y, ends[1]!.y), Math.max(ends[0]!.y, ends[1]!.y)]
-  for (let i = pieceAt(course, from) + 1; i <= pieceAt(course, to); i++) {
-    const x = course.points[2 * i]!
-    const y = course.points[2 * i + 1]!
-    left = Math.min(left, x)
-    right = Math.max(right, x)
-    top = Math.min(top, y)
-    bottom = Math.max(bottom, y)
-  }
-  const a = toScreen(space.view, space.reference, { x: left, y: top })
-  const b = toScreen(space.view, space.reference, { x: right, y: bottom })
+  const { projection, scale } = space
   const reach = inkReach(ink)
-  const k = space.scale
-  return { x: (a.x - reach) * k, y: (a.y - reach) * k, width: (b.x - a.x + 2 * reach) * k, height: (b.y - a.y + 2 * reach) * k }
+  let [left, right, top, bottom] = [Infinity, -Infinity, Infinity, -Infinity]
+  const include = (p: Point) => {
+    const { x, y } = projection.toScreen(p)
+    const around = reach * projection.depthScale(p)
+    left = Math.min(left, x - around)
+    right = Math.max(right, x + around)
+    top = Math.min(top, y - around)
+    bottom = Math.max(bottom, y + around)
+  }
+  include(pointAt(course, from))
+  include(pointAt(course, to))
+  for (let i = pieceAt(course, from) + 1; i <= pieceAt(course, to); i++) include({ x: course.points[2 * i]!, y: course.points[2 * i + 1]! })
+  return { x: left * scale, y: top * scale, width: (right - left) * scale, height: (bottom - top) * scale }
 }
 
 function labelBounds(context: CanvasRenderingContext2D, space: CanvasSpace, item: LabelItem): Region {
   const { width, height } = labelReach(context, item, space.reference)
   const reach = Math.hypot(width, height) + item.label.size * 0.4
-  return aroundPlace(space, item, reach * OVERSHOOT)
+  return aroundPlace(space, item, reach * OVERSHOOT * standingScale(space, item.at))
 }

@@ -1,15 +1,22 @@
+import type { Projection } from '#core/camera/projection'
+import { projectionOf } from '#core/camera/projection'
 import type { Size, View } from '#core/camera/view'
-import { toScreen } from '#core/camera/view'
 import type { Point } from '#core/geometry/point'
 
 /** Where painting happens: output pixels per reference pixel, and the way from the ground to reference pixels. */
 export interface CanvasSpace {
   scale: number
   reference: Size
-  view: View
+  projection: Projection
 }
 
-/** Sets the context to draw in reference pixels with the origin at a ground point, turned and stretched as asked. */
+export const spaceOf = ({ view, reference }: { view: View; reference: Size }, scale: number): CanvasSpace => ({
+  scale,
+  reference,
+  projection: projectionOf(view, reference),
+})
+
+/** Sets the context to draw in reference pixels, upright, with the origin at a ground point, turned and stretched as asked. */
 export function placeAt(
   context: CanvasRenderingContext2D,
   space: CanvasSpace,
@@ -18,13 +25,29 @@ export function placeAt(
   rotation = 0,
   mirrored = false,
 ): void {
-  const { x, y } = toScreen(space.view, space.reference, at)
+  const { x, y } = space.projection.toScreen(at)
   const k = space.scale
   context.setTransform(k, 0, 0, k, x * k, y * k)
   context.rotate(rotation)
   context.scale(mirrored ? -stretch : stretch, stretch)
 }
 
+/** Sets the context to draw flat on the ground about a ground point, in reference pixels at the middle of the view. */
+export function layAt(context: CanvasRenderingContext2D, space: CanvasSpace, at: Point, stretch = 1, rotation = 0): void {
+  const { x, y } = space.projection.toScreen(at)
+  const [a, b, c, d] = space.projection.groundAxes(at)
+  const k = space.scale
+  context.setTransform(a * k, b * k, c * k, d * k, x * k, y * k)
+  context.rotate(rotation)
+  context.scale(stretch, stretch)
+}
+
+/**
+ * How large something that stands on the ground is in the frame. It shrinks only with the square root of its distance, so that what is far away can
+ * still be read.
+ */
+export const standingScale = ({ projection }: CanvasSpace, at: Point): number => Math.sqrt(projection.depthScale(at))
+
 /** Sets the context to draw in reference pixels from the frame's upper left corner. */
-export const placeInFrame = (context: CanvasRenderingContext2D, { scale }: CanvasSpace): void =>
+export const placeInFrame = (context: CanvasRenderingContext2D, { scale }: Pick<CanvasSpace, 'scale'>): void =>
   context.setTransform(scale, 0, 0, scale, 0, 0)

@@ -1,3 +1,4 @@
+import { projectedRing } from '#core/camera/projection'
 import type { AreaItem, EdgeShadeItem, GroundItem } from '#core/frame/frame'
 import type { CanvasSpace } from './canvas-space'
 import { placeInFrame } from './canvas-space'
@@ -31,15 +32,12 @@ function gradientOf(context: CanvasRenderingContext2D, width: number, height: nu
 
 /** Fills and outlines an area by the even-odd rule. */
 export function paintArea(context: CanvasRenderingContext2D, space: CanvasSpace, { area, opacity }: AreaItem): void {
-  const { view, reference } = space
   const { fill, outline } = area
   placeInFrame(context, space)
   context.beginPath()
-  const x = (ground: number) => (ground - view.centre.x) * view.zoom + reference.width / 2
-  const y = (ground: number) => (ground - view.centre.y) * view.zoom + reference.height / 2
   for (const ring of area.rings) {
-    context.moveTo(x(ring[0]!), y(ring[1]!))
-    for (let i = 2; i + 1 < ring.length; i += 2) context.lineTo(x(ring[i]!), y(ring[i + 1]!))
+    const corners = Array.from({ length: ring.length / 2 }, (_, i) => ({ x: ring[2 * i]!, y: ring[2 * i + 1]! }))
+    for (const { x, y } of projectedRing(space.projection, corners)) context.lineTo(x, y)
     context.closePath()
   }
   context.fillStyle = translucent(fill.colour, fill.opacity * opacity)

@@ -1,16 +1,18 @@
-import { toScreen } from '#core/camera/view'
 import type { InkItem } from '#core/frame/frame'
-import { pieceAt, pointAt } from '#core/geometry/course'
+import type { DashPattern, Stretch } from '#core/geometry/stroke'
+import { stretchesBetween } from '#core/geometry/stroke'
 import type { Glow, Ink } from '#core/journey/schema'
 import type { CanvasSpace } from './canvas-space'
 import { placeInFrame } from './canvas-space'
 import type { Region } from './region'
+import type { SeenLine, Stroke } from './stroke'
+import { paintLines, seenLines } from './stroke'
 import type { Surface } from './studio'
 
 /** The glow is blurred at this share of the output's size: it looks the same, and costs a sixteenth. */
 const GLOW_SCALE = 0.25
 
-/** A dash of no length with round caps is a dot; some canvases leave out dashes of exactly no length. */
+/** A dash of no length with round caps is a dot; some canvases leave out dashes of exactly no length. In reference pixels. */
 const DOT = 0.01
 
 /** A glow's stroke is wider than the ink by this share of its radius, and blurred by this share of it (as a standard deviation). */
@@ -37,76 +39,60 @@ export function paintInk(
   glowSurface: (width: number, height: number) => Surface,
 ): void {
   const { ink } = item
-  if (ink.glow) paintGlow(context, space, item, ink.glow, bounds, glowSurface)
+  const lines = seenLines(space.projection, item.course, stretchesOf(space, item))
+  if (ink.glow) paintGlow(context, space, lines, ink, ink.glow, bounds, glowSurface)
   placeInFrame(context, space)
-  setStroke(context, ink)
   context.strokeStyle = ink.colour
-  strokeInk(context, space, item)
-  context.setLineDash([])
+  paintLines(context, space.projection, lines, strokeOf(ink))
 }
 
-function setStroke(context: CanvasRenderingContext2D, ink: Ink): void {
-  context.lineWidth = ink.width
-  context.lineJoin = 'round'
-  context.lineCap = ink.line === 'dotted' ? 'round' : ink.cap
-  context.setLineDash(dashPattern(ink))
+const strokeOf = ({ line, width, cap }: Ink): Stroke => ({ width, cap: line === 'dotted' ? 'round' : cap })
+
+/** The stretches of an ink's course that are stroked. */
+export function stretchesOf({ projection }: CanvasSpace, { tail, head, phase, patternZoom, ink }: InkItem): Stretch[] {
+  return stretchesBetween(tail, head, patternOn(ink, patternZoom, projection.view.zoom), phase, DOT / projection.view.zoom)
 }
 
 /** The shortest dash with caps, in stroke widths: a shorter one would look like a dot. */
 const SHORTEST_DASH = 1.5
 
 /**
- * Dash pattern in reference pixels: caps reach half a stroke width past a dash, so dashes are shortened to look as long as asked. Where they would be
- * too short to see, both dash and gap grow in proportion.
+ * Dash and space in reference pixels: caps reach half a stroke width past a dash, so dashes are shortened to look as long as asked. Where they would be
+ * too short to see, both grow in proportion. Null for a solid line.
  */
-export function dashPattern(ink: Ink): number[] {
-  if (ink.line === 'solid') return []
-  if (ink.line === 'dotted') return [DOT, ink.width + ink.gap - DOT]
-  if (ink.cap === 'butt') return [ink.dash, ink.gap]
-  const growth = Math.max(1, (SHORTEST_DASH * ink.width) / ink.dash)
-  return [growth * ink.dash - ink.width, growth * ink.gap + ink.width]
+export function dashPattern(ink: Ink): { dash: number; space: number } | null {
+  switch (ink.line) {
+    case 'solid':
+      return null
+    case 'dotted':
+      return { dash: DOT, space: ink.width + ink.gap - DOT }
+    case 'dashed': {
+      if (ink.cap === 'butt') return { dash: ink.dash, space: ink.gap }
+      const growth = Math.max(1, (SHORTEST_DASH * ink.width) / ink.dash)
+      return { dash: growth * ink.dash - ink.width, space: growth * ink.gap + ink.width }
+    }
+    default:
+      return ink.line satisfies never
+  }
 }
 
-/** Points closer to each other than this, in reference pixels, are skipped: a recorded track may have very many. */
-const FINE = 0.15
-
 /**
- * Strokes the course from its start to the ink's head; dashes are counted from the start, over jumps as well, so they stand still while the head
- * goes on.
+ * The pattern on the ground. It is measured at the zoom at which its leg is travelled and stands still while the view zooms; as caps keep their size in the
+ * frame, dashes are drawn longer or shorter for them, so that what is seen of them keeps its length on the ground. Dots stay round.
  */
-function strokeInk(context: CanvasRenderingContext2D, { view, reference }: CanvasSpace, { course, head }: InkItem): void {
-  const { points, lengths, breaks } = course
-  const last = pieceAt(course, head)
-  const dx = reference.width / 2 - view.centre.x * view.zoom
-  const dy = reference.height / 2 - view.centre.y * view.zoom
-  const end = toScreen(view, reference, pointAt(course, head))
-  let first = 0
-  for (const jump of [...breaks.filter((i) => i < last), Infinity]) {
-    context.beginPath()
-    context.lineDashOffset = lengths[first]! * view.zoom
-    context.moveTo(points[2 * first]! * view.zoom + dx, points[2 * first + 1]! * view.zoom + dy)
-    let [lastX, lastY] = [Infinity, Infinity]
-    const until = Math.min(jump, last)
-    for (let i = first + 1; i <= until; i++) {
-      const x = points[2 * i]! * view.zoom + dx
-      const y = points[2 * i + 1]! * view.zoom + dy
-      if (Math.abs(x - lastX) < FINE && Math.abs(y - lastY) < FINE && i !== jump) continue
-      context.lineTo(x, y)
-      lastX = x
-      lastY = y
-    }
-    // Nothing is drawn over a jump: the ink ends there.
-    if (jump === Infinity && !breaks.includes(last)) context.lineTo(end.x, end.y)
-    context.stroke()
-    first = jump + 1
-  }
-  context.lineDashOffset = 0
+function patternOn(ink: Ink, patternZoom: number, zoom: number): DashPattern | null {
+  const pattern = dashPattern(ink)
+  if (!pattern) return null
+  const caps = ink.line === 'dashed' && ink.cap !== 'butt' ? ink.width : 0
+  const longer = ink.line === 'dotted' ? DOT / zoom - DOT / patternZoom : caps / patternZoom - caps / zoom
+  return { dash: pattern.dash / patternZoom, space: pattern.space / patternZoom, longer }
 }
 
 function paintGlow(
   context: CanvasRenderingContext2D,
   space: CanvasSpace,
-  item: InkItem,
+  lines: readonly SeenLine[],
+  ink: Ink,
   glow: Glow,
   bounds: Region,
   glowSurface: (width: number, height: number) => Surface,
@@ -114,18 +100,43 @@ function paintGlow(
   const scale = space.scale * GLOW_SCALE
   const surface = glowSurface(Math.ceil(space.reference.width * scale), Math.ceil(space.reference.height * scale))
   const layer = surface.context
-  placeInFrame(layer, { ...space, scale })
-  setStroke(layer, { ...item.ink, width: item.ink.width + glow.radius * GLOW_WIDTH })
-  layer.setLineDash(dashPattern(item.ink))
+  const stroke = { ...strokeOf(ink), width: ink.width + glow.radius * GLOW_WIDTH }
+  placeInFrame(layer, { scale })
   layer.strokeStyle = glow.colour
-  layer.filter = `blur(${glow.radius * GLOW_BLUR * scale}px)`
-  strokeInk(layer, space, item)
+  // The light of neighbouring bands adds up to that of a whole line.
+  layer.globalCompositeOperation = 'lighter'
+  for (const { depth, lines: band } of space.projection.isFlat ? [{ depth: 1, lines }] : byDepth(lines)) {
+    layer.filter = `blur(${glow.radius * GLOW_BLUR * depth * scale}px)`
+    paintLines(layer, space.projection, band, stroke)
+  }
+  layer.globalCompositeOperation = 'source-over'
   layer.filter = 'none'
-  layer.setLineDash([])
   const { x, y, width, height } = bounds
   const k = GLOW_SCALE
   context.setTransform(1, 0, 0, 1, 0, 0)
   context.globalAlpha = glow.strength
   context.drawImage(surface.image, x * k, y * k, width * k, height * k, x, y, width, height)
   context.globalAlpha = 1
+}
+
+/** Lines within a band of depth are blurred by one radius; from one band to the next it grows by this factor. */
+const BAND = 1.25
+
+/** Lines cut into bands by how far away they are, and the scale in the middle of each. */
+function byDepth(lines: readonly SeenLine[]): { depth: number; lines: SeenLine[] }[] {
+  const bands = new Map<number, SeenLine[]>()
+  for (const line of lines) {
+    let [part, of]: [SeenLine, number] = [[], NaN]
+    for (let i = 0; i + 2 < line.length; i += 3) {
+      const band = Math.round(Math.log(line[i + 2]!) / Math.log(BAND))
+      part.push(line[i]!, line[i + 1]!, line[i + 2]!)
+      if (band === of) continue
+      part = line.slice(i, i + 3)
+      of = band
+      const known = bands.get(band)
+      if (known) known.push(part)
+      else bands.set(band, [part])
+    }
+  }
+  return [...bands].map(([band, parts]) => ({ depth: BAND ** band, lines: parts.filter((part) => part.length > 3) }))
 }

@@ -1,7 +1,7 @@
 import type { Size } from '#core/camera/view'
 import type { LabelItem } from '#core/frame/frame'
 import type { CanvasSpace } from './canvas-space'
-import { placeAt } from './canvas-space'
+import { placeAt, standingScale } from './canvas-space'
 import { setFont } from './fonts'
 import { brokenInto } from './text'
 
@@ -35,7 +35,7 @@ export function labelReach(context: CanvasRenderingContext2D, item: LabelItem, r
 /** Paints a label beside its stop, growing out of the stop while it appears. */
 export function paintLabel(context: CanvasRenderingContext2D, space: CanvasSpace, item: LabelItem): void {
   const { at, label, place, scale, opacity } = item
-  placeAt(context, space, at, scale)
+  placeAt(context, space, at, standingScale(space, at) * scale)
   const lines = linesOf(context, item, space.reference)
   context.globalAlpha = opacity
   context.textAlign = place.align

@@ -1,6 +1,9 @@
+import { sameView } from '#core/camera/view'
 import type { Frame, FrameItem } from '#core/frame/frame'
+import { IS_GROUND } from '#core/frame/frame'
 import { inkBounds, itemBounds } from './bounds'
 import type { CanvasSpace } from './canvas-space'
+import { spaceOf } from './canvas-space'
 import { paintCredit } from './credit'
 import { paintArea, paintEdgeShade, paintGround } from './ground'
 import { paintInk } from './ink'
@@ -70,22 +73,29 @@ export function createPainter(studio: Studio): Painter {
 
   return {
     paint(frame, context, scale) {
-      const space: CanvasSpace = { scale, reference: frame.reference, view: frame.view }
+      const space = spaceOf(frame, scale)
       const size = { width: Math.round(frame.reference.width * scale), height: Math.round(frame.reference.height * scale) }
       const now: Painted = { frame, space, context, size }
       const before = last && comparable(last, now) ? last : undefined
+      // While the view moves a backdrop would be good for one frame only.
+      const isMoving = last !== undefined && !sameView(last.frame.view, frame.view)
       last = now
       if (!before) {
+        const start = isMoving ? 0 : sheetCount(frame)
         context.setTransform(1, 0, 0, 1, 0, 0)
-        context.drawImage(sheets.holding(now, sheetCount(frame)).image, 0, 0)
-        for (const item of frame.items.slice(sheetCount(frame))) paintItem(context, space, item)
+        context.clearRect(0, 0, size.width, size.height)
+        if (!isMoving) context.drawImage(sheets.holding(now, start).image, 0, 0)
+        for (const item of frame.items.slice(start)) paintItem(context, space, item)
         return { x: 0, y: 0, ...size }
       }
       const same = commonStart(before.frame.items, frame.items)
       const { items, regions } = touched(before, now, same)
       const base = settled.holding(now, same)
       context.setTransform(1, 0, 0, 1, 0, 0)
-      for (const { x, y, width, height } of regions) context.drawImage(base.image, x, y, width, height, x, y, width, height)
+      for (const { x, y, width, height } of regions) {
+        context.clearRect(x, y, width, height)
+        context.drawImage(base.image, x, y, width, height, x, y, width, height)
+      }
       for (const item of items) paintItem(context, space, item)
       return onCanvas(difference(before, now), 2, size)
     },
@@ -102,11 +112,9 @@ const wholePixels = (context: CanvasRenderingContext2D, space: CanvasSpace, item
   return onCanvas(itemBounds(context, space, item), 2, size)
 }
 
-const UNDER_THE_TRIP: ReadonlySet<FrameItem['kind']> = new Set(['ground', 'sheet', 'area', 'edge-shade'])
-
 /** How many of a frame's items are the ground, sheets and what belongs to them; they are the lowest. */
 function sheetCount({ items }: Frame): number {
-  const first = items.findIndex((item) => !UNDER_THE_TRIP.has(item.kind))
+  const first = items.findIndex((item) => !IS_GROUND[item.kind])
   return first === -1 ? items.length : first
 }
 
@@ -155,9 +163,7 @@ const sameGround = (a: Painted, b: Painted): boolean =>
   a.size.width === b.size.width &&
   a.size.height === b.size.height &&
   a.space.scale === b.space.scale &&
-  a.space.view.zoom === b.space.view.zoom &&
-  a.space.view.centre.x === b.space.view.centre.x &&
-  a.space.view.centre.y === b.space.view.centre.y &&
+  sameView(a.frame.view, b.frame.view) &&
   sheetCount(a.frame) === sheetCount(b.frame) &&
   commonStart(a.frame.items, b.frame.items) >= sheetCount(a.frame)
 
@@ -214,6 +220,7 @@ function createBackdrop(
     const { frame, size } = now
     if (!surface || surface.width !== size.width || surface.height !== size.height) surface = studio.createSurface(size.width, size.height)
     surface.context.setTransform(1, 0, 0, 1, 0, 0)
+    surface.context.clearRect(0, 0, size.width, size.height)
     held = 0
     if (under) {
       held = sheetCount(frame)

@@ -1,7 +1,7 @@
 import type { PinItem } from '#core/frame/frame'
 import type { Pin } from '#core/journey/schema'
 import type { CanvasSpace } from './canvas-space'
-import { placeAt } from './canvas-space'
+import { placeAt, standingScale } from './canvas-space'
 import { LINE, mixColours, PAPER, translucent } from './colour'
 import type { Studio } from './studio'
 
@@ -59,7 +59,7 @@ export function paintPin(context: CanvasRenderingContext2D, studio: Studio, spac
   if (pin.shape === 'none') return
   const drawing = PIN_DRAWINGS[pin.shape]
   const paints = pinPalette(pin.colour)
-  placeAt(context, space, item.at, (item.scale * pin.size) / 100)
+  placeAt(context, space, item.at, (standingScale(space, item.at) * item.scale * pin.size) / 100)
   context.globalAlpha = item.opacity
   context.fillStyle = translucent(LINE, 0.28)
   context.beginPath()

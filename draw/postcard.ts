@@ -5,7 +5,7 @@ import { radians } from '#core/geometry/angle'
 import type { Point } from '#core/geometry/point'
 import type { Photo, Postcard } from '#core/journey/schema'
 import type { CanvasSpace } from './canvas-space'
-import { placeAt } from './canvas-space'
+import { placeAt, standingScale } from './canvas-space'
 import { translucent } from './colour'
 import { setFont } from './fonts'
 import { brokenInto } from './text'
@@ -44,7 +44,7 @@ export function photoSize({ width, height }: Photo, size: number): Size {
   return { width: width * k, height: height * k }
 }
 
-function layout(context: CanvasRenderingContext2D, { postcard, pin, home, reference }: PostcardItem): Layout {
+function layout(context: CanvasRenderingContext2D, space: CanvasSpace, { at, postcard, pin }: PostcardItem): Layout {
   const { size } = postcard
   const border = size * BORDER
   const photo = postcard.photo ? photoSize(postcard.photo, size) : undefined
@@ -56,7 +56,13 @@ function layout(context: CanvasRenderingContext2D, { postcard, pin, home, refere
   const width = photo ? photo.width + 2 * border : size
   const height = photo ? photo.height + 2 * border + text : Math.max(text + 4 * border, size * 0.3)
   const upright = turnedSize({ width, height }, postcard)
-  const middle = keptIn(besidePin(pin, postcard.side, upright, GAP), upright, home, reference)
+  const middle = keptIn(
+    besidePin(pin, postcard.side, upright, GAP),
+    upright,
+    space.projection.toScreen(at),
+    standingScale(space, at),
+    space.reference,
+  )
   return { width, height, middle, photo, lines, letters, border }
 }
 
@@ -66,22 +72,22 @@ function turnedSize({ width, height }: Size, { tilt }: Postcard): Size {
   return { width: width * cos + height * sin, height: width * sin + height * cos }
 }
 
-/** Moves a card just far enough to lie within the frame, if its stop does. */
-function keptIn(middle: Point, { width, height }: Size, home: Point, reference: Size): Point {
+/** Moves a card just far enough to lie within the frame, if its stop does. @param home the stop in the frame @param k how large the card is seen */
+function keptIn(middle: Point, { width, height }: Size, home: Point, k: number, reference: Size): Point {
   if (home.x < 0 || home.y < 0 || home.x > reference.width || home.y > reference.height) return middle
   const along = (at: number, half: number, side: number) => {
     const most = side - MARGIN - half
     return MARGIN + half > most ? side / 2 : Math.min(most, Math.max(MARGIN + half, at))
   }
   return {
-    x: along(home.x + middle.x, width / 2, reference.width) - home.x,
-    y: along(home.y + middle.y, height / 2, reference.height) - home.y,
+    x: (along(home.x + k * middle.x, (k * width) / 2, reference.width) - home.x) / k,
+    y: (along(home.y + k * middle.y, (k * height) / 2, reference.height) - home.y) / k,
   }
 }
 
 /** How far a postcard reaches from its stop, in reference pixels, its shadow included. */
-export function postcardReach(context: CanvasRenderingContext2D, item: PostcardItem): number {
-  const { middle, width, height } = layout(context, item)
+export function postcardReach(context: CanvasRenderingContext2D, space: CanvasSpace, item: PostcardItem): number {
+  const { middle, width, height } = layout(context, space, item)
   const { size } = item.postcard
   return Math.hypot(middle.x, middle.y) + Math.hypot(width, height) / 2 + size * (3 * SHADOW_BLUR + SHADOW_DROP)
 }
@@ -89,16 +95,17 @@ export function postcardReach(context: CanvasRenderingContext2D, item: PostcardI
 /** Paints a postcard beside its stop, growing out of it while it appears. A photo that has not loaded yet is blank. */
 export function paintPostcard(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, item: PostcardItem): void {
   const { postcard, scale, opacity } = item
-  const { middle, width, height, photo, lines, letters, border } = layout(context, item)
-  placeAt(context, space, item.at, scale)
+  const { middle, width, height, photo, lines, letters, border } = layout(context, space, item)
+  const standing = standingScale(space, item.at)
+  placeAt(context, space, item.at, scale * standing)
   context.translate(middle.x, middle.y)
   context.rotate(radians(postcard.tilt))
   context.globalAlpha = opacity
   context.fillStyle = postcard.paper
   // Shadows are not scaled with the rest.
   context.shadowColor = translucent('#0a1018', 0.5)
-  context.shadowBlur = 2 * SHADOW_BLUR * postcard.size * space.scale
-  context.shadowOffsetY = SHADOW_DROP * postcard.size * space.scale
+  context.shadowBlur = 2 * SHADOW_BLUR * postcard.size * standing * space.scale
+  context.shadowOffsetY = SHADOW_DROP * postcard.size * standing * space.scale
   context.beginPath()
   context.roundRect(-width / 2, -height / 2, width, height, border * 0.2)
   context.fill()

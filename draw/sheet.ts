@@ -1,12 +1,14 @@
+import { projectedRing } from '#core/camera/projection'
 import type { SheetItem } from '#core/frame/frame'
-import { toScreen } from '#core/camera/view'
+import { radians } from '#core/geometry/angle'
 import type { Wash } from '#core/journey/schema'
 import { grainPixels } from '#core/sheet/grain'
 import { linePixels } from '#core/sheet/lines'
+import { levelsOfRow, rowDetail } from '#core/sheet/mosaic'
 import { groundCorners } from '#core/sheet/place'
 import { washPixels } from '#core/sheet/wash'
 import type { CanvasSpace } from './canvas-space'
-import { placeAt, placeInFrame } from './canvas-space'
+import { layAt, placeInFrame } from './canvas-space'
 import { translucent } from './colour'
 import type { SheetPicture, Studio, Surface } from './studio'
 
@@ -16,10 +18,11 @@ export function createSheetPainter(studio: Studio) {
 
   function imageOf({ sheet: { id, wash } }: SheetItem, picture: SheetPicture): CanvasImageSource {
     if (!wash) return picture.image
-    const known = washed.get(id)
+    const key = `${id} ${picture.step}`
+    const known = washed.get(key)
     if (known?.picture === picture && known.wash === wash) return known.image
     const image = washedImage(studio, picture, wash)
-    washed.set(id, { picture, wash, image })
+    washed.set(key, { picture, wash, image })
     return image
   }
 
@@ -30,17 +33,81 @@ export function createSheetPainter(studio: Studio) {
     layer: (width: number, height: number) => Surface,
   ): void => {
     if (item.panel) paintPanel(context, space, item, item.panel, layer)
-    const picture = studio.sheetPicture(item, space)
-    if (!picture) return
-    const { place } = item.sheet
-    placeAt(context, space, place, space.view.zoom * place.scale, (place.rotation * Math.PI) / 180)
+    const pictures = studio.sheetPictures(item, space)
     context.imageSmoothingEnabled = true
-    context.imageSmoothingQuality = 'high'
     context.globalAlpha = item.opacity
-    context.drawImage(imageOf(item, picture), picture.x, picture.y, picture.width, picture.height)
+    if (space.projection.isFlat) {
+      context.imageSmoothingQuality = 'high'
+      const { place } = item.sheet
+      layAt(context, space, place, space.projection.view.zoom * place.scale, radians(place.rotation))
+      for (const picture of pictures) context.drawImage(imageOf(item, picture), picture.x, picture.y, picture.width, picture.height)
+    } else {
+      paintRows(context, space, item, pictures.map((picture) => ({ picture, image: imageOf(item, picture) }))) // prettier-ignore
+    }
     context.globalAlpha = 1
   }
 }
+
+/** A picture of one level of a sheet, washed. */
+interface LevelPicture {
+  picture: SheetPicture
+  image: CanvasImageSource
+}
+
+/**
+ * Paints a sheet that is looked at from aside, row by row: along a row of the frame the ground is at one scale, so that each is painted exactly by an affine
+ * map. Rows meet at whole pixels, so no seams show; each has the level that its distance asks for.
+ */
+function paintRows(
+  context: CanvasRenderingContext2D,
+  space: CanvasSpace,
+  { sheet, opacity }: SheetItem,
+  levels: readonly LevelPicture[],
+): void {
+  if (levels.length === 0) return
+  const { projection, reference, scale } = space
+  const { place } = sheet
+  const [cos, sin] = [Math.cos(radians(place.rotation)) * place.scale, Math.sin(radians(place.rotation)) * place.scale]
+  const width = Math.round(reference.width * scale)
+  const height = Math.round(reference.height * scale)
+  const zoom = projection.view.zoom * scale
+  // Bilinear: the level is chosen so that its pixels are about as large as the row's.
+  context.imageSmoothingQuality = 'low'
+  for (let row = 0; row < height; row++) {
+    const y = (row + 0.5) / scale
+    const middle = projection.toGround({ x: reference.width / 2, y })!
+    const [a, b, c, d] = projection.groundAxes(middle).map((axis) => axis * zoom) as [number, number, number, number]
+    const [dx, dy] = [place.x - middle.x, place.y - middle.y]
+    const { level, coarser } = levelsOfRow(sheet, rowDetail(sheet, projection, y, scale))
+    context.save()
+    context.beginPath()
+    context.setTransform(1, 0, 0, 1, 0, 0)
+    context.rect(0, row, width, 1)
+    context.clip()
+    context.setTransform(
+      a * cos + c * sin,
+      b * cos + d * sin,
+      c * cos - a * sin,
+      d * cos - b * sin,
+      width / 2 + a * dx + c * dy,
+      row + 0.5 + b * dx + d * dy,
+    )
+    const lay = ({ picture, image }: LevelPicture, share: number) => {
+      context.globalAlpha = opacity * share
+      context.drawImage(image, picture.x, picture.y, picture.width, picture.height)
+    }
+    const fine = pictureAt(levels, level)
+    const coarse = pictureAt(levels, level + 1)
+    lay(fine, 1)
+    // Where a sheet lets through what is under it, laying both would let through less.
+    if (coarser > 0 && coarse !== fine && opacity === 1) lay(coarse, coarser)
+    context.restore()
+  }
+}
+
+/** The picture of a level, or else of the next coarser one that there is. */
+const pictureAt = (levels: readonly LevelPicture[], level: number): LevelPicture =>
+  levels.find(({ picture }) => picture.step >= 2 ** level) ?? levels.at(-1)!
 
 /** A picture of a sheet with its wash. */
 export function washedImage(studio: Pick<Studio, 'createSurface'>, picture: SheetPicture, wash: Wash): CanvasImageSource {
@@ -101,7 +168,7 @@ function paintPanel(
   { shadow, reach, border, borderColour }: NonNullable<SheetItem['panel']>,
   layer: (width: number, height: number) => Surface,
 ): void {
-  const corners = groundCorners(sheet).map((corner) => toScreen(space.view, space.reference, corner))
+  const corners = projectedRing(space.projection, groundCorners(sheet))
   const trace = (target: CanvasRenderingContext2D) => {
     target.beginPath()
     for (const { x, y } of corners) target.lineTo(x, y)
@@ -118,7 +185,7 @@ function paintPanel(
       width,
       height,
     } = layer(Math.ceil(space.reference.width * scale), Math.ceil(space.reference.height * scale))
-    placeInFrame(target, { ...space, scale })
+    placeInFrame(target, { scale })
     // Light falls from above, so the shadow reaches further down.
     target.translate(0, reach * 0.35)
     target.filter = `blur(${(reach / 2.5) * scale}px)`

@@ -7,9 +7,12 @@ export interface Studio {
   createSurface(width: number, height: number, isRead?: boolean): Surface
   /** A path from SVG path data. */
   createPath(d: string): Path2D
-  /** The picture of a sheet in a space; the same object while the picture is the same. Undefined while there is none, or the sheet is not in view. */
-  sheetPicture(item: SheetItem, space: CanvasSpace): SheetPicture | undefined
-  /** The whole picture of a postcard's photo, in the same way. */
+  /**
+   * The pictures of a sheet in a space, one for each level that is needed, the finest first; the same objects while they are the same. None while
+   * there are none, or the sheet is not in view.
+   */
+  sheetPictures(item: SheetItem, space: CanvasSpace): SheetPicture[]
+  /** The whole picture of a postcard's photo, in the same way; undefined while there is none. */
   photoPicture(item: PostcardItem, space: CanvasSpace): SheetPicture | undefined
 }
 

@@ -1,9 +1,8 @@
-import { toScreen } from '#core/camera/view'
 import type { VehicleItem } from '#core/frame/frame'
 import { artworkOf } from '#core/vehicles/catalogue'
 import { paintArtwork, paintSilhouette } from './artwork'
 import type { CanvasSpace } from './canvas-space'
-import { placeAt } from './canvas-space'
+import { layAt, placeAt } from './canvas-space'
 import { LINE } from './colour'
 import type { Studio, Surface } from './studio'
 
@@ -39,7 +38,8 @@ export function paintVehicle(
   if (item.altitude > 0) paintShadow(context, studio, space, item, layers)
   const artwork = artworkOf(item.vehicle.artwork)
   if (item.opacity >= 1) {
-    placeAt(context, space, item.at, sizeOf(item) / 100, item.rotation, item.mirrored)
+    if (item.lies) layAt(context, space, item.at, sizeOf(item) / 100, item.rotation)
+    else placeAt(context, space, item.at, (sizeOf(item) / 100) * space.projection.depthScale(item.at), item.rotation, item.mirrored)
     paintArtwork(context, studio, artwork, item.vehicle.colour)
     return
   }
@@ -59,7 +59,7 @@ function paintShadow(context: CanvasRenderingContext2D, studio: Studio, space: C
   soft.context.filter = `blur(${(1 + 5 * item.altitude) * (item.vehicle.size / 100) * scale}px)`
   soft.context.drawImage(sharp.image, 0, 0)
   soft.context.filter = 'none'
-  const away = item.vehicle.size * SHADOW_OFFSET * item.altitude * space.scale
+  const away = item.vehicle.size * SHADOW_OFFSET * item.altitude
   layOn(context, space, item, soft, 1 / SHADOW_SCALE, SHADOW_OPACITY * item.opacity, { x: away * 0.6, y: away })
 }
 
@@ -75,7 +75,7 @@ function posed(surfaceOf: Layers['first'], item: VehicleItem, scale: number): Su
   return surface
 }
 
-/** Lays a layer on the frame, its middle at the item's place. */
+/** Lays a layer on the frame, its middle off the item's place by an offset in reference pixels. */
 function layOn(
   context: CanvasRenderingContext2D,
   space: CanvasSpace,
@@ -85,10 +85,10 @@ function layOn(
   opacity: number,
   offset: { x: number; y: number },
 ): void {
-  const at = toScreen(space.view, space.reference, item.at)
-  const wide = side * enlarged
-  context.setTransform(1, 0, 0, 1, 0, 0)
+  const wide = (side * enlarged) / space.scale
+  if (item.lies) layAt(context, space, item.at)
+  else placeAt(context, space, item.at, space.projection.depthScale(item.at))
   context.globalAlpha = opacity
-  context.drawImage(image, 0, 0, side, side, at.x * space.scale - wide / 2 + offset.x, at.y * space.scale - wide / 2 + offset.y, wide, wide)
+  context.drawImage(image, 0, 0, side, side, offset.x - wide / 2, offset.y - wide / 2, wide, wide)
   context.globalAlpha = 1
 }

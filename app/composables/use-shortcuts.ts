@@ -1,10 +1,13 @@
 import { useEventListener } from '@vueuse/core'
 import { moveNodes, removeNodes } from '#core/journey/course-edits'
 import type { Point } from '#core/geometry/point'
-import { add } from '#core/geometry/point'
+import { add, subtract } from '#core/geometry/point'
 import { editStop } from '#core/journey/edits'
-import type { Journey } from '#core/journey/schema'
+import type { Journey, Leg } from '#core/journey/schema'
+import { removeView } from '#core/journey/view-edits'
 import { removeStop, removeVisit } from '#core/journey/trip-edits'
+import { draggedBy, stageSpace } from '~/components/editor/stage-space'
+import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
@@ -26,6 +29,7 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
   const editor = useEditor()
   const playback = usePlayback()
   const stage = useStage()
+  const camera = useCamera()
 
   /** Whether the focused element was focused by a click, not by keyboard. `:focus-visible` does not tell: it matches in both cases once a key is pressed. */
   let isClicked = false
@@ -42,10 +46,18 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
     return at ? editStop(journey, id, { at: add(at, by) }) : journey
   }
 
+  const nodeChosen = (leg: Leg | undefined): Point | undefined => {
+    const [first] = stage.nodes
+    return leg?.course.kind === 'drawn' && first !== undefined ? leg.course.nodes[first]?.at : undefined
+  }
+
   function nudge(dx: number, dy: number) {
     const { selectedStop: stop, selectedLeg: leg } = editor
-    const k = 1 / (stage.view.zoom * (editor.compiled?.scale ?? 1))
-    const by = { x: dx * k, y: dy * k }
+    const target = stop?.at ?? nodeChosen(leg)
+    if (!target) return
+    // One pixel of the film in the direction that is seen.
+    const space = stageSpace(stage.view, stage.reference, editor.compiled?.scale ?? 1)
+    const by = subtract(draggedBy(space, target, { x: dx, y: dy }), target)
     if (stop) editor.edit((journey) => editor.selectedIds.reduce((j, id) => movedBy(j, id, by), journey), `nudge ${stop.id}`)
     else if (leg) editor.edit((journey) => moveNodes(journey, leg.id, stage.nodes, by), `nudge ${leg.id}`)
   }
@@ -59,11 +71,12 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
   const withoutStop = (journey: Journey, stop: string): Journey => removeStop(journey, stop, editor.traveller!.id)
 
   function removeSelected() {
-    const { selectedStop: stop, selectedLeg: leg } = editor
+    const { selectedStop: stop, selectedLeg: leg, selectedView: view } = editor
     const all = editor.selectedIds
     if (stop && editor.edit((journey) => (all.length > 1 ? all.reduce(withoutStop, journey) : withoutSelected(journey, stop.id))))
       editor.select({ kind: 'journey' })
     else if (leg && editor.edit((journey) => removeNodes(journey, leg.id, stage.nodes))) stage.nodes = new Set()
+    else if (view && editor.edit((journey) => removeView(journey, view.id))) editor.select({ kind: 'journey' })
   }
 
   function play() {
@@ -105,13 +118,15 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
         return backOut
       case 'Delete':
       case 'Backspace':
-        return hasTarget() ? removeSelected : undefined
+        return hasTarget() || editor.selectedView ? removeSelected : undefined
       case '?':
         return actions.showKeys
       case '/':
         return actions.findPlace
     }
     switch (event.key.toLowerCase()) {
+      case 'v':
+        return camera.keep
       case 'l':
         return () => (playback.looping = !playback.looping)
       case 't':

@@ -2,6 +2,7 @@ import { nearestOnCourse } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
 import { distance } from '#core/geometry/point'
 import type { StageSpace } from '~/components/editor/stage-space'
+import { perPixel } from '~/components/editor/stage-space'
 import { useEditor } from '~/stores/editor'
 
 /** The snapping distance in CSS pixels. */
@@ -19,7 +20,8 @@ export interface Snapped {
 /** Snaps spots on the ground to stops and to the courses of other legs; Ctrl suspends that, Shift keeps to 15-degree steps from the last node. */
 export function useSnapping(space: () => StageSpace) {
   const editor = useEditor()
-  const gu = (css: number) => css / (space().view.zoom * space().scale)
+  /** CSS pixels in ground units, at a spot or at the middle of the view. */
+  const gu = (css: number, at?: Point) => css * perPixel(space(), at)
 
   function snap(p: Point, keys: { ctrlKey: boolean; shiftKey: boolean }, from?: Point, exceptLeg?: string): Snapped {
     if (keys.shiftKey && from) {
@@ -28,12 +30,12 @@ export function useSnapping(space: () => StageSpace) {
       return { at: { x: from.x + along * Math.cos(angle), y: from.y + along * Math.sin(angle) } }
     }
     if (keys.ctrlKey) return { at: p }
-    const stop = editor.journey!.stops.find(({ at }) => distance(at, p) < gu(SNAP))
+    const stop = editor.journey!.stops.find(({ at }) => distance(at, p) < gu(SNAP, p))
     if (stop) return { at: stop.at, stop: stop.id }
     for (const { leg, course } of editor.compiled?.travellers.flatMap(({ legs }) => legs) ?? []) {
       if (leg.id === exceptLeg) continue
       const near = nearestOnCourse(course, p)
-      if (near.distance < gu(SNAP) * 0.6) return { at: near.at }
+      if (near.distance < gu(SNAP, p) * 0.6) return { at: near.at }
     }
     return { at: p }
   }

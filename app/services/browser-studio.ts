@@ -1,7 +1,7 @@
 import type { Size } from '#core/camera/view'
 import type { Photo, Sheet } from '#core/journey/schema'
 import type { Mosaic } from '#core/sheet/mosaic'
-import { holds, mosaicFor, wholeMosaic } from '#core/sheet/mosaic'
+import { holds, mosaicsFor, wholeMosaic } from '#core/sheet/mosaic'
 import type { TileAddress } from '#core/sheet/pyramid'
 import { coarsestLevel, TILE, tileSize } from '#core/sheet/pyramid'
 import type { TilePicture } from '#draw/mosaic'
@@ -126,10 +126,8 @@ export function createBrowserStudio(onArrival: () => void): Studio {
   const studio: Studio = {
     createSurface,
     createPath: (d) => new Path2D(d),
-    sheetPicture({ sheet, edge }, { view, reference, scale }) {
-      const wanted = mosaicFor(sheet, edge, view, reference, scale)
-      return wanted && pictureFor(`sheet ${sheet.id}`, sheet, wanted)
-    },
+    sheetPictures: ({ sheet, edge }, { projection, scale }) =>
+      mosaicsFor(sheet, edge, projection, scale).map((mosaic) => pictureFor(`sheet ${sheet.id} ${mosaic.level}`, sheet, mosaic)),
     photoPicture({ stop, postcard: { photo, size } }, { scale }) {
       return photo ? pictureFor(`photo ${stop}`, photo, wholeMosaic(photo, photoSize(photo, size).width * scale)) : undefined
     },

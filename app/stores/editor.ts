@@ -7,12 +7,14 @@ import { findLeg, travellerOf } from '#core/journey/lookup'
 import type { Past } from '#core/journey/history'
 import { keptPast, pastOf } from '#core/journey/history'
 import { checkEdited } from '#core/journey/parse'
-import type { Journey, Leg, Sheet, Stop, Traveller } from '#core/journey/schema'
+import type { Journey, Leg, Sheet, Stop, Traveller, ViewAtMoment } from '#core/journey/schema'
 
 /** `also` are the ids of further stops or legs that were selected with the first. */
 export type Selection =
   | { kind: 'journey' }
   | { kind: 'sheet'; id?: string }
+  /** A view at a moment, or without an id the one with which the film begins. */
+  | { kind: 'view'; id?: string }
   | { kind: 'stop'; id: string; visit?: number; also?: readonly string[] }
   | { kind: 'leg'; id: string; also?: readonly string[] }
 
@@ -75,6 +77,11 @@ export const useEditor = defineStore('editor', () => {
     const { value } = selection
     if (value.kind !== 'sheet' || !journey.value) return undefined
     return journey.value.sheets.find((sheet) => sheet.id === value.id) ?? journey.value.sheets[0]
+  })
+  /** The selected view at a moment; undefined for the opening view. */
+  const selectedView = computed<ViewAtMoment | undefined>(() => {
+    const { value } = selection
+    return value.kind === 'view' ? journey.value?.views.find(({ id }) => id === value.id) : undefined
   })
   /** The ways between the Earth and the ground, where a sheet is georeferenced. */
   const geo = computed(() => journey.value && groundGeo(journey.value))
@@ -144,6 +151,7 @@ export const useEditor = defineStore('editor', () => {
     journey.value = other
     if (selection.value.kind === 'stop' && !selectedStop.value) selection.value = { kind: 'journey' }
     if (selection.value.kind === 'leg' && !selectedLeg.value) selection.value = { kind: 'journey' }
+    if (selection.value.kind === 'view' && selection.value.id !== undefined && !selectedView.value) selection.value = { kind: 'journey' }
   }
 
   /** Selects something, and with a leg or a stop the traveller it belongs to. */
@@ -187,6 +195,7 @@ export const useEditor = defineStore('editor', () => {
     selectedLeg,
     selectedIds,
     selectedSheet,
+    selectedView,
     geo,
     refusal,
     notice,

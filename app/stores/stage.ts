@@ -1,9 +1,10 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { View } from '#core/camera/view'
-import { referenceSize } from '#core/camera/view'
+import { flatView, referenceSize } from '#core/camera/view'
 import type { Point } from '#core/geometry/point'
 import { fittingView } from '#core/sheet/framing'
+import { useCamera } from './camera'
 import { useEditor } from './editor'
 
 /** The margin around the sheet when the table shows all of it. */
@@ -32,14 +33,14 @@ export const useStage = defineStore('stage', () => {
   /** The whole sheet on the table, or the frame where there is no sheet. */
   function wholeTable(): View {
     const { sheets, camera } = editor.journey!
-    const whole = sheets[0] ? fittingView(sheets[0], reference.value) : camera
+    const whole = sheets[0] ? fittingView(sheets[0], reference.value) : flatView(camera.centre, camera.zoom)
     return { ...whole, zoom: whole.zoom * TABLE_MARGIN }
   }
 
   /** What the stage shows: the camera's view through the lens, or the table. */
   const view = computed<View>(() => {
-    if (!editor.journey) return { centre: { x: 0, y: 0 }, zoom: 1 }
-    return mode.value === 'lens' ? editor.compiled!.view : (tableView.value ?? wholeTable())
+    if (!editor.journey) return flatView({ x: 0, y: 0 }, 1)
+    return mode.value === 'lens' ? useCamera().view : (tableView.value ?? wholeTable())
   })
 
   function setMode(next: 'lens' | 'table') {

@@ -1,10 +1,23 @@
 import type { Point } from '../geometry/point'
 
-/** What the camera sees: the ground point at the middle of the frame, and the zoom in reference pixels per ground unit. */
+/**
+ * What the camera sees: the ground point at the middle of the frame, the zoom there in reference pixels per ground unit, the bearing, which is the
+ * direction that is up in the frame, in degrees clockwise from the map's own up, and the pitch: 0 looks straight down, more looks ahead.
+ */
 export interface View {
   centre: Point
   zoom: number
+  bearing: number
+  pitch: number
 }
+
+/** A view straight down, with the map upright. */
+export const flatView = (centre: Point, zoom: number): View => ({ centre, zoom, bearing: 0, pitch: 0 })
+
+/** The bounds of a view: at the greatest pitch the horizon still lies above the frame. */
+export const LEAST_ZOOM = 1e-4
+export const GREATEST_ZOOM = 1e4
+export const GREATEST_PITCH = 65
 
 export interface Size {
   width: number
@@ -23,28 +36,5 @@ export function referenceSize(frame: Size): Size {
   return { width: frame.width / k, height: frame.height / k }
 }
 
-/** Ground to screen, in reference pixels from the frame's upper left corner. */
-export function toScreen(view: View, reference: Size, p: Point): Point {
-  return {
-    x: reference.width / 2 + (p.x - view.centre.x) * view.zoom,
-    y: reference.height / 2 + (p.y - view.centre.y) * view.zoom,
-  }
-}
-
-/** Screen to ground, the inverse of toScreen. */
-export function toGround(view: View, reference: Size, p: Point): Point {
-  return {
-    x: view.centre.x + (p.x - reference.width / 2) / view.zoom,
-    y: view.centre.y + (p.y - reference.height / 2) / view.zoom,
-  }
-}
-
-/** The view zoomed by a factor so that the ground under a screen point (reference pixels) stays there. */
-export function zoomedAbout(view: View, reference: Size, at: Point, factor: number): View {
-  const ground = toGround(view, reference, at)
-  const k = 1 / factor
-  return {
-    zoom: view.zoom * factor,
-    centre: { x: ground.x + (view.centre.x - ground.x) * k, y: ground.y + (view.centre.y - ground.y) * k },
-  }
-}
+export const sameView = (a: View, b: View): boolean =>
+  a.centre.x === b.centre.x && a.centre.y === b.centre.y && a.zoom === b.zoom && a.bearing === b.bearing && a.pitch === b.pitch

@@ -1,3 +1,4 @@
+import type { Projection } from '../camera/projection'
 import type { Course } from '../geometry/course'
 import { joinCourses } from '../geometry/course'
 import { itineraryOf } from '../journey/pace-edits'
@@ -5,19 +6,25 @@ import type { Journey, Leg, Traveller } from '../journey/schema'
 import { readTimes } from '../journey/track-line'
 import type { Progress } from '../pace/easing'
 import { cubicBezier, hermite, NAMED_CURVES } from '../pace/easing'
+import type { FrameRate } from '../pace/rate'
 import { fraction, frameTime } from '../pace/rate'
 import { recorded } from '../pace/recorded'
 import type { Visit } from '../pace/schedule'
 import { schedule } from '../pace/schedule'
-import { artworkOf } from '../vehicles/catalogue'
-import type { CompiledTraveller, TimedLeg } from './compiled'
+import type { CompiledTraveller, CompiledVisit, TimedLeg } from './compiled'
 import { compiledCourse, courseGround } from './course'
 import type { Run } from './heading'
-import { runOf, SMOOTHING } from './heading'
 import { sameVehicle, stretchesOf } from './stretch'
 
-/** Compiles a traveller's trip: its courses, its schedule, and how its vehicles turn. @throws JourneyError if its times do not fit into the film. */
-export function compileTraveller(journey: Journey, traveller: Traveller): CompiledTraveller {
+/** A traveller's trip with its courses and times, before the camera is known. */
+export interface TimedTrip {
+  traveller: Traveller
+  visits: CompiledVisit[]
+  legs: TimedLeg[]
+}
+
+/** Times a traveller's trip. @throws JourneyError if its times do not fit into the film. */
+export function timedTrip(journey: Journey, traveller: Traveller): TimedTrip {
   const { rate } = journey.frame
   const byId = new Map(journey.stops.map((stop) => [stop.id, stop]))
   const stops = traveller.visits.map((visit) => byId.get(visit.stop)!)
@@ -32,9 +39,8 @@ export function compileTraveller(journey: Journey, traveller: Traveller): Compil
     rate,
     journey.shareExponent,
   )
-  const { zoom } = journey.camera
   const speeds = speedsAtVisits(visits, courses)
-  const runs = runsOf(traveller.legs, courses, visits, zoom)
+  const runs = runsOf(traveller.legs, courses, visits)
   const compiledVisits = visits.map((visit, i) => ({
     stop: stops[i]!,
     arrive: frameTime(visit.arrive, rate),
@@ -50,13 +56,25 @@ export function compileTraveller(journey: Journey, traveller: Traveller): Compil
       depart: compiledVisits[i]!.leave,
       arrive: compiledVisits[i + 1]!.arrive,
       progress: progressOf(leg, course, relative(speeds[i]!), relative(speeds[i + 1]!)),
-      vehicleLength: (leg.vehicle?.size ?? 0) / zoom,
       ...runs[i]!,
     }
   })
+  return { traveller, visits: compiledVisits, legs }
+}
+
+/** Adds to a trip what depends on the camera: how its vehicles turn, and at which zoom its ink is drawn. @param look the projection at a time */
+export function compileTraveller(
+  { traveller, visits, legs }: TimedTrip,
+  rate: FrameRate,
+  look: (time: number) => Projection,
+): CompiledTraveller {
   const [numerator, denominator] = fraction(rate)
-  const stretches = stretchesOf(legs, compiledVisits, numerator / denominator)
-  return { traveller, visits: compiledVisits, legs: legs.map((leg, i) => ({ ...leg, stretch: stretches[i]! })) }
+  const stretches = stretchesOf(legs, visits, numerator / denominator, look)
+  return {
+    traveller,
+    visits,
+    legs: legs.map((leg, i) => ({ ...leg, patternZoom: look((leg.depart + leg.arrive) / 2).view.zoom, stretch: stretches[i]! })),
+  }
 }
 
 function progressOf({ easing, course: shape }: Leg, course: Course, startSpeed: number, endSpeed: number): Progress {
@@ -83,23 +101,13 @@ function speedsAtVisits(visits: readonly Visit[], courses: readonly Course[]): n
   })
 }
 
-function runsOf(
-  legs: readonly Leg[],
-  courses: readonly Course[],
-  visits: readonly Visit[],
-  zoom: number,
-): { run: Run; runOffset: number }[] {
+function runsOf(legs: readonly Leg[], courses: readonly Course[], visits: readonly Visit[]): { run: Run; runOffset: number }[] {
   const placed: { run: Run; runOffset: number }[] = []
   let start = 0
   while (start < legs.length) {
     let end = start + 1
     while (end < legs.length && visits[end]!.arrive === visits[end]!.leave && sameVehicle(legs[start]!.vehicle, legs[end]!.vehicle)) end++
-    const vehicle = legs[start]!.vehicle
-    const run = runOf(
-      joinCourses(courses.slice(start, end)),
-      (SMOOTHING * (vehicle?.size ?? 1)) / zoom,
-      vehicle ? artworkOf(vehicle.artwork).view : 'above',
-    )
+    const run: Run = { course: joinCourses(courses.slice(start, end)) }
     let runOffset = 0
     for (let i = start; i < end; i++) {
       placed.push({ run, runOffset })

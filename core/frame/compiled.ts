@@ -1,6 +1,6 @@
-import type { Size, View } from '../camera/view'
+import type { Size } from '../camera/view'
+import type { ViewTrack } from '../camera/view-track'
 import type { Course } from '../geometry/course'
-import type { Point } from '../geometry/point'
 import type { Area, Journey, Leg, Postcard, Sheet, Stop, Traveller } from '../journey/schema'
 import type { Progress } from '../pace/easing'
 import type { Run } from './heading'
@@ -17,7 +17,8 @@ export interface CompiledJourney {
   /** Output pixels per reference pixel. */
   scale: number
   reference: Size
-  view: View
+  /** The camera's views: see viewAt. */
+  views: ViewTrack
   travellers: CompiledTraveller[]
   /** The stops that are seen in the film, each with the first arrival at it. */
   marks: CompiledMark[]
@@ -45,11 +46,11 @@ export interface CompiledMark extends CompiledVisit {
 
 export interface CompiledPostcard extends PostcardTimes {
   postcard: Postcard
-  /** Where the stop is in the frame, in reference pixels. */
-  home: Point
 }
 
 export interface CompiledLeg extends TimedLeg {
+  /** The zoom half-way through its time: the pattern of its ink, which is measured on the ground, looks as it should at this one. */
+  patternZoom: number
   /** How the vehicle turns on this leg and on the neighbouring legs it also travels. */
   stretch: Stretch
 }
@@ -70,8 +71,6 @@ export interface TimedLeg {
   depart: number
   arrive: number
   progress: Progress
-  /** Length of the vehicle in ground units; 0 without one. */
-  vehicleLength: number
   /** The run this leg is part of, and where on it the leg begins. */
   run: Run
   runOffset: number

@@ -1,7 +1,10 @@
+import type { Projection } from '../camera/projection'
 import type { View } from '../camera/view'
+import { projectionAt } from '../camera/view-track'
 import { creditLine } from '../sheet/credits'
 import type { CompiledJourney, CompiledMark, CompiledTraveller } from './compile'
 import type { CreditItem, Frame, FrameItem, InkItem, LabelItem, PinItem, PostcardItem, VehicleItem } from './frame'
+import { IS_GROUND } from './frame'
 import { labelAppearanceAt, pinAppearanceAt, postcardAppearanceAt } from './marks'
 import type { Motion } from './motion'
 import { inkLengthAt, motionAt } from './motion'
@@ -12,20 +15,22 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
   const { journey, lastTime, marks } = compiled
   const time = Math.min(Math.max(seconds, 0), lastTime)
   const travellers = compiled.travellers.filter(({ traveller }) => traveller.shown)
+  const projection = projectionAt(compiled, time)
   const motions = travellers.map((traveller) => motionAt(traveller, time, lastTime))
+  const standing = byDepth(marks, projection)
   const items: FrameItem[] = ground(compiled, time)
-  for (const traveller of travellers) items.push(...inks(traveller, time, lastTime))
-  items.push(...pins(marks, time, lastTime))
+  for (const traveller of travellers) items.push(...inks(traveller, time, lastTime, projection))
+  items.push(...pins(standing, time, lastTime))
   travellers.forEach((traveller, i) => items.push(...vehicle(traveller, motions[i])))
-  items.push(...labels(marks, time, lastTime))
-  items.push(...postcards(compiled, time))
+  items.push(...labels(standing, time, lastTime))
+  items.push(...postcards(standing, time))
   items.push(...credits(compiled, time))
   return {
     time,
     size: { width: journey.frame.width, height: journey.frame.height },
     scale: compiled.scale,
     reference: compiled.reference,
-    view: compiled.view,
+    view: projection.view,
     items,
     motions,
   }
@@ -36,6 +41,12 @@ export const onTable = (frame: Frame, view: View): Frame => ({
   ...frame,
   view,
   items: frame.items.filter((item) => item.kind !== 'edge-shade' && item.kind !== 'credit'),
+})
+
+/** A frame of what travels and marks the way alone, to be laid over something else: the ground, and the line that names its sources, are left out. */
+export const withoutGround = (frame: Frame): Frame => ({
+  ...frame,
+  items: frame.items.filter(({ kind }) => !IS_GROUND[kind] && kind !== 'credit'),
 })
 
 /** A frame with the tracing sheets over the others, as it is worked on; a film never shows them. */
@@ -75,10 +86,15 @@ function credits({ journey, lastTime }: CompiledJourney, time: number): CreditIt
   return text === '' ? [] : [{ kind: 'credit', text, opacity }]
 }
 
-function inks(traveller: CompiledTraveller, time: number, lastTime: number): InkItem[] {
-  return traveller.legs.flatMap(({ leg, course }, i) => {
-    const head = inkLengthAt(traveller, i, time, lastTime)
-    return head > 0 ? [{ kind: 'ink', leg: leg.id, course, head, ink: leg.ink } satisfies InkItem] : []
+/** Marks from the furthest to the nearest, so that nearer ones stand before others; in the order of the trip where the view is flat. */
+function byDepth(marks: readonly CompiledMark[], { isFlat, toScreen }: Projection): readonly CompiledMark[] {
+  return isFlat ? marks : [...marks].sort((a, b) => toScreen(a.stop.at).y - toScreen(b.stop.at).y)
+}
+
+function inks(traveller: CompiledTraveller, time: number, lastTime: number, projection: Projection): InkItem[] {
+  return traveller.legs.flatMap(({ leg, course, patternZoom }, i) => {
+    const head = inkLengthAt(traveller, i, time, lastTime, projection)
+    return head > 0 ? [{ kind: 'ink', leg: leg.id, course, tail: 0, head, patternZoom, phase: 0, ink: leg.ink } satisfies InkItem] : []
   })
 }
 
@@ -98,12 +114,11 @@ function labels(marks: readonly CompiledMark[], time: number, lastTime: number):
   })
 }
 
-function postcards({ marks, reference }: CompiledJourney, time: number): PostcardItem[] {
+function postcards(marks: readonly CompiledMark[], time: number): PostcardItem[] {
   return marks.flatMap(({ stop: { id, at, pin }, postcard: compiled }) => {
     const seen = compiled && postcardAppearanceAt(time, compiled)
     if (!seen) return []
-    const { postcard, home } = compiled
-    return [{ kind: 'postcard', stop: id, at, postcard, pin, home, reference, ...seen } satisfies PostcardItem]
+    return [{ kind: 'postcard', stop: id, at, postcard: compiled.postcard, pin, ...seen } satisfies PostcardItem]
   })
 }
 
@@ -111,6 +126,6 @@ function vehicle(traveller: CompiledTraveller, motion: Motion | undefined): Vehi
   const state = motion?.vehicle
   if (!motion || !state) return []
   const { leg } = traveller.legs[state.leg]!
-  const { rotation, mirrored, opacity, altitude } = state
-  return [{ kind: 'vehicle', leg: leg.id, at: motion.position, vehicle: leg.vehicle!, rotation, mirrored, opacity, altitude }]
+  const { lies, rotation, mirrored, opacity, altitude } = state
+  return [{ kind: 'vehicle', leg: leg.id, at: motion.position, vehicle: leg.vehicle!, lies, rotation, mirrored, opacity, altitude }]
 }

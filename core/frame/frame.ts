@@ -22,6 +22,20 @@ export interface Frame {
 export type FrameItem =
   GroundItem | SheetItem | AreaItem | EdgeShadeItem | InkItem | PinItem | VehicleItem | LabelItem | PostcardItem | CreditItem
 
+/** Whether each kind of item is part of the ground: these are the lowest, and look the same as long as the view rests. */
+export const IS_GROUND = {
+  ground: true,
+  sheet: true,
+  area: true,
+  'edge-shade': true,
+  ink: false,
+  pin: false,
+  vehicle: false,
+  label: false,
+  postcard: false,
+  credit: false,
+} as const satisfies Record<FrameItem['kind'], boolean>
+
 /** The background; always the lowest item. */
 export interface GroundItem {
   kind: 'ground'
@@ -54,8 +68,12 @@ export interface InkItem {
   kind: 'ink'
   leg: string
   course: Course
-  /** The ink runs from length 0 to here. */
+  /** The ink runs between these lengths of the course. */
+  tail: number
   head: number
+  /** The zoom at which its pattern of dashes is measured on the ground, and by how much it is moved along the course, in ground units. */
+  patternZoom: number
+  phase: number
   ink: Ink
 }
 
@@ -85,9 +103,6 @@ export interface PostcardItem {
   at: Point
   postcard: Postcard
   pin: Pin
-  /** Where the stop is in the frame, in reference pixels, and the frame's size: the card is kept within it. */
-  home: Point
-  reference: Size
   scale: number
   opacity: number
 }
@@ -97,6 +112,8 @@ export interface VehicleItem {
   leg: string
   at: Point
   vehicle: VehicleChoice
+  /** Whether it lies on the ground, and turns on it, rather than stand upright in the frame. */
+  lies: boolean
   rotation: number
   mirrored: boolean
   opacity: number

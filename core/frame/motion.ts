@@ -1,3 +1,5 @@
+import type { Projection } from '../camera/projection'
+import { seenDirection } from '../camera/projection'
 import { pointAt } from '../geometry/course'
 import type { Point } from '../geometry/point'
 import { smooth } from '../pace/easing'
@@ -104,25 +106,36 @@ function resting(compiled: CompiledTraveller, i: number, t: number, lastTime: nu
 }
 
 /**
- * Length of leg `i`'s ink at time t: 0 before departure, then up to a gap behind the vehicle, so that the line ends under it; after
+ * Length of leg `i`'s ink at time t: 0 before departure, then up to a distance behind the vehicle, so that the line ends under it; after
  * arrival it catches up with the stop, within a moment where the traveller rests, and with the vehicle's going where it passes through.
+ * @param projection of the camera's view at that time
  */
-export function inkLengthAt({ legs, visits }: CompiledTraveller, i: number, t: number, lastTime: number): number {
+export function inkLengthAt({ legs, visits }: CompiledTraveller, i: number, t: number, lastTime: number, projection: Projection): number {
   const leg = legs[i]!
   const full = leg.course.length
   if (t < leg.depart) return 0
-  const gap = gapAt(leg, Math.min(t, leg.arrive))
-  if (t < leg.arrive) return Math.max(0, lengthAt(leg, t) - gap)
+  const behind = behindAt(leg, Math.min(t, leg.arrive), projection)
+  if (t < leg.arrive) return Math.max(0, lengthAt(leg, t) - behind)
   const next = legs[i + 1]
   const { arrive, leave } = visits[i + 1]!
-  if (next && arrive === leave) return t < next.arrive ? Math.min(full, full - gap + lengthAt(next, t)) : full
+  if (next && arrive === leave) return t < next.arrive ? Math.min(full, full - behind + lengthAt(next, t)) : full
   const settle = Math.min(SETTLE, (next ? leave : lastTime) - arrive)
-  return settle > 0 ? full - gap * (1 - smooth((t - arrive) / settle)) : full
+  return settle > 0 ? full - behind * (1 - smooth((t - arrive) / settle)) : full
 }
 
 /** Ground units between the vehicle and the head of the ink behind it at time t. */
-function gapAt({ leg, course, stretch, vehicleLength }: CompiledLeg, t: number): number {
+function behindAt(timed: CompiledLeg, t: number, projection: Projection): number {
+  const { leg, course, stretch } = timed
   if (!leg.vehicle) return 0
-  const share = inkGapOf(artworkOf(leg.vehicle.artwork), stretch.heading(t), stretch.left(t), stretch.lean(t))
-  return Math.min(course.length, share * vehicleLength)
+  const artwork = artworkOf(leg.vehicle.artwork)
+  const onGround = leg.vehicle.size / projection.view.zoom
+  if (artwork.view === 'above') return Math.min(course.length, artwork.inkGap * onGround)
+  // An upright vehicle covers the more ground the flatter it is looked at.
+  const at = pointAt(course, lengthAt(timed, t))
+  const { direction, length } = seenDirection(projection, at, stretch.heading(t))
+  const share = inkGapOf(artwork, direction, stretch.left(t), stretch.lean(t))
+  return Math.min(course.length, (share * onGround * projection.depthScale(at)) / Math.max(length, LEAST_SEEN))
 }
+
+/** A direction that is shortened to less than this share counts as shortened to it. */
+const LEAST_SEEN = 0.1

@@ -15,7 +15,8 @@ export interface CompiledSpan {
 
 const ALWAYS: CompiledSpan = { from: -Infinity, to: Infinity, fade: 0 }
 
-function timeOf(moment: Moment, stops: ReadonlyMap<string, StopTimes>, end: number): number {
+/** The time of a moment, in seconds of the film; it may lie outside it. */
+export function timeOf(moment: Moment, stops: ReadonlyMap<string, StopTimes>, end: number): number {
   switch (moment.at) {
     case 'start':
       return moment.offset

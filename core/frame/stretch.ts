@@ -1,9 +1,14 @@
+import type { Projection } from '../camera/projection'
+import { seenDirection } from '../camera/projection'
 import { turnBetween } from '../geometry/angle'
+import { pointAt } from '../geometry/course'
 import type { VehicleChoice } from '../journey/schema'
 import { smooth } from '../pace/easing'
+import { artworkOf } from '../vehicles/catalogue'
 import type { CompiledVisit, Stretch, TimedLeg } from './compiled'
 import { lengthAt } from './compiled'
-import { headingAt, headsLeft, leanOf } from './heading'
+import type { Run } from './heading'
+import { facesLeft, headingAt, leanOf, SMOOTHING, turnsRound } from './heading'
 import { turning } from './turning'
 
 /** Seconds in which a vehicle that rests turns towards its next leg. */
@@ -13,39 +18,69 @@ const TURN = 0.6
 export const sameVehicle = (a: VehicleChoice | null, b: VehicleChoice | null): boolean =>
   a === b || (a !== null && b !== null && a.artwork === b.artwork && a.colour === b.colour && a.size === b.size)
 
-/** The stretch that each of a traveller's legs is part of. @param rate frames a second */
-export function stretchesOf(legs: readonly TimedLeg[], visits: readonly CompiledVisit[], rate: number): Stretch[] {
+/** The stretch that each of a traveller's legs is part of. @param rate frames a second @param look the projection at a time */
+export function stretchesOf(
+  legs: readonly TimedLeg[],
+  visits: readonly CompiledVisit[],
+  rate: number,
+  look: (time: number) => Projection,
+): Stretch[] {
   const stretches: Stretch[] = []
   let start = 0
   while (start < legs.length) {
     let end = start + 1
     while (end < legs.length && sameVehicle(legs[start]!.leg.vehicle, legs[end]!.leg.vehicle)) end++
-    const stretch = stretchOver(legs.slice(start, end), visits.slice(start, end + 1), rate)
+    const stretch = stretchOver(legs.slice(start, end), visits.slice(start, end + 1), rate, look)
     for (; start < end; start++) stretches.push(stretch)
   }
   return stretches
 }
 
 interface Spot {
+  /** On the ground. */
   heading: number
   left: boolean
   lean: number
 }
 
-function stretchOver(legs: readonly TimedLeg[], visits: readonly CompiledVisit[], rate: number): Stretch {
-  const spotOn = (leg: TimedLeg, s: number): Spot => {
-    const heading = headingAt(leg.run, leg.runOffset + s)
-    const left = headsLeft(leg.run, leg.runOffset + s)
-    return { heading, left, lean: leanOf(heading, left) }
+/** When a vehicle seen from the side turns round during a run, in rising seconds. */
+interface Sides {
+  startsLeft: boolean
+  flips: readonly number[]
+}
+
+function stretchOver(
+  legs: readonly TimedLeg[],
+  visits: readonly CompiledVisit[],
+  rate: number,
+  look: (time: number) => Projection,
+): Stretch {
+  const vehicle = legs[0]!.leg.vehicle
+  const isSideView = vehicle !== null && artworkOf(vehicle.artwork).view === 'side'
+  const size = SMOOTHING * (vehicle?.size ?? 1)
+  const headingOn = (leg: TimedLeg, s: number, t: number) => headingAt(leg.run, leg.runOffset + s, size / look(t).view.zoom)
+  const seenOn = (leg: TimedLeg, s: number, t: number) => seenDirection(look(t), pointAt(leg.course, s), headingOn(leg, s, t)).direction
+  const sides = new Map<Run, Sides>()
+  const sidesOf = (run: Run): Sides => {
+    let known = sides.get(run)
+    if (!known) sides.set(run, (known = findSides(legs.filter((leg) => leg.run === run), rate, seenOn))) // prettier-ignore
+    return known
+  }
+  const spotOn = (leg: TimedLeg, s: number, t: number): Spot => {
+    const heading = headingOn(leg, s, t)
+    if (!isSideView) return { heading, left: false, lean: 0 }
+    const { startsLeft, flips } = sidesOf(leg.run)
+    const left = flips.filter((flip) => flip <= t).length % 2 === 0 ? startsLeft : !startsLeft
+    return { heading, left, lean: leanOf(seenDirection(look(t), pointAt(leg.course, s), heading).direction, left) }
   }
   /** The direction of the vehicle from its course alone. */
   const spotAt = (t: number): Spot => {
     const next = legs.findIndex((leg) => t < leg.arrive)
     const leg = legs[next]
     const before = legs[next === -1 ? legs.length - 1 : next - 1]
-    if (!leg) return spotOn(before!, before!.course.length)
-    if (t >= leg.depart || !before) return spotOn(leg, lengthAt(leg, t))
-    return turningRound(spotOn(before, before.course.length), spotOn(leg, 0), visits[next]!, t)
+    if (!leg) return spotOn(before!, before!.course.length, t)
+    if (t >= leg.depart || !before) return spotOn(leg, lengthAt(leg, t), t)
+    return turningRound(spotOn(before, before.course.length, t), spotOn(leg, 0, t), visits[next]!, t)
   }
   const [from, to] = [visits[0]!.arrive, visits.at(-1)!.leave]
   const cuts = legs.flatMap(cutsOf)
@@ -54,6 +89,26 @@ function stretchOver(legs: readonly TimedLeg[], visits: readonly CompiledVisit[]
     lean: turning((t) => spotAt(t).lean, from, to, rate, cuts),
     left: (t) => spotAt(t).left,
   }
+}
+
+/** How often a run is examined for where its vehicle turns round, as a multiple of the frame rate. */
+const PROBES_A_FRAME = 2
+
+/** @param legs those of one run @param seenOn the direction in the frame on a leg at a length and a time */
+function findSides(legs: readonly TimedLeg[], rate: number, seenOn: (leg: TimedLeg, s: number, t: number) => number): Sides {
+  const [from, to] = [legs[0]!.depart, legs.at(-1)!.arrive]
+  const startsLeft = facesLeft(seenOn(legs[0]!, 0, from))
+  const flips: number[] = []
+  let left = startsLeft
+  const probes = Math.ceil((to - from) * rate * PROBES_A_FRAME)
+  for (let i = 1; i <= probes; i++) {
+    const t = from + ((to - from) * i) / probes
+    const leg = legs.find(({ arrive }) => t < arrive) ?? legs.at(-1)!
+    if (!turnsRound(seenOn(leg, lengthAt(leg, t), t), left)) continue
+    flips.push(t)
+    left = !left
+  }
+  return { startsLeft, flips }
 }
 
 /** At a stop between two legs the vehicle turns just before it goes on. A side view cannot be half turned round: it faces the new way as soon as it begins to turn. */

@@ -1,4 +1,4 @@
-import { referenceSize } from '../camera/view'
+import { flatView, referenceSize } from '../camera/view'
 import type { FrameFormat, Journey } from './schema'
 import { groundSchema, JOURNEY_FORMAT, JOURNEY_VERSION, travellerSchema } from './schema'
 
@@ -50,7 +50,8 @@ export function createJourney(name: string, frame: FrameFormat = DEFAULT_FRAME, 
     areas: [],
     creditLine: false,
     networks: [],
-    camera: { centre: { x: reference.width / 2, y: reference.height / 2 }, zoom: 1 },
+    camera: flatView({ x: reference.width / 2, y: reference.height / 2 }, 1),
+    views: [],
     shareExponent: 0.5,
     stops: [],
     travellers: [travellerSchema.parse({ id: 'traveller', visits: [], legs: [] })],

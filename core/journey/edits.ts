@@ -1,12 +1,13 @@
 import { produce } from 'immer'
 import type { View } from '../camera/view'
-import { referenceSize } from '../camera/view'
+import { flatView, GREATEST_ZOOM, LEAST_ZOOM, referenceSize } from '../camera/view'
 import { bowThrough } from '../geometry/bow'
 import type { Point } from '../geometry/point'
 import { compiledCourse, courseGround } from '../frame/course'
 import { partsOf } from '../geometry/course'
 import { fillingView, viewOf } from '../sheet/framing'
 import { findLeg, legEnds } from './lookup'
+import { withViews } from './view-edits'
 import type { CourseShape, FrameFormat, Journey, Label, Leg, Pin, Postcard, Stop } from './schema'
 import { postcardSchema, SIDES } from './schema'
 
@@ -18,13 +19,11 @@ import { postcardSchema, SIDES } from './schema'
 
 export const rename = (journey: Journey, name: string): Journey => ({ ...journey, name })
 
-export const setCamera = (journey: Journey, camera: View): Journey => ({ ...journey, camera })
-
 /** The part of the frame, upright and across, in which a whole trip is laid out: the safe area for titles (common practice, no source). */
 const SAFE = 0.8
 
-/** Points the camera at the trips of all travellers that are shown. A single stop comes to the middle. */
-export function fitRoute(journey: Journey): Journey {
+/** The view of the trips of all travellers that are shown, straight down; a single stop is in its middle. Undefined without stops. */
+export function routeView(journey: Journey): View | undefined {
   const ground = courseGround(journey)
   const places = new Map(journey.stops.map(({ id, at }) => [id, at]))
   const points = journey.travellers.flatMap(({ shown, visits, legs }) => {
@@ -34,9 +33,9 @@ export function fitRoute(journey: Journey): Journey {
     return [...stops, ...lines]
   })
   const view = viewOf(points, referenceSize(journey.frame), SAFE)
-  if (!view) return journey
-  const zoom = Number.isFinite(view.zoom) ? Math.min(1e4, Math.max(1e-4, view.zoom)) : journey.camera.zoom
-  return setCamera(journey, { centre: view.centre, zoom })
+  if (!view) return undefined
+  const zoom = Number.isFinite(view.zoom) ? Math.min(GREATEST_ZOOM, Math.max(LEAST_ZOOM, view.zoom)) : journey.camera.zoom
+  return flatView(view.centre, zoom)
 }
 
 /** Changes size or rate. A sheet keeps its scale relative to filling the frame; on plain ground the visible part stays in view. */
@@ -47,7 +46,7 @@ export function setFrame(journey: Journey, frame: FrameFormat): Journey {
   const factor = sheet
     ? fillingView(sheet, after).zoom / fillingView(sheet, before).zoom
     : Math.min(after.width / before.width, after.height / before.height)
-  return { ...journey, frame, camera: { ...journey.camera, zoom: journey.camera.zoom * factor } }
+  return { ...withViews(journey, (view) => ({ ...view, zoom: view.zoom * factor })), frame }
 }
 
 export type StopPatch = Partial<Pick<Stop, 'name' | 'at' | 'found' | 'place' | 'postcard'>> & { pin?: Partial<Pin>; label?: Partial<Label> }

@@ -1,3 +1,5 @@
+import type { View } from '../camera/view'
+import { GREATEST_ZOOM, LEAST_ZOOM } from '../camera/view'
 import type { Point } from '../geometry/point'
 import { subtract } from '../geometry/point'
 import { placeByTwoPoints, sheetToGround } from '../sheet/place'
@@ -8,8 +10,8 @@ import { readPoints, writePoints } from './track-line'
 export type Move = (p: Point) => Point
 
 /**
- * Moves everything on the ground by a map of it: stops, the courses of legs, networks, areas, and all sheets but one that stays. The view is the
- * caller's responsibility.
+ * Moves everything on the ground by a map of it: stops, the courses of legs, networks, areas, the views after the first, and all sheets but one that
+ * stays. The view with which the film begins is the caller's responsibility.
  */
 export function withGroundMoved(journey: Journey, move: Move, staying?: string): Journey {
   const places = new Map(journey.stops.map(({ id, at }) => [id, at]))
@@ -25,8 +27,22 @@ export function withGroundMoved(journey: Journey, move: Move, staying?: string):
     })),
     networks: journey.networks.map((network) => movedNetwork(network, move)),
     areas: journey.areas.map((area) => movedArea(area, move)),
+    views: journey.views.map((entry) => ({ ...entry, view: movedView(entry.view, move) })),
     sheets: journey.sheets.map((sheet) => (sheet.id === staying ? sheet : { ...sheet, place: movedPlace(sheet, move) })),
   }
+}
+
+/** A view of the same part of the ground as before. Its bearing stays, as that is measured against the map. */
+export function movedView(view: View, move: Move): View {
+  const zoom = view.zoom / localScale(move, view.centre, 1 / view.zoom)
+  return { ...view, centre: move(view.centre), zoom: Math.min(GREATEST_ZOOM, Math.max(LEAST_ZOOM, zoom)) }
+}
+
+/** The local scale of a map of the ground at a point. */
+function localScale(move: Move, at: Point, step: number): number {
+  const from = move(at)
+  const [right, down] = [move({ x: at.x + step, y: at.y }), move({ x: at.x, y: at.y + step })]
+  return Math.sqrt((Math.hypot(right.x - from.x, right.y - from.y) * Math.hypot(down.x - from.x, down.y - from.y)) / step ** 2)
 }
 
 /** A handle, which is an offset, at a point that moves. */

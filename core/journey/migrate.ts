@@ -21,6 +21,8 @@ const MIGRATIONS: readonly ((document: Raw) => Raw)[] = [
       ? {}
       : { travellers: Array.isArray(travellers) ? travellers.map((who) => free(who, rest.seconds)) : travellers }),
   }),
+  // Version 5: the camera may turn and tilt, and views may follow the first; a document of version 4 has one that does neither.
+  (document) => document,
 ]
 
 const isRaw = (value: unknown): value is Raw => typeof value === 'object' && value !== null

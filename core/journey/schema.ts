@@ -4,9 +4,9 @@ import { NAMED_CURVES } from '../pace/easing'
 import { VEHICLE_IDS } from '../vehicles/catalogue'
 import { areaSchema, groundSchema, sheetSchema } from './sheet-schema'
 import { stopSchema } from './stop-schema'
-import type { Span } from './values'
+import type { Moment, Span } from './values'
 import { countIn, HEIGHTS_PATTERN, isRising, POINTS_PATTERN, TIMES_PATTERN } from './track-line'
-import { colour, id, LIMITS, point, seconds, unit } from './values'
+import { colour, id, LIMITS, momentSchema, point, seconds, unit, viewSchema } from './values'
 
 export * from './sheet-schema'
 export * from './stop-schema'
@@ -14,11 +14,11 @@ export { LIMITS } from './values'
 export type { Moment, Span } from './values'
 
 /**
- * The journey document, version 4: what is stored, exchanged and undone.
+ * The journey document, version 5: what is stored, exchanged and undone.
  * Lengths are in ground units (gu) or reference pixels (rpx), times in seconds; see docs/journey-format.md.
  */
 export const JOURNEY_FORMAT = 'zephyrine-journey'
-export const JOURNEY_VERSION = 4
+export const JOURNEY_VERSION = 5
 
 const evenSide = z.int().min(64).max(LIMITS.side).multipleOf(2, 'must be an even number of pixels')
 const title = z.string().trim().min(1).max(120)
@@ -123,7 +123,8 @@ export const vehicleSchema = z.strictObject({
   size: z.number().min(12).max(600).default(110),
 })
 
-export const EASING_NAMES = ['gentle', 'recorded', ...(Object.keys(NAMED_CURVES) as (keyof typeof NAMED_CURVES)[])] as const
+export const CURVE_NAMES = Object.keys(NAMED_CURVES) as (keyof typeof NAMED_CURVES)[]
+export const EASING_NAMES = ['gentle', 'recorded', ...CURVE_NAMES] as const
 
 /** 'recorded' keeps the pace of a recorded track, where its times are known, and is gentle elsewhere; 'gentle' starts and stops softly and passes at speed through stops without a layover; the others are CSS easing functions, whose x lie from 0 to 1. */
 const curveHeight = z.number().min(-4).max(5)
@@ -139,6 +140,15 @@ export const legSchema = z.strictObject({
   easing: easingSchema.default('gentle'),
   vehicle: vehicleSchema.nullable().default(null),
   ink: inkSchema.prefault({}),
+})
+
+/** A view that the camera takes up from a moment on, and the seconds in which it gets there; none cut to it. */
+export const viewAtMomentSchema = z.strictObject({
+  id,
+  at: momentSchema,
+  transition: z.number().min(0).max(60).default(2),
+  easing: z.enum(CURVE_NAMES).default('ease-in-out'),
+  view: viewSchema,
 })
 
 /** Lines to travel along by one mode, such as the roads of a region. */
@@ -200,7 +210,10 @@ export const journeySchema = z
     /** Whether the film ends with a line that names the sources. */
     creditLine: z.boolean().default(false),
     networks: z.array(networkSchema).max(LIMITS.networks).default([]),
-    camera: z.strictObject({ centre: point, zoom: z.number().min(1e-4).max(1e4) }),
+    /** The view with which the film begins. */
+    camera: viewSchema,
+    /** The views that follow it, in any order. */
+    views: z.array(viewAtMomentSchema).max(LIMITS.views).default([]),
     /** Travel time is shared out by length to this power: 0 equally, 1 by distance. */
     shareExponent: unit.default(0.5),
     stops: z.array(stopSchema).max(LIMITS.stops).default([]),
@@ -216,7 +229,7 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
     if (known.has(stop.id)) complain(['stops', i, 'id'], `is "${stop.id}", which another stop has already`)
     known.add(stop.id)
   })
-  const uniqueIds = (list: readonly { id: string }[], field: 'sheets' | 'areas' | 'networks' | 'travellers', what: string) => {
+  const uniqueIds = (list: readonly { id: string }[], field: 'sheets' | 'areas' | 'networks' | 'travellers' | 'views', what: string) => {
     const seen = new Set<string>()
     list.forEach((entry, i) => {
       if (seen.has(entry.id)) complain([field, i, 'id'], `is "${entry.id}", which another ${what} has already`)
@@ -227,13 +240,15 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
   uniqueIds(journey.areas, 'areas', 'area')
   uniqueIds(journey.networks, 'networks', 'network')
   uniqueIds(journey.travellers, 'travellers', 'traveller')
-  const checkSpan = (shown: Span | null, path: PropertyKey[]) => {
-    for (const end of ['from', 'to'] as const) {
-      const moment = shown?.[end]
-      if (moment && 'stop' in moment && !journey.travellers.some(({ visits }) => visits.some((visit) => visit.stop === moment.stop)))
-        complain([...path, 'shown', end, 'stop'], `names the stop "${moment.stop}", which nobody visits`)
-    }
+  uniqueIds(journey.views, 'views', 'view')
+  const checkMoment = (moment: Moment | undefined, path: PropertyKey[]) => {
+    if (moment && 'stop' in moment && !journey.travellers.some(({ visits }) => visits.some((visit) => visit.stop === moment.stop)))
+      complain([...path, 'stop'], `names the stop "${moment.stop}", which nobody visits`)
   }
+  const checkSpan = (shown: Span | null, path: PropertyKey[]) => {
+    for (const end of ['from', 'to'] as const) checkMoment(shown?.[end], [...path, 'shown', end])
+  }
+  journey.views.forEach(({ at }, i) => checkMoment(at, ['views', i, 'at']))
   journey.sheets.forEach((sheet, i) => {
     checkSpan(sheet.shown, ['sheets', i])
     const { crop } = sheet
@@ -269,6 +284,7 @@ export type TrackCourse = Extract<CourseShape, { kind: 'track' }>
 export type NetworkCourse = Extract<CourseShape, { kind: 'network' }>
 export type Network = z.output<typeof networkSchema>
 export type NetworkMode = (typeof NETWORK_MODES)[number]
+export type ViewAtMoment = z.output<typeof viewAtMomentSchema>
 export type Ink = z.output<typeof inkSchema>
 export type Glow = z.output<typeof glowSchema>
 export type VehicleChoice = z.output<typeof vehicleSchema>

@@ -1,11 +1,13 @@
-import { referenceSize, toGround, toScreen } from '../camera/view'
+import type { View } from '../camera/view'
+import { referenceSize } from '../camera/view'
 import { geoOfSheet, groundGeo } from '../geo/ground'
 import type { Point } from '../geometry/point'
 import { distance } from '../geometry/point'
 import { fillingView, fittingView } from '../sheet/framing'
 import { AT_ORIGIN, groundToSheet, placeByTwoPoints, placeInside, sheetToGround, turnedAbout, turnedPlace, usedPart } from '../sheet/place'
 import { JourneyError } from './error'
-import { withGroundMoved } from './ground-move'
+import type { Move } from './ground-move'
+import { movedView, withGroundMoved } from './ground-move'
 import type { Area, Ground, Journey, Place, Sheet, Wash } from './schema'
 
 /** Changes to a journey's sheets and ground: pure functions, journey in, journey out, as in edits.ts. */
@@ -27,9 +29,17 @@ function layFirst(journey: Journey, sheet: Sheet): Journey {
   const reference = referenceSize(journey.frame)
   const laid = { ...sheet, place: AT_ORIGIN }
   const camera = fillingView(laid, reference)
-  const moved = withGroundMoved(journey, (p) => toGround(camera, reference, toScreen(journey.camera, reference, p)))
+  const moved = withGroundMoved(journey, sameInFrame(journey.camera, camera))
   return { ...moved, camera, sheets: [laid] }
 }
+
+/** The map of the ground that keeps the place in the frame of all that is on it, from one view straight down to another; bearings and pitches do not count. */
+const sameInFrame =
+  (from: View, to: View): Move =>
+  (p) => ({
+    x: to.centre.x + ((p.x - from.centre.x) * from.zoom) / to.zoom,
+    y: to.centre.y + ((p.y - from.centre.y) * from.zoom) / to.zoom,
+  })
 
 function insetPlace({ camera, frame }: Journey, sheet: Sheet): Place {
   const { width, height } = referenceSize(frame)
@@ -91,17 +101,12 @@ function replaceFirst(journey: Journey, old: Sheet, next: Sheet, how: ReplaceBy)
   const sheets = [next, ...journey.sheets.slice(1)]
   if (how.by === 'frame') {
     const camera = fillingView(next, reference)
-    const moved = withGroundMoved(
-      { ...journey, sheets },
-      (p) => toGround(camera, reference, toScreen(journey.camera, reference, p)),
-      next.id,
-    )
+    const moved = withGroundMoved({ ...journey, sheets }, sameInFrame(journey.camera, camera), next.id)
     return { ...moved, camera }
   }
   const move = how.by === 'lonlat' ? byLonLat(journey, old, next) : byPairs(how.pairs)
   const moved = withGroundMoved({ ...journey, sheets }, move, next.id)
-  const { centre, zoom } = journey.camera
-  return { ...moved, camera: { centre: move(centre), zoom: zoom / localScale(move, centre, 1 / zoom) } }
+  return { ...moved, camera: movedView(journey.camera, move) }
 }
 
 function byPairs(pairs: readonly [MatchedSpot, MatchedSpot]): (p: Point) => Point {
@@ -139,13 +144,6 @@ function placeInstead(journey: Journey, old: Sheet, next: Sheet, how: ReplaceBy)
   const middle = sheetToGround(old.place, { x: old.width / 2, y: old.height / 2 })
   const turned = sheetToGround({ x: 0, y: 0, scale, rotation: old.place.rotation }, { x: next.width / 2, y: next.height / 2 })
   return { x: middle.x - turned.x, y: middle.y - turned.y, scale, rotation: old.place.rotation }
-}
-
-/** The local scale of a map of the ground at a point. */
-function localScale(move: (p: Point) => Point, at: Point, step: number): number {
-  const from = move(at)
-  const [right, down] = [move({ x: at.x + step, y: at.y }), move({ x: at.x, y: at.y + step })]
-  return Math.sqrt((Math.hypot(right.x - from.x, right.y - from.y) * Math.hypot(down.x - from.x, down.y - from.y)) / step ** 2)
 }
 
 /** Moves stops whose place on the Earth is known to where it lies on the ground now; those already there, to a hundredth of a gu, stay the same. */

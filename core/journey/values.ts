@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { GREATEST_PITCH, GREATEST_ZOOM, LEAST_ZOOM } from '../camera/view'
 
 /** Limits that keep memory and time bounded whatever a file says. */
 export const LIMITS = {
@@ -14,6 +15,7 @@ export const LIMITS = {
   networks: 6,
   networkLines: 5000,
   vias: 50,
+  views: 200,
   coordinate: 1e7,
   sheets: 20,
   controlPoints: 200,
@@ -48,6 +50,14 @@ export const momentSchema = z.discriminatedUnion('at', [
 
 /** A stretch of the journey during which something is shown; it comes and goes with a fade, in seconds. */
 export const spanSchema = z.strictObject({ from: momentSchema, to: momentSchema, fade: z.number().min(0).max(10).default(0.6) })
+
+/** A view of the camera: see core/camera/view.ts. */
+export const viewSchema = z.strictObject({
+  centre: point,
+  zoom: z.number().min(LEAST_ZOOM).max(GREATEST_ZOOM),
+  bearing: z.number().min(-180).max(180).default(0),
+  pitch: z.number().min(0).max(GREATEST_PITCH).default(0),
+})
 
 export type Moment = z.output<typeof momentSchema>
 export type Span = z.output<typeof spanSchema>

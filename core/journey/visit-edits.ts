@@ -6,7 +6,7 @@ import { upwardBow } from '../geometry/bow'
 import { artworkOf } from '../vehicles/catalogue'
 import { travellerOf } from './lookup'
 import { withTimeForAll } from './pace-edits'
-import type { CourseShape, Journey, Leg, Span, Stop, Traveller } from './schema'
+import type { CourseShape, Journey, Leg, Moment, Span, Stop, Traveller } from './schema'
 import { labelSchema, legSchema, pinSchema } from './schema'
 
 /**
@@ -146,10 +146,14 @@ export function dropUnvisited(draft: Journey): void {
   const visited = new Set(draft.travellers.flatMap(({ visits }) => visits.map((visit) => visit.stop)))
   draft.stops = draft.stops.filter((stop) => visited.has(stop.id))
   for (const { shown } of [...draft.sheets, ...draft.areas]) if (shown) letGoOfStops(shown, visited)
+  draft.views = draft.views.filter(({ at }) => isTiedTo(at, visited))
 }
+
+/** Whether a moment is tied to one of these stops, or to none. */
+const isTiedTo = (moment: Moment, stops: ReadonlySet<string>): boolean => !('stop' in moment) || stops.has(moment.stop)
 
 /** A span that begins or ends at a removed stop begins at the start or lasts to the end instead. */
 function letGoOfStops(span: Span, kept: ReadonlySet<string>): void {
-  if ('stop' in span.from && !kept.has(span.from.stop)) span.from = { at: 'start', offset: 0 }
-  if ('stop' in span.to && !kept.has(span.to.stop)) span.to = { at: 'end', offset: 0 }
+  if (!isTiedTo(span.from, kept)) span.from = { at: 'start', offset: 0 }
+  if (!isTiedTo(span.to, kept)) span.to = { at: 'end', offset: 0 }
 }

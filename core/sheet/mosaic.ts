@@ -1,9 +1,10 @@
-import type { Size, View } from '../camera/view'
+import type { Projection } from '../camera/projection'
+import type { Size } from '../camera/view'
+import type { Point } from '../geometry/point'
 import type { Ground, Sheet } from '../journey/schema'
-import { frameCorners } from './framing'
 import { groundToSheet, usedPart } from './place'
 import type { TileAddress } from './pyramid'
-import { levelFor, levelSize, TILE, tileGrid } from './pyramid'
+import { coarsestLevel, levelFor, levelSize, TILE, tileGrid } from './pyramid'
 
 /** A rectangle in whole pixels of a level. */
 export interface LevelRegion {
@@ -27,16 +28,86 @@ const MOST_MIRRORED = 4
 type Laid = Pick<Sheet, 'width' | 'height' | 'vector' | 'place' | 'crop' | 'wash'>
 
 /**
- * The part of a sheet that a view shows, at the coarsest level that is sharp enough. If the sheet is mirrored beyond its edges, the rectangle extends
- * beyond them. Undefined if the sheet is not in view.
+ * How finely a row of the frame shows a sheet: the base-2 logarithm of sheet pixels per output pixel, the mean of those across and along the line of
+ * sight where the ground is looked at from aside. The same all over where the view is flat.
+ *
+ * @param y the row in reference pixels
+ * @param scale output pixels per reference pixel
+ */
+export function rowDetail(sheet: Pick<Laid, 'place'>, projection: Projection, y: number, scale: number): number {
+  const { view, reference, isFlat, toGround } = projection
+  const straight = -Math.log2(sheet.place.scale * view.zoom * scale)
+  if (isFlat) return straight
+  const [a, b] = [toGround({ x: reference.width / 2, y: y - 0.5 })!, toGround({ x: reference.width / 2, y: y + 0.5 })!]
+  const along = Math.hypot(b.x - a.x, b.y - a.y) * view.zoom
+  const across = 1 / projection.depthScale(toGround({ x: reference.width / 2, y })!)
+  return straight + Math.log2(along * across) / 2
+}
+
+/** From this far between two levels on, the coarser one is laid over the finer one, so that the change does not show. */
+export const LEVEL_BLEND = 0.7
+
+/** The levels that a row of such detail is painted from: the finer one, and how much of the next coarser one lies over it, 0..1. */
+export function levelsOfRow(image: Size & { vector: boolean }, detail: number): { level: number; coarser: number } {
+  const level = levelFor(image, 2 ** detail)
+  const beyond = detail - level
+  const hasCoarser = beyond < 1 && level < coarsestLevel(image)
+  return { level, coarser: hasCoarser ? Math.max(0, (beyond - LEVEL_BLEND) / (1 - LEVEL_BLEND)) : 0 }
+}
+
+/** Rows of the frame, in reference pixels from its top. */
+interface Rows {
+  from: number
+  to: number
+}
+
+/** In how many steps the frame is gone through to find which rows need which level. */
+const ROW_STEPS = 180
+
+/** The rows for which each level is needed, from the finest to the coarsest. */
+function rowsByLevel(sheet: Laid, projection: Projection, scale: number): Map<number, Rows> {
+  const { height } = projection.reference
+  const whole = { from: 0, to: height }
+  if (projection.isFlat) return new Map([[levelFor(sheet, 2 ** rowDetail(sheet, projection, 0, scale)), whole]])
+  const step = height / ROW_STEPS
+  const found = new Map<number, Rows>()
+  const need = (level: number, y: number) => {
+    const rows = found.get(level)
+    const [from, to] = [Math.max(0, y - step), Math.min(height, y + step)]
+    found.set(level, rows ? { from: Math.min(rows.from, from), to: Math.max(rows.to, to) } : { from, to })
+  }
+  for (let y = 0; y <= height; y += step) {
+    const { level, coarser } = levelsOfRow(sheet, rowDetail(sheet, projection, y, scale))
+    need(level, y)
+    if (coarser > 0) need(level + 1, y)
+  }
+  return new Map([...found].sort(([a], [b]) => a - b))
+}
+
+/**
+ * The parts of a sheet that a view shows, each at the coarsest level that is sharp enough for its rows of the frame, the finest first: one where the view
+ * is flat. If the sheet is mirrored beyond its edges, they extend beyond them. None if the sheet is not in view.
  *
  * @param scale output pixels per reference pixel
  */
-export function mosaicFor(sheet: Laid, edge: Ground['edge'], view: View, reference: Size, scale: number): Mosaic | undefined {
-  const level = levelFor(sheet, 1 / (sheet.place.scale * view.zoom * scale))
+export function mosaicsFor(sheet: Laid, edge: Ground['edge'], projection: Projection, scale: number): Mosaic[] {
+  const { width } = projection.reference
+  return [...rowsByLevel(sheet, projection, scale)].flatMap(([level, { from, to }]) => {
+    const corners = [
+      { x: 0, y: from },
+      { x: width, y: from },
+      { x: width, y: to },
+      { x: 0, y: to },
+    ].map((corner) => groundToSheet(sheet.place, projection.toGround(corner)!))
+    const mosaic = mosaicAt(level, sheet, edge, corners)
+    return mosaic ? [mosaic] : []
+  })
+}
+
+/** The part of a level within the bounds of some spots of the sheet. */
+function mosaicAt(level: number, sheet: Laid, edge: Ground['edge'], corners: readonly Point[]): Mosaic | undefined {
   const k = 2 ** level
   const part = partAt(sheet, k)
-  const corners = frameCorners(view, reference).map((corner) => groundToSheet(sheet.place, corner))
   // A margin, so that smoothing, blur and glow at the frame's edge have the pixels beyond it.
   const margin = 8 + Math.ceil((3 * Math.max(sheet.wash?.blur ?? 0, sheet.wash?.glowingLines?.radius ?? 0)) / k)
   const range = (values: number[], start: number, length: number) => {

@@ -1,15 +1,11 @@
 import type { Size } from '../camera/view'
+import { radians, wrapDegrees } from '../geometry/angle'
 import type { Point } from '../geometry/point'
 import { JourneyError } from '../journey/error'
 import type { Crop, Place, Sheet } from '../journey/schema'
 
 /** How sheets lie on the ground: the similarity ground = (x, y) + scale · rotation · sheet. */
 export const AT_ORIGIN: Place = { x: 0, y: 0, scale: 1, rotation: 0 }
-
-const radians = (degrees: number): number => (degrees * Math.PI) / 180
-
-/** Brings an angle in degrees into -180..180. */
-export const wrapDegrees = (angle: number): number => ((((angle + 180) % 360) + 360) % 360) - 180
 
 /** From sheet pixels to the ground. */
 export function sheetToGround({ x, y, scale, rotation }: Place, p: Point): Point {

@@ -6,9 +6,10 @@ import type { Frame } from '#core/frame/frame'
 import { JourneyError } from '#core/journey/error'
 import type { Photo, Sheet } from '#core/journey/schema'
 import type { Mosaic } from '#core/sheet/mosaic'
-import { holds, mosaicFor, wholeMosaic } from '#core/sheet/mosaic'
+import { holds, mosaicsFor, wholeMosaic } from '#core/sheet/mosaic'
 import type { TileAddress } from '#core/sheet/pyramid'
 import { tileSize } from '#core/sheet/pyramid'
+import { spaceOf } from '#draw/canvas-space'
 import type { TilePicture } from '#draw/mosaic'
 import { layMosaic, pictureOf, wholeTile } from '#draw/mosaic'
 import type { Region } from '#draw/region'
@@ -74,6 +75,9 @@ export interface ServerStudio extends Studio {
 export function createServerStudio(folder: string): ServerStudio {
   registerFonts()
   const held = new Map<string, { image: string; mosaic: Mosaic; picture: SheetPicture }>()
+  /** The levels at which each sheet is held, the finest first. */
+  const levels = new Map<string, number[]>()
+  const sheetKey = (id: string, level: number) => `sheet ${id} ${level}`
 
   async function load(image: Sheet | Photo, mosaic: Mosaic): Promise<SheetPicture> {
     if (!hasTiles(folder, image.image))
@@ -97,10 +101,9 @@ export function createServerStudio(folder: string): ServerStudio {
   }
 
   /** Prepares a part of an image, identified by `key`. @returns whether it is new */
-  async function hold(key: string, image: Sheet | Photo, wanted: Mosaic | undefined): Promise<boolean> {
+  async function hold(key: string, image: Sheet | Photo, wanted: Mosaic): Promise<boolean> {
     const known = held.get(key)
-    if (!wanted) held.delete(key)
-    else if (known?.image !== image.image || !holds(known.mosaic, wanted)) {
+    if (known?.image !== image.image || !holds(known.mosaic, wanted)) {
       held.set(key, { image: image.image, mosaic: wanted, picture: await load(image, wanted) })
       return true
     }
@@ -110,14 +113,20 @@ export function createServerStudio(folder: string): ServerStudio {
   const studio: ServerStudio = {
     createSurface: createServerSurface,
     createPath: (d) => new Path2D(d) as unknown as globalThis.Path2D,
-    sheetPicture: ({ sheet }) => held.get(`sheet ${sheet.id}`)?.picture,
+    sheetPictures: ({ sheet }) => (levels.get(sheet.id) ?? []).flatMap((level) => held.get(sheetKey(sheet.id, level))?.picture ?? []),
     photoPicture: ({ stop }) => held.get(`photo ${stop}`)?.picture,
-    async prepare({ items, view, reference }, scale) {
+    async prepare(frame, scale) {
+      const { items } = frame
+      const { projection } = spaceOf(frame, scale)
       let isNew = false
       for (const item of items) {
         if (item.kind === 'sheet') {
           const { sheet, edge } = item
-          if (await hold(`sheet ${sheet.id}`, sheet, mosaicFor(sheet, edge, view, reference, scale))) isNew = true
+          const wanted = mosaicsFor(sheet, edge, projection, scale)
+          const before = levels.get(sheet.id) ?? []
+          levels.set(sheet.id, wanted.map(({ level }) => level)) // prettier-ignore
+          for (const level of before) if (!wanted.some((mosaic) => mosaic.level === level)) held.delete(sheetKey(sheet.id, level))
+          for (const mosaic of wanted) if (await hold(sheetKey(sheet.id, mosaic.level), sheet, mosaic)) isNew = true
         } else if (item.kind === 'postcard' && item.postcard.photo) {
           const { photo, size } = item.postcard
           if (await hold(`photo ${item.stop}`, photo, wholeMosaic(photo, photoSize(photo, size).width * scale))) isNew = true

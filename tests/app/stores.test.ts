@@ -1,3 +1,4 @@
+import { flatView } from '#core/camera/view'
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { editLeg, editStop, rename, setFrame } from '#core/journey/edits'
@@ -187,7 +188,7 @@ describe('the stage', () => {
     expect(stage.view).toBe(editor.journey!.camera)
     stage.toggleMode()
     expect(stage.view.zoom).toBeCloseTo(0.27, 6)
-    stage.tableView = { centre: { x: 1, y: 2 }, zoom: 3 }
+    stage.tableView = flatView({ x: 1, y: 2 }, 3)
     expect(stage.view.zoom).toBe(3)
     stage.setMode('lens')
     expect(stage.view).toBe(editor.journey!.camera)

@@ -1,8 +1,10 @@
 /** The preview in the browser and the frame from the server are one picture: mean difference under 2 of 255, text included. */
+import { flatView } from '#core/camera/view'
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { frameTime } from '#core/pace/rate'
-import { editPostcard, editStop, setCamera } from '#core/journey/edits'
+import { editPostcard, editStop } from '#core/journey/edits'
+import { setCamera } from '#core/journey/view-edits'
 import { addStop } from '#core/journey/visit-edits'
 import { setWash } from '#core/journey/sheet-edits'
 import { createJourney } from '#core/journey/create'
@@ -63,7 +65,7 @@ describe('preview and server frame', () => {
 
   it('agree on a softened sheet, zoomed in', async () => {
     const { journey } = (await (await fetch(`${server.address}/api/journeys/demo`)).json()) as { journey: Journey }
-    const close = setCamera(setWash(journey, 'isles', washSchema.parse({ blur: 20 })), { centre: { x: 2400, y: 1800 }, zoom: 0.9 })
+    const close = setCamera(setWash(journey, 'isles', washSchema.parse({ blur: 20 })), flatView({ x: 2400, y: 1800 }, 0.9))
     expect(await difference(await store(close), close, 9)).toBeLessThan(2)
   })
 

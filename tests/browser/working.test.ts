@@ -1,4 +1,5 @@
 /** Working with it for hours: keys, names, numbers, several things at once, and what is kept. */
+import { flatView } from '#core/camera/view'
 import type { Page } from 'playwright-core'
 import { describe, expect, it } from 'vitest'
 import { createJourney } from '#core/journey/create'
@@ -95,7 +96,7 @@ describe('placing stops', () => {
   it('tells of a place that lies outside the frame, and fits the route into it', async () => {
     const { page } = demo
     const journey = await demo.stored()
-    await demo.open({ ...journey, camera: { centre: { x: 1000, y: 1000 }, zoom: 2 } })
+    await demo.open({ ...journey, camera: flatView({ x: 1000, y: 1000 }, 2) })
     await painted(page)
     await page.keyboard.press('/')
     await page.getByRole('combobox', { name: 'Find a place' }).fill('-38.9, 85.5')

@@ -1,7 +1,7 @@
 /** What is to be seen at each moment: the promises of the model, checked at every frame of the demo and on awkward trips. */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { toScreen } from '#core/camera/view'
+import { projectionOf } from '#core/camera/projection'
 import type { CompiledJourney } from '#core/frame/compile'
 import { compile } from '#core/frame/compile'
 import type { Frame, InkItem, LabelItem, PinItem, VehicleItem } from '#core/frame/frame'
@@ -45,8 +45,8 @@ describe('every frame of the demo', () => {
     for (const frame of frames) {
       const motion = frame.motions[0]!
       const { course, leg } = legs[motion.leg]!
-      const onCourse = toScreen(frame.view, frame.reference, pointAt(course, motion.s))
-      expect(distance(toScreen(frame.view, frame.reference, motion.position), onCourse)).toBeLessThan(0.5)
+      const onCourse = projectionOf(frame.view, frame.reference).toScreen(pointAt(course, motion.s))
+      expect(distance(projectionOf(frame.view, frame.reference).toScreen(motion.position), onCourse)).toBeLessThan(0.5)
       const ink = inks(frame).find((item) => item.leg === leg.id)
       if (ink && !motion.resting) {
         expect(ink.head).toBeLessThanOrEqual(motion.s)

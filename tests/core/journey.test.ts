@@ -1,6 +1,8 @@
+import { flatView } from '#core/camera/view'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { referenceSize, toGround, toScreen, zoomedAbout } from '#core/camera/view'
+import { projectionOf, zoomedAbout } from '#core/camera/projection'
+import { referenceSize } from '#core/camera/view'
 import { compile } from '#core/frame/compile'
 import { createJourney, FRAME_SIZES } from '#core/journey/create'
 import * as edits from '#core/journey/edits'
@@ -68,7 +70,7 @@ describe('reading a journey', () => {
 
   it.each<[what: string, path: string, value: unknown, message: RegExp]>([
     ['another format', 'format', 'something', /field "format" should be "zephyrine-journey"/],
-    ['a later version', 'version', 7, /field "version" is 7, and this Zephyrine reads versions 1 to 4/],
+    ['a later version', 'version', 7, /field "version" is 7, and this Zephyrine reads versions 1 to 5/],
     ['a missing version', 'version', undefined, /field "version" is missing/],
     [
       'a visit to nowhere',
@@ -171,10 +173,10 @@ describe('edits', () => {
   it('lay a new sheet so that everything keeps its place in the frame', () => {
     const journey = demo()
     const reference = referenceSize(journey.frame)
-    const before = journey.stops.map((stop) => toScreen(journey.camera, reference, stop.at))
+    const before = journey.stops.map((stop) => projectionOf(journey.camera, reference).toScreen(stop.at))
     const replaced = replaceSheet(journey, 'isles', { ...paperSheet, width: 3000, height: 3000 }, { by: 'frame' })
     replaced.stops.forEach((stop, i) => {
-      const after = toScreen(replaced.camera, reference, stop.at)
+      const after = projectionOf(replaced.camera, reference).toScreen(stop.at)
       expect(after.x).toBeCloseTo(before[i]!.x, 6)
       expect(after.y).toBeCloseTo(before[i]!.y, 6)
     })
@@ -241,8 +243,8 @@ describe('views', () => {
   const reference = referenceSize(frame)
 
   it('goes to the screen and back', () => {
-    const view = { centre: { x: 123, y: 456 }, zoom: 0.37 }
-    const p = toGround(view, reference, toScreen(view, reference, { x: 999, y: -5 }))
+    const view = flatView({ x: 123, y: 456 }, 0.37)
+    const p = projectionOf(view, reference).toGround(projectionOf(view, reference).toScreen({ x: 999, y: -5 }))!
     expect(p.x).toBeCloseTo(999, 9)
     expect(p.y).toBeCloseTo(-5, 9)
   })
@@ -256,9 +258,9 @@ describe('views', () => {
   it('zooms about a point that stays where it is', () => {
     const view = fillingView(paperSheet, reference)
     const at = { x: 300, y: 200 }
-    const ground = toGround(view, reference, at)
+    const ground = projectionOf(view, reference).toGround(at)!
     const closer = zoomedAbout(view, reference, at, 1.7)
-    expect(toScreen(closer, reference, ground).x).toBeCloseTo(300, 9)
+    expect(projectionOf(closer, reference).toScreen(ground).x).toBeCloseTo(300, 9)
     expect(closer.zoom / view.zoom).toBeCloseTo(1.7, 9)
   })
 })

@@ -1,12 +1,15 @@
 import { describe, expect, it } from 'vitest'
 import { labelAppearanceAt, labelPlace, PIN_BOXES, pinAppearanceAt } from '#core/frame/marks'
-import { headingAt, headsLeft, poseOf, runOf } from '#core/frame/heading'
+import { headingAt, leanOf, poseOf } from '#core/frame/heading'
 import { degrees, radians } from '#core/geometry/angle'
-import { bowedCubics } from '#core/geometry/bow'
 import { courseOf } from '#core/geometry/course'
 import { lineCubic } from '#core/geometry/cubic'
+import { compile } from '#core/frame/compile'
+import { editLeg } from '#core/journey/edits'
+import { setLayover } from '#core/journey/pace-edits'
 import { labelSchema, pinSchema, SIDES } from '#core/journey/schema'
 import { artworkOf, VEHICLE_IDS } from '#core/vehicles/catalogue'
+import { journeyOver } from '../support/journeys'
 
 describe('appearance of pins and labels', () => {
   it('begins 0.2 s before arrival, overshoots and settles within 0.4 s', () => {
@@ -62,25 +65,30 @@ describe('place of a label', () => {
 })
 
 describe('heading over a run', () => {
-  it('turns round where a hairpin goes back, once, and back again where it returns', () => {
-    const there = bowedCubics({ x: 0, y: 0 }, { x: 0, y: 300 }, 1)
-    const back = bowedCubics({ x: 0, y: 300 }, { x: 0, y: 600 }, -1)
-    const course = courseOf([...there, ...back])
-    const run = runOf(course, 60, 'side')
-    expect(run.sides().flips).toHaveLength(2)
-    expect([0.05, 0.5, 0.95].map((u) => headsLeft(run, course.length * u))).toEqual([
-      run.sides().startsLeft,
-      !run.sides().startsLeft,
-      run.sides().startsLeft,
-    ])
-  })
-
-  it('is not searched for turns where the artwork does not need it', () => {
-    expect(runOf(courseOf(bowedCubics({ x: 0, y: 0 }, { x: 0, y: 300 }, 1)), 60, 'above').sides().flips).toEqual([])
-  })
-
   it('is 0 on a course without length', () => {
-    expect(headingAt(runOf(courseOf([lineCubic({ x: 1, y: 1 }, { x: 1, y: 1 })]), 50, 'side'), 0)).toBe(0)
+    expect(headingAt({ course: courseOf([lineCubic({ x: 1, y: 1 }, { x: 1, y: 1 })]) }, 0, 50)).toBe(0)
+  })
+
+  it('turns a vehicle seen from the side round once where a hairpin goes back, and back again where it returns', () => {
+    const hairpin = journeyOver(
+      [
+        [0, 0],
+        [0, 600],
+        [0, 1200],
+      ],
+      { vehicle: { artwork: 'bus', colour: '#d8412f', size: 40 } },
+    )
+    const bowed = hairpin.travellers[0]!.legs.reduce(
+      (j, { id }, i) => editLeg(j, id, { course: { kind: 'bowed', bow: i === 0 ? 1 : -1 } }),
+      hairpin,
+    )
+    const [traveller] = compile(setLayover(bowed, 1, 0)).travellers
+    const facing = (leg: number, share: number) => {
+      const { depart, arrive, stretch } = traveller!.legs[leg]!
+      return stretch.left(depart + (arrive - depart) * share)
+    }
+    const [first, middle, last] = [facing(0, 0.1), facing(1, 0.01), facing(1, 0.9)]
+    expect([middle, last]).toEqual([!first, first])
   })
 })
 
@@ -89,7 +97,7 @@ describe('pose of an artwork', () => {
     const bus = artworkOf('bus')
     for (let angle = -180; angle <= 180; angle += 5) {
       const left = Math.abs(angle) > 90
-      const { rotation, mirrored } = poseOf(bus, radians(angle), left)
+      const { rotation, mirrored } = poseOf(bus, radians(angle), left, leanOf(radians(angle), left))
       expect(Math.abs(degrees(rotation))).toBeLessThanOrEqual(35 + 1e-9)
       expect(mirrored).toBe(left)
     }
@@ -98,8 +106,8 @@ describe('pose of an artwork', () => {
   it('leans the nose up when it climbs, to either side', () => {
     const bus = artworkOf('bus')
     // Mirrored pictures are turned after mirroring: clockwise lifts a nose that points left.
-    expect(degrees(poseOf(bus, radians(-20), false).rotation)).toBeCloseTo(-20, 9)
-    expect(degrees(poseOf(bus, radians(-160), true).rotation)).toBeCloseTo(20, 9)
+    expect(degrees(poseOf(bus, radians(-20), false, leanOf(radians(-20), false)).rotation)).toBeCloseTo(-20, 9)
+    expect(degrees(poseOf(bus, radians(-160), true, leanOf(radians(-160), true)).rotation)).toBeCloseTo(20, 9)
   })
 })
 

@@ -1,20 +1,24 @@
+import { flatView } from '#core/camera/view'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { referenceSize, toGround, toScreen } from '#core/camera/view'
+import { frameCorners, projectionOf } from '#core/camera/projection'
+import { referenceSize } from '#core/camera/view'
 import { compile } from '#core/frame/compile'
 import { frameAt, withTracing } from '#core/frame/frame-at'
 import { compileSpan, visibilityAt } from '#core/frame/span'
 import { geoOfSheet, groundGeo } from '#core/geo/ground'
 import { createJourney } from '#core/journey/create'
-import { setCamera } from '#core/journey/edits'
+import { setCamera } from '#core/journey/view-edits'
 import { parseJourney } from '#core/journey/parse'
 import type { Journey, Sheet } from '#core/journey/schema'
 import { areaSchema, sheetSchema } from '#core/journey/schema'
 import * as edits from '#core/journey/sheet-edits'
 import { removeStop } from '#core/journey/trip-edits'
 import { creditLine, creditsText } from '#core/sheet/credits'
-import { centreSharpness, coversFrame, fillingView, fittingView, frameCorners, heldIn, sharpZoom } from '#core/sheet/framing'
-import { mosaicFor } from '#core/sheet/mosaic'
+import { coversFrame, fillingView, fittingView, heldIn, sharpZoom } from '#core/sheet/framing'
+import { centreSharpness } from '#core/frame/sharpness'
+import { viewAt } from '#core/camera/view-track'
+import { mosaicsFor } from '#core/sheet/mosaic'
 import { groundToSheet, placeByTwoPoints, sheetToGround, turnedAbout } from '#core/sheet/place'
 import { coarsestLevel, levelFor, levelSize, tileGrid, tileSize, TILE } from '#core/sheet/pyramid'
 import { movedRegion, regionAround, withMargin } from '#core/sheet/region'
@@ -85,7 +89,7 @@ describe('a sheet in the frame', () => {
           [laid.width, laid.height],
           [0, laid.height],
         ] as const) {
-          const p = toScreen(view, reference, sheetToGround(laid.place, { x, y }))
+          const p = projectionOf(view, reference).toScreen(sheetToGround(laid.place, { x, y }))
           expect(p.x).toBeGreaterThan(-0.01)
           expect(p.x).toBeLessThan(1920.01)
           expect(p.y).toBeGreaterThan(-0.01)
@@ -99,7 +103,7 @@ describe('a sheet in the frame', () => {
     fc.assert(
       fc.property(turned, number(-2, 3), number(-2, 3), number(0.3, 4), (laid, u, v, k) => {
         const filling = fillingView(laid, reference)
-        const asked = { centre: sheetToGround(laid.place, { x: u * laid.width, y: v * laid.height }), zoom: filling.zoom * k }
+        const asked = flatView(sheetToGround(laid.place, { x: u * laid.width, y: v * laid.height }), filling.zoom * k)
         const held = heldIn(laid, asked, reference)
         expect(coversFrame(laid, held, reference)).toBe(true)
         expect(held.zoom).toBeCloseTo(Math.max(asked.zoom, filling.zoom), 9)
@@ -110,9 +114,9 @@ describe('a sheet in the frame', () => {
   })
 
   it('is held in in the film where the ground says so', () => {
-    const away = setCamera(demo(), { centre: { x: -4000, y: 0 }, zoom: 0.05 })
-    expect(compile(away).view).toBe(away.camera)
-    expect(coversFrame(paperSheet, compile(edits.setGround(away, { edge: 'held' })).view, reference)).toBe(true)
+    const away = setCamera(demo(), flatView({ x: -4000, y: 0 }, 0.05))
+    expect(viewAt(compile(away), 0)).toBe(away.camera)
+    expect(coversFrame(paperSheet, viewAt(compile(edits.setGround(away, { edge: 'held' })), 0), reference)).toBe(true)
   })
 
   it('tells its sharpness at the middle: of the uppermost sheet there that is mostly opaque', () => {
@@ -151,8 +155,8 @@ describe('a mosaic', () => {
     fc.assert(
       fc.property(fc.integer({ min: 2000, max: 120_000 }), number(0.01, 3), number(0, 1), number(0, 1), (width, zoom, u, v) => {
         const laid = sheet({ width, height: Math.round(width * 0.7) })
-        const view = { centre: { x: u * laid.width, y: v * laid.height }, zoom }
-        const mosaic = mosaicFor(laid, 'plain', view, reference, 1)
+        const view = flatView({ x: u * laid.width, y: v * laid.height }, zoom)
+        const mosaic = mosaicsFor(laid, 'plain', projectionOf(view, reference), 1)[0]
         // At most two pixels to one each way, and a tile more on either side.
         expect(mosaic?.tiles.length ?? 0).toBeLessThanOrEqual(Math.ceil((2 * 1920) / TILE + 2) * Math.ceil((2 * 1080) / TILE + 2))
       }),
@@ -169,10 +173,10 @@ describe('a mosaic', () => {
         fc.constantFrom('plain' as const, 'mirrored' as const),
         (place, zoom, u, v, edge) => {
           const laid = { ...huge, place }
-          const view = { centre: sheetToGround(place, { x: u * laid.width, y: v * laid.height }), zoom: zoom / place.scale }
-          const mosaic = mosaicFor(laid, edge, view, reference, 1)
+          const view = flatView(sheetToGround(place, { x: u * laid.width, y: v * laid.height }), zoom / place.scale)
+          const mosaic = mosaicsFor(laid, edge, projectionOf(view, reference), 1)[0]
           const k = mosaic ? 2 ** mosaic.level : 1
-          for (const corner of frameCorners(view, reference)) {
+          for (const corner of frameCorners(projectionOf(view, reference))) {
             const { x, y } = groundToSheet(place, corner)
             const isOn = x >= 0 && y >= 0 && x <= laid.width && y <= laid.height
             if (!isOn && edge === 'plain') continue
@@ -190,19 +194,19 @@ describe('a mosaic', () => {
   })
 
   it('is none where the frame shows nothing of the sheet', () => {
-    const view = { centre: { x: -9e5, y: 0 }, zoom: 1 }
-    expect(mosaicFor(huge, 'plain', view, reference, 1)).toBeUndefined()
+    const view = flatView({ x: -9e5, y: 0 }, 1)
+    expect(mosaicsFor(huge, 'plain', projectionOf(view, reference), 1)).toEqual([])
   })
 
   it('goes beyond a mirrored sheet with the tiles that lie mirrored there', () => {
-    const mosaic = mosaicFor(huge, 'mirrored', { centre: { x: 0, y: 8000 }, zoom: 1 }, reference, 1)!
+    const mosaic = mosaicsFor(huge, 'mirrored', projectionOf(flatView({ x: 0, y: 8000 }, 1), reference), 1)[0]!
     expect(mosaic.left).toBe(-1024)
     expect([...new Set(mosaic.tiles.map((tile) => tile.column))]).toEqual([0, 1])
   })
 
   it('keeps to the crop', () => {
     const cropped = sheet({ crop: { left: 1000, top: 1000, right: 1200, bottom: 1100 } })
-    const mosaic = mosaicFor(cropped, 'plain', fittingView(cropped, reference), reference, 1)!
+    const mosaic = mosaicsFor(cropped, 'plain', projectionOf(fittingView(cropped, reference), reference), 1)[0]!
     expect(mosaic.level).toBe(0)
     expect(mosaic.part).toEqual({ left: 1000, top: 1000, width: 200, height: 100 })
     expect([mosaic.left + mosaic.width, mosaic.top + mosaic.height]).toEqual([1200, 1100])
@@ -216,7 +220,10 @@ describe('edits of sheets', () => {
     expect(laid.sheets[0]!.place).toEqual({ x: 0, y: 0, scale: 1, rotation: 0 })
     expect(coversFrame(laid.sheets[0]!, laid.camera, reference)).toBe(true)
     laid.stops.forEach((stop, i) => {
-      const [a, b] = [toScreen(bare.camera, reference, bare.stops[i]!.at), toScreen(laid.camera, reference, stop.at)]
+      const [a, b] = [
+        projectionOf(bare.camera, reference).toScreen(bare.stops[i]!.at),
+        projectionOf(laid.camera, reference).toScreen(stop.at),
+      ]
       expect(Math.hypot(a.x - b.x, a.y - b.y)).toBeLessThan(1e-6)
     })
   })
@@ -330,7 +337,7 @@ describe('edits of sheets', () => {
 
   it('step back when the map becomes a panel, so that its edges show', () => {
     const panel = edits.setGround(demo(), { edge: 'panel' })
-    const { x, y } = toGround(panel.camera, reference, { x: 0, y: 0 })
+    const { x, y } = projectionOf(panel.camera, reference).toGround({ x: 0, y: 0 })!
     expect(x).toBeLessThan(0)
     expect(y).toBeLessThan(0)
   })
@@ -425,7 +432,7 @@ describe('a journey of version 1', () => {
       creditLine: undefined,
     }
     const read = parseJourney(JSON.parse(JSON.stringify(old)))
-    expect(read).toMatchObject({ version: 4, ground: { colour: '#102030', edge: 'plain' }, areas: [], creditLine: false })
+    expect(read).toMatchObject({ version: 5, views: [], ground: { colour: '#102030', edge: 'plain' }, areas: [], creditLine: false })
     expect(read.sheets[0]).toMatchObject({ id: 'sheet', place: { x: 0, y: 0, scale: 1, rotation: 0 }, wash: { blur: 3, tint: null } })
     expect(() => parseJourney({ ...JSON.parse(JSON.stringify(old)), sheets: 'none' })).toThrow(/sheets/)
   })

@@ -1,3 +1,4 @@
+import { flatView } from '#core/camera/view'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { compile } from '#core/frame/compile'
@@ -89,7 +90,7 @@ describe('a washed sheet', () => {
   })
 
   it('is seen on the table without the edge shade, which belongs to the lens', () => {
-    const view = { centre: { x: 1, y: 2 }, zoom: 3 }
+    const view = flatView({ x: 1, y: 2 }, 3)
     const laid = onTable(frameAt(compile(setWash(demo(), 'isles', wash)), 5), view)
     expect(laid.view).toBe(view)
     expect(laid.items.slice(0, 3).map((item) => item.kind)).toEqual(['ground', 'sheet', 'ink'])

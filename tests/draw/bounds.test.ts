@@ -1,4 +1,5 @@
 /** Nothing is painted outside what its bounds say: painting only what has changed rests on it. */
+import { flatView } from '#core/camera/view'
 import { describe, expect, it } from 'vitest'
 import { referenceSize } from '#core/camera/view'
 import type { FrameItem } from '#core/frame/frame'
@@ -6,9 +7,10 @@ import { labelPlace } from '#core/frame/marks'
 import { bowedCubics } from '#core/geometry/bow'
 import { courseOf, polylineCourse } from '#core/geometry/course'
 import { groundSchema, inkSchema, labelSchema, pinSchema, postcardSchema, SIDES } from '#core/journey/schema'
-import { VEHICLE_IDS } from '#core/vehicles/catalogue'
+import { artworkOf, VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { itemBounds } from '#draw/bounds'
 import type { CanvasSpace } from '#draw/canvas-space'
+import { spaceOf } from '#draw/canvas-space'
 import { dashPattern } from '#draw/ink'
 import { mixColours, relativeLuminance } from '#draw/colour'
 import { createPainter } from '#draw/painter'
@@ -16,14 +18,15 @@ import { createServerStudio, createServerSurface } from '#render/studio'
 
 const frameSize = { width: 1280, height: 720 }
 const reference = referenceSize(frameSize)
-const space: CanvasSpace = { scale: 720 / 1080, reference, view: { centre: { x: reference.width / 2, y: reference.height / 2 }, zoom: 1 } }
+const view = flatView({ x: reference.width / 2, y: reference.height / 2 }, 1)
+const space: CanvasSpace = spaceOf({ view, reference }, 720 / 1080)
 const GROUND = [10, 20, 30]
 const DARK: FrameItem = { kind: 'ground', ground: groundSchema.parse({ colour: '#0a141e' }) }
 
 /** The pixels that an item alone changes, as a box; the box that its bounds give; and how red the frame's outermost pixels are. */
 function paintedAndBounds(item: FrameItem) {
   const surface = createServerSurface(frameSize.width, frameSize.height)
-  const frame = { time: 0, size: frameSize, scale: space.scale, reference, view: space.view, items: [DARK, item], motions: [] }
+  const frame = { time: 0, size: frameSize, scale: space.scale, reference, view, items: [DARK, item], motions: [] }
   createPainter(createServerStudio('/nowhere')).paint(frame, surface.context, space.scale)
   const pixels = surface.pixels()
   const box = { left: Infinity, right: -Infinity, top: Infinity, bottom: -Infinity }
@@ -69,6 +72,7 @@ describe('bounds', () => {
         leg: 'l',
         at: middle,
         vehicle: { artwork, colour: '#d8412f', size: 260 },
+        lies: artworkOf(artwork).view === 'above',
         rotation,
         mirrored,
         opacity,
@@ -114,8 +118,6 @@ describe('bounds', () => {
           tilt: 12,
         }),
         pin: pinSchema.parse({}),
-        home: at,
-        reference,
         scale,
         opacity: 1,
       })
@@ -131,8 +133,6 @@ describe('bounds', () => {
       at: middle,
       postcard: postcardSchema.parse({ text: `One line\n${'verylongwordwithoutanyspaceinit'.repeat(4)}`, size: 300 }),
       pin: pinSchema.parse({}),
-      home: middle,
-      reference,
       scale: 1,
       opacity: 1,
     })
@@ -145,16 +145,25 @@ describe('bounds', () => {
     ['with a wide glow', { glow: { colour: '#ffffff', radius: 60, strength: 1 } }],
   ])('hold ink %s', (_what, ink) => {
     const course = courseOf(bowedCubics({ x: 500, y: 500 }, { x: 1300, y: 700 }, 0.3))
-    expectWithin({ kind: 'ink', leg: 'l', course, head: course.length * 0.8, ink: inkSchema.parse({ colour: '#ffffff', ...ink }) })
+    expectWithin({
+      kind: 'ink',
+      leg: 'l',
+      course,
+      tail: 0,
+      head: course.length * 0.8,
+      patternZoom: 1,
+      phase: 0,
+      ink: inkSchema.parse({ colour: '#ffffff', ...ink }),
+    })
   })
 })
 
 describe('dashes', () => {
   it('are as long as asked with any caps: the period is dash and gap', () => {
     for (const cap of ['round', 'butt', 'square'] as const) {
-      const [on, off] = dashPattern(inkSchema.parse({ line: 'dashed', cap, width: 10, dash: 30, gap: 12 }))
-      expect(on! + off!).toBeCloseTo(42, 9)
-      expect(on! + (cap === 'butt' ? 0 : 10)).toBeCloseTo(30, 9)
+      const { dash: on, space: off } = dashPattern(inkSchema.parse({ line: 'dashed', cap, width: 10, dash: 30, gap: 12 }))!
+      expect(on + off).toBeCloseTo(42, 9)
+      expect(on + (cap === 'butt' ? 0 : 10)).toBeCloseTo(30, 9)
     }
   })
 
@@ -164,9 +173,9 @@ describe('dashes', () => {
       [31, 12],
       [1, 1],
     ] as const) {
-      const [on, off] = dashPattern(inkSchema.parse({ line: 'dashed', width: 30, dash, gap }))
+      const { dash: on, space: off } = dashPattern(inkSchema.parse({ line: 'dashed', width: 30, dash, gap }))!
       // Round caps reach half a width past each end.
-      const [seen, left] = [on! + 30, off! - 30]
+      const [seen, left] = [on + 30, off - 30]
       expect(seen).toBeGreaterThanOrEqual(1.4 * 30)
       expect(seen / left).toBeCloseTo(dash / gap, 9)
     }
@@ -177,8 +186,8 @@ describe('dashes', () => {
     // Two pieces of 335 px, the second one further down; 335 is not a whole number of periods of 50.
     const course = polylineCourse(Float64Array.of(200, 300, 535, 300, 200, 700, 535, 700), [1])
     const surface = createServerSurface(frameSize.width, frameSize.height)
-    const item: FrameItem = { kind: 'ink', leg: 'l', course, head: course.length, ink }
-    const frame = { time: 0, size: frameSize, scale: space.scale, reference, view: space.view, items: [DARK, item], motions: [] }
+    const item: FrameItem = { kind: 'ink', leg: 'l', course, tail: 0, head: course.length, patternZoom: 1, phase: 0, ink }
+    const frame = { time: 0, size: frameSize, scale: space.scale, reference, view, items: [DARK, item], motions: [] }
     createPainter(createServerStudio('/nowhere')).paint(frame, surface.context, space.scale)
     const pixels = surface.pixels()
     const isInked = (x: number, y: number) =>
@@ -190,7 +199,7 @@ describe('dashes', () => {
     }
   })
 
-  it('are none for a solid line', () => expect(dashPattern(inkSchema.parse({}))).toEqual([]))
+  it('are none for a solid line', () => expect(dashPattern(inkSchema.parse({}))).toBeNull())
 })
 
 describe('colours', () => {

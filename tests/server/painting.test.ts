@@ -1,12 +1,14 @@
 /** What stands in the pictures: colours where they must be and not where they must not be. */
+import { flatView } from '#core/camera/view'
 import sharp from 'sharp'
 import { describe, expect, it } from 'vitest'
 import { compile } from '#core/frame/compile'
-import { toScreen } from '#core/camera/view'
+import { projectionAt } from '#core/camera/view-track'
 import { inkLengthAt } from '#core/frame/motion'
 import { pointAt } from '#core/geometry/course'
 import { frameAt } from '#core/frame/frame-at'
-import { editStop, setCamera, setFrame } from '#core/journey/edits'
+import { editStop, setFrame } from '#core/journey/edits'
+import { setCamera } from '#core/journey/view-edits'
 import { setWash } from '#core/journey/sheet-edits'
 import type { Journey, Postcard } from '#core/journey/schema'
 import { postcardSchema, washSchema } from '#core/journey/schema'
@@ -43,7 +45,7 @@ function bareLine(ink: Partial<Journey['travellers'][0]['legs'][0]['ink']> = {})
 describe('ink', () => {
   const solid = bareLine()
   const compiled = compile(solid)
-  const headAt = (t: number) => 200 + inkLengthAt(compiled.travellers[0]!, 0, t, compiled.lastTime)
+  const headAt = (t: number) => 200 + inkLengthAt(compiled.travellers[0]!, 0, t, compiled.lastTime, projectionAt(compiled, t))
 
   it('is not there at the start', async () => {
     const picture = await paint(solid, 0)
@@ -202,7 +204,7 @@ describe('the demo', () => {
     const { journey, folder } = await freshDemo()
     const compiled = compile(journey)
     const leg = compiled.travellers[0]!.legs[0]!
-    const on = toScreen(compiled.view, compiled.reference, pointAt(leg.course, leg.course.length * 0.25))
+    const on = projectionAt(compiled, 0).toScreen(pointAt(leg.course, leg.course.length * 0.25))
     const colour = async (t: number) => {
       const surface = await paintStill(folder, journey, t)
       return colourAt({ width: surface.width, pixels: surface.pixels() }, on.x, on.y)
@@ -218,7 +220,7 @@ describe('an edge shade', () => {
   it('darkens the corners to its colour and leaves the middle alone', async () => {
     const { journey, folder } = await freshDemo()
     const shade = { colour: '#000000', strength: 1, size: 0.5, feather: 0.4 }
-    const bare = setCamera(setWash(journey, 'isles', null), { centre: { x: 3000, y: 3500 }, zoom: 1 })
+    const bare = setCamera(setWash(journey, 'isles', null), flatView({ x: 3000, y: 3500 }, 1))
     const shaded = setWash(bare, 'isles', washSchema.parse({ edgeShade: shade }))
     const [plain, dark] = await Promise.all(
       [bare, shaded].map(async (j) => {

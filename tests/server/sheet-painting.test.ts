@@ -1,11 +1,12 @@
 /** What a sheet looks like in a frame: the same as its whole picture would, whatever level and tiles it is laid out of. */
+import { flatView } from '#core/camera/view'
 import { rmSync } from 'node:fs'
 import { Readable } from 'node:stream'
 import { createCanvas, loadImage } from '@napi-rs/canvas'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { createJourney } from '#core/journey/create'
-import { setCamera } from '#core/journey/edits'
+import { setCamera } from '#core/journey/view-edits'
 import type { Ground, Journey, Sheet } from '#core/journey/schema'
 import { areaSchema, groundSchema, sheetSchema } from '#core/journey/schema'
 import { addArea, setCreditLine } from '#core/journey/sheet-edits'
@@ -75,18 +76,18 @@ async function reference({ sheets, camera, ground }: Journey): Promise<Uint8Arra
 
 describe('a sheet laid out of tiles', () => {
   it.each([
-    ['far away', { centre: { x: 850, y: 650 }, zoom: 0.4 }, {}],
-    ['at one pixel to one', { centre: { x: 900, y: 600 }, zoom: 3 }, {}],
-    ['close up', { centre: { x: 512, y: 512 }, zoom: 12 }, {}],
-    ['at its edge', { centre: { x: 1690, y: 1200 }, zoom: 1.7 }, {}],
-    ['turned and scaled', { centre: { x: 300, y: 900 }, zoom: 2.2 }, { place: { x: 100, y: -50, scale: 0.7, rotation: 33 } }],
+    ['far away', flatView({ x: 850, y: 650 }, 0.4), {}],
+    ['at one pixel to one', flatView({ x: 900, y: 600 }, 3), {}],
+    ['close up', flatView({ x: 512, y: 512 }, 12), {}],
+    ['at its edge', flatView({ x: 1690, y: 1200 }, 1.7), {}],
+    ['turned and scaled', flatView({ x: 300, y: 900 }, 2.2), { place: { x: 100, y: -50, scale: 0.7, rotation: 33 } }],
   ])('looks as the whole picture does: %s', async (_what, camera, patch) => {
     const journey = journeyWith(patch, camera)
     expect(meanDifference((await paint(journey)).pixels, await reference(journey))).toBeLessThan(1.2)
   })
 
   it('goes on mirrored beyond its edge without a seam', async () => {
-    const picture = await paint(journeyWith({}, { centre: { x: 0, y: 650 }, zoom: 3 }, { edge: 'mirrored' }))
+    const picture = await paint(journeyWith({}, flatView({ x: 0, y: 650 }, 3), { edge: 'mirrored' }))
     // The edge stands in the middle of the frame; what is d to the left of it is what is d to the right.
     for (let d = 0; d < 300; d += 7) {
       for (const y of [40, 180, 330]) {
@@ -99,7 +100,7 @@ describe('a sheet laid out of tiles', () => {
 
   it('shows no more than its crop', async () => {
     const crop = { left: 600, top: 500, right: 1000, bottom: 800 }
-    const picture = await paint(journeyWith({ crop }, { centre: { x: 800, y: 650 }, zoom: 2 }, { colour: '#ff00ff' }))
+    const picture = await paint(journeyWith({ crop }, flatView({ x: 800, y: 650 }, 2), { colour: '#ff00ff' }))
     // The crop's edges lie 400/2 * 2/3 px to the left and right of the middle.
     expect(colourAt(picture, 320 - 130, 180)).not.toBe('#ff00ff')
     expect(colourAt(picture, 320 - 137, 180)).toBe('#ff00ff')
@@ -109,7 +110,7 @@ describe('a sheet laid out of tiles', () => {
   })
 
   it('is seen through by its opacity', async () => {
-    const camera = { centre: { x: 850, y: 650 }, zoom: 3 }
+    const camera = flatView({ x: 850, y: 650 }, 3)
     const [none, half, full] = await Promise.all(
       [0.001, 0.5, 1].map((opacity) => paint(journeyWith({ opacity }, camera, { colour: '#ffffff' }))),
     )
@@ -119,7 +120,7 @@ describe('a sheet laid out of tiles', () => {
 })
 
 describe('the ground', () => {
-  const away = { centre: { x: -9000, y: 0 }, zoom: 1 }
+  const away = flatView({ x: -9000, y: 0 }, 1)
 
   it('runs from one colour to the other in the direction asked for', async () => {
     const picture = await paint(journeyWith({}, away, { colour: '#000000', second: '#ffffff', direction: 0 }))
@@ -131,7 +132,7 @@ describe('the ground', () => {
 
   it('has the sheet as a panel on it, with a border and a shadow', async () => {
     const panel = { shadow: 1, reach: 60, border: 30, borderColour: '#ff0000' }
-    const picture = await paint(journeyWith({}, { centre: { x: 850, y: 650 }, zoom: 0.5 }, { colour: '#ffffff', edge: 'panel', panel }))
+    const picture = await paint(journeyWith({}, flatView({ x: 850, y: 650 }, 0.5), { colour: '#ffffff', edge: 'panel', panel }))
     // The sheet's left edge lies 850 * 0.5 / 3 px from the middle; the border is 10 px wide, the shadow beyond it.
     const edge = 320 - Math.round((850 * 0.5) / 3)
     expect(colourAt(picture, edge - 5, 180)).toBe('#ff0000')
@@ -151,7 +152,7 @@ describe('what lies on the ground', () => {
       fill: { colour: '#00ff00', opacity: 1 },
       outline: { colour: '#0000ff', width: 12 },
     })
-    const journey = addArea(journeyWith({ opacity: 0 }, { centre: { x: 0, y: 0 }, zoom: 1 }, { colour: '#ffffff' }), area)
+    const journey = addArea(journeyWith({ opacity: 0 }, flatView({ x: 0, y: 0 }, 1), { colour: '#ffffff' }), area)
     const picture = await paint(journey)
     expect(colourAt(picture, 320 + 60, 180)).toBe('#00ff00')
     expect(colourAt(picture, 320, 180)).toBe('#ffffff')
@@ -162,7 +163,7 @@ describe('what lies on the ground', () => {
   it('ends with a line that names the sources, if wanted', async () => {
     const credited = journeyWith(
       { credit: { title: '', author: 'A. Mapmaker', licence: 'CC0', source: '' } },
-      { centre: { x: -9000, y: 0 }, zoom: 1 },
+      flatView({ x: -9000, y: 0 }, 1),
     )
     const [without, withLine, early] = [
       await paint(credited, 5),

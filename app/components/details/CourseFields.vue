@@ -11,12 +11,14 @@ import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
+import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 
 /** Tools for a drawn course: its chosen nodes, smoothing, and rounding of sharp corners. */
 const props = defineProps<{ leg: Leg; course: DrawnCourse }>()
 const editor = useEditor()
+const camera = useCamera()
 const stage = useStage()
 const { change, done } = useFieldEdits(() => `course ${props.leg.id}`)
 
@@ -43,7 +45,7 @@ function remove() {
 /** The gap where a line is broken, in widths of its ink: wide enough to see, and to be pulled wider. */
 const GAP = 6
 function breakLine() {
-  const width = (GAP * props.leg.ink.width) / editor.compiled!.view.zoom
+  const width = (GAP * props.leg.ink.width) / camera.view.zoom
   const node = chosen.value.length === 1 ? chosen.value[0]! : undefined
   if (!editor.edit((journey) => breakAt(journey, props.leg.id, stage.nodes, width))) return
   // Choose the next part of the line, so that it can be moved.
@@ -69,9 +71,7 @@ function smooth(value: number) {
   rough.value ??= { shape: props.course, course: editor.itinerary!.legs.find(({ leg }) => leg.id === props.leg.id)!.course }
   const { shape, course } = rough.value
   smoothing.value = value
-  change('smooth', (journey) =>
-    editLeg(journey, props.leg.id, { course: value > 0 ? smoothed(course, value / editor.compiled!.view.zoom) : shape }),
-  )
+  change('smooth', (journey) => editLeg(journey, props.leg.id, { course: value > 0 ? smoothed(course, value / camera.view.zoom) : shape }))
   ours = editor.selectedLeg?.course
 }
 
@@ -79,7 +79,7 @@ const sharp = computed(() => sharpCorners(legCubics(editor.journey!, props.leg.i
 /** Radius for rounding corners, in reference pixels; at first large enough for the leg's vehicle to turn without spinning. */
 const chosenRadius = ref<number>()
 const radius = computed(() => chosenRadius.value ?? Math.round((props.leg.vehicle?.size ?? 80) * 0.5))
-const round = () => editor.edit((journey) => roundCorners(journey, props.leg.id, radius.value / editor.compiled!.view.zoom))
+const round = () => editor.edit((journey) => roundCorners(journey, props.leg.id, radius.value / camera.view.zoom))
 </script>
 
 <template>

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import SheetDetails from '~/components/sheets/SheetDetails.vue'
+import type { Selection } from '~/stores/editor'
 import { useEditor } from '~/stores/editor'
 import JourneyDetails from './JourneyDetails.vue'
 import LegDetails from './LegDetails.vue'
 import StopDetails from './StopDetails.vue'
+import ViewDetails from './ViewDetails.vue'
 
 const emit = defineEmits<{ import: [replaces?: string]; draw: [replaces?: string]; credits: [] }>()
 const editor = useEditor()
@@ -13,7 +15,8 @@ const tabs = computed(() => [
   { kind: 'journey' as const, title: 'Journey' },
   { kind: 'sheet' as const, title: 'Sheet' },
 ])
-const other = computed(() => (editor.selection.kind === 'stop' ? 'Stop' : editor.selection.kind === 'leg' ? 'Leg' : undefined))
+const OTHERS: Partial<Record<Selection['kind'], string>> = { stop: 'Stop', leg: 'Leg', view: 'View' }
+const other = computed(() => OTHERS[editor.selection.kind])
 
 /** Scroll to the top when another kind of thing is selected; from stop to stop, or leg to leg, the same fields stay in view. */
 const body = ref<HTMLElement>()
@@ -44,6 +47,7 @@ watch(
     <div ref="body" class="body">
       <StopDetails v-if="editor.selectedStop" :key="editor.selectedStop.id" :stop="editor.selectedStop" />
       <LegDetails v-else-if="editor.selectedLeg" :key="editor.selectedLeg.id" :leg="editor.selectedLeg" />
+      <ViewDetails v-else-if="editor.selection.kind === 'view'" :key="editor.selectedView?.id ?? 'opening'" :entry="editor.selectedView" />
       <SheetDetails
         v-else-if="editor.selection.kind === 'sheet'"
         @import="(id) => emit('import', id)"

@@ -7,7 +7,7 @@ import { FRAME_SIZES } from '#core/journey/create'
 import type { RouteFormat } from '#core/formats/route'
 import { ROUTE_FORMATS, routeOf } from '#core/formats/route'
 import { TRACK_EXTENSIONS } from '#core/formats/track'
-import { fitRoute, setFrame } from '#core/journey/edits'
+import { routeView, setFrame } from '#core/journey/edits'
 import { scaleTimes, setSeconds, setShareExponent } from '#core/journey/pace-edits'
 import { addTraveller, editTraveller, nameOfTraveller } from '#core/journey/traveller-edits'
 import { reverseTrip } from '#core/journey/trip-edits'
@@ -20,6 +20,7 @@ import FoldedSection from '~/components/fields/FoldedSection.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { saveText } from '~/services/save-text'
+import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'
 import { usePhotos } from '~/stores/photos'
 import { useStage } from '~/stores/stage'
@@ -31,6 +32,7 @@ import TravellerList from './TravellerList.vue'
 const emit = defineEmits<{ import: []; draw: []; credits: [] }>()
 const editor = useEditor()
 const stage = useStage()
+const camera = useCamera()
 const tracks = useTracks()
 const photos = usePhotos()
 const { change, done } = useFieldEdits(() => 'journey')
@@ -73,6 +75,11 @@ const hurried = computed(
 )
 
 const setRate = (rate: FrameRate) => editor.edit((j) => setFrame(j, { ...j.frame, rate }))
+
+function fit() {
+  const view = routeView(editor.journey!)
+  if (view) camera.look(() => view)
+}
 
 /** Downloads the whole route in an open format. */
 function saveRoute(format: RouteFormat) {
@@ -202,7 +209,7 @@ const next = computed(() => {
       <v-btn v-if="editor.geo" size="small" variant="outlined" data-testid="photo-stops" @click="photos.chooseStops"
         >Stops from photos …</v-btn
       >
-      <v-btn v-if="journey.stops.length > 0" size="small" variant="outlined" data-testid="fit-route" @click="editor.edit(fitRoute)"
+      <v-btn v-if="journey.stops.length > 0" size="small" variant="outlined" data-testid="fit-route" @click="fit"
         >Fit the route into the frame</v-btn
       >
       <v-menu v-if="traveller.legs.length > 0">

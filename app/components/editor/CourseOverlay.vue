@@ -12,7 +12,7 @@ import { useSnapping } from '~/composables/use-snapping'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 import type { StageSpace } from './stage-space'
-import { chainOnStage, fromStage, placeOnStage, toStage } from './stage-space'
+import { chainOnStage, draggedBy, fromStage, placeOnStage, toStage } from './stage-space'
 
 /** The nodes and handles of the selected leg's drawn course. Dragging the line bends it; a double click on it adds a node. */
 const props = defineProps<{ space: StageSpace; leg: Leg; course: DrawnCourse }>()
@@ -52,13 +52,12 @@ const groundOf = (event: PointerEvent | MouseEvent): Point => {
   const box = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect()
   return fromStage(props.space, { x: event.clientX - box.left, y: event.clientY - box.top })
 }
-const perPixel = () => 1 / (props.space.view.zoom * props.space.scale)
-
-function drag(event: PointerEvent, move: (by: Point, now: PointerEvent) => void, click?: () => void) {
+/** Drags something from a spot on the ground; `move` gets how far it has come there. */
+function drag(event: PointerEvent, from: Point, move: (by: Point, now: PointerEvent) => void, click?: () => void) {
   event.stopPropagation()
-  const k = perPixel()
+  const { space } = props
   followPointer(event, {
-    move: (by, now) => move({ x: by.x * k, y: by.y * k }, now),
+    move: (by, now) => move(subtract(draggedBy(space, from, by), from), now),
     end(dragged) {
       editor.endGesture()
       if (!dragged) click?.()
@@ -83,6 +82,7 @@ function pressNode(event: PointerEvent, node: number) {
   const wasChosen = stage.nodes.has(node)
   drag(
     event,
+    from,
     (by, now) => {
       const to = snap(add(from, by), { ctrlKey: now.ctrlKey, shiftKey: false }, undefined, id).at
       const whole = subtract(to, from)
@@ -95,14 +95,17 @@ function pressNode(event: PointerEvent, node: number) {
 
 function pressHandle(event: PointerEvent, { handle, from, to }: { handle: HandleOf; from: Point; to: Point }) {
   const { id } = props.leg
-  drag(event, (by) => editor.edit((journey) => pullHandle(journey, id, handle, subtract(add(to, by), from)), `handle ${id}`))
+  drag(event, to, (by) => editor.edit((journey) => pullHandle(journey, id, handle, subtract(add(to, by), from)), `handle ${id}`))
 }
 
 function pressLine(event: PointerEvent) {
   const { id } = props.leg
-  const spot = nearestOnChain(cubics.value, groundOf(event))
+  const from = groundOf(event)
+  const spot = nearestOnChain(cubics.value, from)
   const before = editor.journey!
-  drag(event, (by) => editor.edit((journey) => ({ ...journey, travellers: pullSegment(before, id, spot, by).travellers }), `pull ${id}`))
+  drag(event, from, (by) =>
+    editor.edit((journey) => ({ ...journey, travellers: pullSegment(before, id, spot, by).travellers }), `pull ${id}`),
+  )
 }
 
 function addNode(event: MouseEvent) {

@@ -1,22 +1,25 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Course } from '#core/geometry/course'
-import { nearestOnCourse } from '#core/geometry/course'
+import { nearestOnCourse, polylineCourse } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
+import { readPoints } from '#core/journey/track-line'
 import { editLeg } from '#core/journey/edits'
 import type { Leg, NetworkCourse } from '#core/journey/schema'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { useEditor } from '~/stores/editor'
 import type { StageSpace } from './stage-space'
-import { fromStage, toStage } from './stage-space'
+import { fromStage, tiltedCourse, toStage } from './stage-space'
 
 /** The lines of the selected leg's network, and the spots that it goes by way of. Dragging the line adds a spot. */
-const props = defineProps<{ space: StageSpace; leg: Leg; shape: NetworkCourse; course: Course; groundTransform: string; path: string }>()
+const props = defineProps<{ space: StageSpace; leg: Leg; shape: NetworkCourse; course: Course; transform: string; path: string }>()
 const editor = useEditor()
 
 const lines = computed(() =>
   editor.journey!.networks.filter(({ mode }) => mode === props.shape.mode).flatMap((network) => network.lines.map((line) => line.points)),
 )
+const courses = computed(() => lines.value.map((points) => polylineCourse(Float64Array.from(readPoints(points)))))
+const isFlat = computed(() => props.space.projection.isFlat)
 
 const groundOf = (event: PointerEvent, board: Element): Point => {
   const box = board.getBoundingClientRect()
@@ -53,8 +56,9 @@ const pressVia = (event: PointerEvent, i: number) =>
 </script>
 
 <template>
-  <g :transform="groundTransform">
-    <polyline v-for="(points, i) in lines" :key="i" class="network" :points="points" />
+  <g :transform="transform">
+    <template v-if="isFlat"><polyline v-for="(points, i) in lines" :key="i" class="network" :points="points" /></template>
+    <template v-else><path v-for="(course, i) in courses" :key="i" class="network" :d="tiltedCourse(space, course, 0)" /></template>
     <path class="pull" :d="path" data-testid="network-line" @pointerdown="pressLine" />
   </g>
   <g

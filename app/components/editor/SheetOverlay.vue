@@ -8,7 +8,7 @@ import { followPointer } from '~/composables/use-pointer-drag'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 import type { StageSpace } from './stage-space'
-import { fromStage, toStage } from './stage-space'
+import { draggedBy, fromStage, toStage } from './stage-space'
 
 /** Handles of the selected sheet: upper ones can be moved, scaled and turned; control points can be dragged; and previews of the tools. */
 const props = defineProps<{ space: StageSpace; rubber: { from: Point; to: Point } | undefined }>()
@@ -39,12 +39,16 @@ function drag(event: PointerEvent, move: (by: Point) => void) {
   event.stopPropagation()
   followPointer(event, { move, end: () => editor.endGesture() })
 }
-const perPixel = () => 1 / (props.space.view.zoom * props.space.scale)
 
 function pressSheet(event: PointerEvent) {
   const { place } = sheet.value!
-  const k = perPixel()
-  drag(event, (by) => setPlace({ ...place, x: place.x + by.x * k, y: place.y + by.y * k }, 'move sheet'))
+  const { space } = props
+  const box = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect()
+  const from = ground({ x: event.clientX - box.left, y: event.clientY - box.top })
+  drag(event, (by) => {
+    const to = draggedBy(space, from, by)
+    setPlace({ ...place, x: place.x + to.x - from.x, y: place.y + to.y - from.y }, 'move sheet')
+  })
 }
 /** A corner moves along the diagonal; the opposite one stays. */
 function pressCorner(event: PointerEvent, corner: number) {

@@ -1,28 +1,31 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { toGround } from '#core/camera/view'
+import { frameCorners } from '#core/camera/projection'
 import type { CompiledLeg, CompiledTraveller } from '#core/frame/compile'
 import { inkLengthAt } from '#core/frame/motion'
 import type { Course } from '#core/geometry/course'
 import { pieceAt, pointAt } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
+import { add, subtract } from '#core/geometry/point'
 import { bendLeg, editStop } from '#core/journey/edits'
 import { nameOfStop } from '#core/journey/lookup'
 import type { Stop } from '#core/journey/schema'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
+import { useCamera } from '~/stores/camera'
 import { useStage } from '~/stores/stage'
 import CourseOverlay from './CourseOverlay.vue'
 import NetworkOverlay from './NetworkOverlay.vue'
 import type { StageSpace } from './stage-space'
-import { toStage } from './stage-space'
+import { draggedBy, groundTransform, perPixel, placeOnStage, tiltedCourse, toStage } from './stage-space'
 
 /** Handles over the picture: planned lines, stops, bends and nodes, and on the table the outline of the frame. */
 const props = defineProps<{ space: StageSpace; size: { width: number; height: number } }>()
 
 const editor = useEditor()
 const playback = usePlayback()
+const camera = useCamera()
 const stage = useStage()
 
 const legs = computed(() => editor.itinerary?.legs ?? [])
@@ -41,20 +44,14 @@ const stops = computed(() => {
 })
 const selected = computed(() => new Set(editor.selectedIds))
 
-/** Ground to stage for a whole group, so that path data of long courses need not change with the view. */
-const groundTransform = computed(() => {
-  const { view, scale } = props.space
-  const origin = toStage(props.space, { x: 0, y: 0 })
-  return `translate(${origin.x} ${origin.y}) scale(${view.zoom * scale})`
-})
+const transform = computed(() => groundTransform(props.space))
 
 /** Points closer to each other than this on the stage are indistinguishable, in CSS pixels. */
 const FINE = 2
 
 /** The line of a course from one of its points on, as SVG path data; crowded points are thinned out. */
 function pathFrom({ points, breaks }: Course, first: number, start: string): string {
-  const k = props.space.view.zoom * props.space.scale
-  const fine = FINE / k
+  const fine = FINE * perPixel(props.space)
   let d = start
   let from = first
   for (const end of [...breaks, points.length / 2 - 1]) {
@@ -75,22 +72,25 @@ function pathFrom({ points, breaks }: Course, first: number, start: string): str
   return d
 }
 
-const written = new WeakMap<Course, { k: number; d: string }>()
+/** Path data by what it depends on: the scale where the view is flat, else the projection. */
+const written = new WeakMap<Course, { of: unknown; d: string }>()
 function pathOf(course: Course): string {
+  const { isFlat } = props.space.projection
+  const of = isFlat ? perPixel(props.space) : props.space
   const known = written.get(course)
-  const k = props.space.view.zoom * props.space.scale
-  if (known?.k === k) return known.d
-  const d = pathFrom(course, 0, '')
-  written.set(course, { k, d })
+  if (known?.of === of) return known.d
+  const d = isFlat ? pathFrom(course, 0, '') : tiltedCourse(props.space, course, 0)
+  written.set(course, { of, d })
   return d
 }
 
 /** The planned line of each leg of a trip: the part of its course that is not inked yet, '' if all of it is. */
 function plannedOf(trip: CompiledTraveller): string[] {
   return trip.legs.map(({ course }, i) => {
-    const head = inkLengthAt(trip, i, playback.time, editor.compiled!.lastTime)
+    const head = inkLengthAt(trip, i, playback.time, editor.compiled!.lastTime, camera.projection)
     if (head <= 0) return pathOf(course)
     if (head >= course.length) return ''
+    if (!props.space.projection.isFlat) return tiltedCourse(props.space, course, head)
     const from = pointAt(course, head)
     return pathFrom(course, pieceAt(course, head) + 1, `M${from.x} ${from.y}`)
   })
@@ -99,21 +99,18 @@ const planned = computed(() => (editor.itinerary ? plannedOf(editor.itinerary) :
 
 const middleOf = (leg: CompiledLeg): Point => toStage(props.space, pointAt(leg.course, leg.course.length / 2))
 
-/** The outline of the camera's view on the table. */
+/** The outline of the camera's view on the table, as SVG path data. */
 const outline = computed(() => {
-  const camera = editor.compiled!.view
-  const { reference } = props.space
-  const a = toStage(props.space, toGround(camera, reference, { x: 0, y: 0 }))
-  const b = toStage(props.space, toGround(camera, reference, { x: reference.width, y: reference.height }))
-  return { x: a.x, y: a.y, width: b.x - a.x, height: b.y - a.y }
+  const corners = frameCorners(camera.projection).map((corner) => placeOnStage(props.space, corner))
+  return `M${corners.join('L')}Z`
 })
 
 /** Drags something on the ground: `apply` gets its new position. */
 function drag(event: PointerEvent, from: Point, apply: (to: Point) => void) {
   event.stopPropagation()
-  const k = props.space.view.zoom * props.space.scale
+  const { space } = props
   followPointer(event, {
-    move: (by) => apply({ x: from.x + by.x / k, y: from.y + by.y / k }),
+    move: (by) => apply(draggedBy(space, from, by)),
     end: () => editor.endGesture(),
   })
 }
@@ -126,12 +123,10 @@ function pressStop(event: PointerEvent, stop: Stop) {
   }
   if (!selected.value.has(stop.id)) editor.select({ kind: 'stop', id: stop.id })
   const from = new Map(editor.journey!.stops.flatMap(({ id, at }) => (selected.value.has(id) ? [[id, at] as const] : [])))
-  drag(event, { x: 0, y: 0 }, (by) =>
-    editor.edit(
-      (journey) => [...from].reduce((j, [id, at]) => editStop(j, id, { at: { x: at.x + by.x, y: at.y + by.y } }), journey),
-      gesture,
-    ),
-  )
+  drag(event, stop.at, (to) => {
+    const by = subtract(to, stop.at)
+    editor.edit((journey) => [...from].reduce((j, [id, at]) => editStop(j, id, { at: add(at, by) }), journey), gesture)
+  })
 }
 
 function pressMiddle(event: PointerEvent, leg: CompiledLeg) {
@@ -151,14 +146,11 @@ const selectLeg = (id: string, more = false) => (more ? editor.selectAlso({ kind
 <template>
   <svg class="overlay" :class="{ placing: stage.tool !== 'select' }" :viewBox="`0 0 ${size.width} ${size.height}`">
     <g v-if="stage.mode === 'table'" class="outline">
-      <path
-        fill-rule="evenodd"
-        :d="`M0 0H${size.width}V${size.height}H0ZM${outline.x} ${outline.y}h${outline.width}v${outline.height}h${-outline.width}Z`"
-      />
-      <rect v-bind="outline" />
+      <path fill-rule="evenodd" :d="`M0 0H${size.width}V${size.height}H0Z${outline}`" />
+      <path class="edge" :d="outline" />
     </g>
 
-    <g :transform="groundTransform">
+    <g :transform="transform">
       <g v-for="{ leg, ahead } in hinted" :key="leg.leg.id" class="leg other">
         <path class="planned" :d="ahead" />
         <path class="hit" :d="pathOf(leg.course)" @pointerdown.stop="selectLeg(leg.leg.id, $event.shiftKey)" />
@@ -188,7 +180,7 @@ const selectLeg = (id: string, more = false) => (more ? editor.selectAlso({ kind
           :leg="leg.leg"
           :shape="leg.leg.course"
           :course="leg.course"
-          :ground-transform="groundTransform"
+          :transform="transform"
           :path="pathOf(leg.course)"
         />
       </template>
@@ -241,7 +233,7 @@ const selectLeg = (id: string, more = false) => (more ? editor.selectAlso({ kind
 .outline path {
   fill: rgba(13, 21, 34, 0.38);
 }
-.outline rect {
+.outline .edge {
   fill: none;
   stroke: #fdf8ec;
   stroke-width: 1.5;

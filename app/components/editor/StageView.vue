@@ -2,19 +2,19 @@
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { nanoid } from 'nanoid'
 import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
-import { toScreen, zoomedAbout } from '#core/camera/view'
+import { zoomedAround } from '#core/camera/projection'
 import type { View } from '#core/camera/view'
 import { frameAt, onTable, withTracing } from '#core/frame/frame-at'
 import { nearestOnCourse, pointAt } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
-import { distance } from '#core/geometry/point'
+import { distance, subtract } from '#core/geometry/point'
 import type { LonLat } from '#core/geo/lon-lat'
-import { fitRoute, setCamera } from '#core/journey/edits'
+import { routeView } from '#core/journey/edits'
 import { goOnTo } from '#core/journey/visit-edits'
 import type { Sheet } from '#core/journey/schema'
 import { cropSheet, editSheet, straightenSheet } from '#core/journey/sheet-edits'
 import { insertStop } from '#core/journey/trip-edits'
-import { centreSharpness } from '#core/sheet/framing'
+import { centreSharpness } from '#core/frame/sharpness'
 import { groundToSheet, placeByTwoPoints } from '#core/sheet/place'
 import { createPainter } from '#draw/painter'
 import MatchPanel from '~/components/tracks/MatchPanel.vue'
@@ -24,6 +24,7 @@ import { useKeyboardCursor } from '~/composables/use-keyboard-cursor'
 import { useSnapping } from '~/composables/use-snapping'
 import { createBrowserStudio } from '~/services/browser-studio'
 import { loadFrameFonts } from '~/services/frame-fonts'
+import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
@@ -34,12 +35,13 @@ import FollowOverlay from './FollowOverlay.vue'
 import SheetOverlay from './SheetOverlay.vue'
 import StageOverlay from './StageOverlay.vue'
 import type { StageSpace } from './stage-space'
-import { fromStage } from './stage-space'
+import { fromStage, perPixel, stageSpace } from './stage-space'
 
 const editor = useEditor()
 const playback = usePlayback()
 const stage = useStage()
 const tracks = useTracks()
+const camera = useCamera()
 
 const room = useTemplateRef<HTMLElement>('room')
 const board = useTemplateRef<HTMLElement>('board')
@@ -52,11 +54,7 @@ const size = computed(() => {
   const k = Math.min(roomWidth.value / width, roomHeight.value / height)
   return { width: Math.max(1, Math.round(width * k)), height: Math.max(1, Math.round(height * k)) }
 })
-const space = computed<StageSpace>(() => ({
-  view: stage.view,
-  reference: stage.reference,
-  scale: size.value.width / stage.reference.width,
-}))
+const space = computed<StageSpace>(() => stageSpace(stage.view, stage.reference, size.value.width / stage.reference.width))
 
 const { snap } = useSnapping(() => space.value)
 
@@ -108,18 +106,34 @@ const placeOf = (event: { clientX: number; clientY: number }): Point => {
 
 function press(event: PointerEvent) {
   if (stage.tool === 'straighten' || stage.tool === 'crop') return pressRubber(event, stage.tool)
-  const start = stage.view
-  const { scale } = space.value
+  const turns = event.shiftKey
+  let last = { x: 0, y: 0 }
   followPointer(event, {
-    move(by) {
-      const centre = { x: start.centre.x - by.x / (scale * start.zoom), y: start.centre.y - by.y / (scale * start.zoom) }
-      look({ ...start, centre }, 'drag view')
+    move(by, now) {
+      const step = subtract(by, last)
+      last = by
+      if (turns) turnBy(step)
+      else dragTo(subtract(placeOf(now), step), placeOf(now))
     },
     end(dragged, release) {
       editor.endGesture()
       if (!dragged) click(fromStage(space.value, placeOf(release)), release.ctrlKey)
     },
   })
+}
+
+/** Moves the ground along with the pointer, from one place of the stage to another. */
+function dragTo(from: Point, to: Point) {
+  const [a, b] = [fromStage(space.value, from), fromStage(space.value, to)]
+  look((view) => ({ ...view, centre: { x: view.centre.x + a.x - b.x, y: view.centre.y + a.y - b.y } }), 'drag view')
+}
+
+/** Degrees for each CSS pixel of a drag that turns or tilts the view. */
+const TURN = 0.35
+/** Turns the view by dragging across, and tilts it by dragging up or down; the table stays as it is. */
+function turnBy(step: Point) {
+  if (stage.mode === 'table') return
+  look((view) => ({ ...view, bearing: view.bearing - step.x * TURN, pitch: view.pitch - step.y * TURN }), 'turn view')
 }
 
 /** Handles a click on the ground, by the tool. */
@@ -182,7 +196,7 @@ function placeStop(at: Point, found?: LonLat & { name: string }, mayInsert = fal
 
 /** The leg whose course is at a spot, away from its stops. */
 function legAt(p: Point): string | undefined {
-  const reach = 9 / (stage.view.zoom * space.value.scale)
+  const reach = 9 * perPixel(space.value, p)
   for (const { leg, course } of editor.itinerary?.legs ?? []) {
     const ends = [pointAt(course, 0), pointAt(course, course.length)]
     if (nearestOnCourse(course, p).distance < reach && ends.every((end) => distance(end, p) > 2 * reach)) return leg.id
@@ -200,11 +214,11 @@ function placeFound(place: LonLat & { name: string }) {
     return
   }
   placeStop(at, place)
-  const { x, y } = toScreen(editor.compiled!.view, stage.reference, at)
+  const { x, y } = camera.projection.toScreen(at)
   if (x >= 0 && y >= 0 && x <= stage.reference.width && y <= stage.reference.height) return
   editor.notice = {
     text: `${place.name || 'This stop'} lies outside the frame.`,
-    action: { title: 'Fit the route into the frame', run: () => editor.edit(fitRoute) },
+    action: { title: 'Fit the route into the frame', run: fit },
   }
 }
 const { cursor } = useKeyboardCursor(board, size)
@@ -215,10 +229,15 @@ defineExpose({ findPlace: () => search.value?.focus() })
 /** The present sharpness at the middle of the frame. */
 const sharpness = computed(() => (editor.compiled ? centreSharpness(frameAt(editor.compiled, playback.time)) : undefined))
 
-/** Moves the view of the table or, in the lens, the camera, which is an edit. */
-function look(view: View, gesture: string) {
-  if (stage.mode === 'table') stage.tableView = view
-  else editor.edit((journey) => setCamera(journey, view), gesture)
+function fit() {
+  const view = routeView(editor.journey!)
+  if (view) camera.look(() => view)
+}
+
+/** Changes the view of the table or, in the lens, that of the camera, which is an edit. */
+function look(change: (view: View) => View, gesture: string) {
+  if (stage.mode === 'table') stage.tableView = change(stage.view)
+  else camera.look(change, gesture)
 }
 
 let wheelEnd: ReturnType<typeof setTimeout> | undefined
@@ -226,8 +245,8 @@ function turnWheel(event: WheelEvent) {
   event.preventDefault()
   const factor = Math.exp(-event.deltaY * (event.deltaMode === 1 ? 0.04 : 0.0014))
   const place = placeOf(event)
-  const { scale } = space.value
-  look(zoomedAbout(stage.view, stage.reference, { x: place.x / scale, y: place.y / scale }, factor), 'wheel')
+  const at = fromStage(space.value, place)
+  look((view) => zoomedAround(view, at, factor), 'wheel')
   clearTimeout(wheelEnd)
   wheelEnd = setTimeout(() => editor.endGesture(), 500)
 }

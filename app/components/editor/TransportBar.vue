@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import {
+  mdiCameraPlusOutline,
   mdiCursorDefaultOutline,
   mdiGesture,
   mdiMapMarkerPlusOutline,
@@ -14,12 +15,14 @@ import {
 } from '@mdi/js'
 import { rateLabel } from '#core/pace/rate'
 import { timecode } from '#core/pace/timecode'
+import { useCamera } from '~/stores/camera'
 import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
 import ToolButton from './ToolButton.vue'
 
 const playback = usePlayback()
 const stage = useStage()
+const camera = useCamera()
 </script>
 
 <template>
@@ -89,6 +92,14 @@ const stage = useStage()
         </template>
       </v-tooltip>
     </div>
+    <ToolButton
+      :icon="mdiCameraPlusOutline"
+      label="Keep this view from here on"
+      keys="V"
+      data-testid="keep-view"
+      :disabled="playback.time === 0"
+      @click="camera.keep()"
+    />
     <div class="group playing">
       <ToolButton :icon="mdiSkipPrevious" label="Go to start" keys="Home" @click="playback.rewind()" />
       <ToolButton :icon="mdiStepBackward" label="Previous frame" keys="," @click="playback.step(-1)" />

@@ -1,24 +1,44 @@
+import type { Projection } from '#core/camera/projection'
+import { projectionOf } from '#core/camera/projection'
 import type { Size, View } from '#core/camera/view'
-import { toGround, toScreen } from '#core/camera/view'
+import type { Course } from '#core/geometry/course'
+import { courseOf } from '#core/geometry/course'
 import type { Cubic } from '#core/geometry/cubic'
 import { isJump } from '#core/geometry/cubic'
 import type { Point } from '#core/geometry/point'
+import { add } from '#core/geometry/point'
+import type { SeenLine } from '#draw/stroke'
+import { seenLines } from '#draw/stroke'
 
 /** The way between the ground and the stage's CSS pixels. */
 export interface StageSpace {
-  view: View
-  reference: Size
+  projection: Projection
   /** CSS pixels per reference pixel. */
   scale: number
 }
 
-export function toStage({ view, reference, scale }: StageSpace, p: Point): Point {
-  const { x, y } = toScreen(view, reference, p)
+export const stageSpace = (view: View, reference: Size, scale: number): StageSpace => ({ projection: projectionOf(view, reference), scale })
+
+export function toStage({ projection, scale }: StageSpace, p: Point): Point {
+  const { x, y } = projection.toScreen(p)
   return { x: x * scale, y: y * scale }
 }
 
-export const fromStage = ({ view, reference, scale }: StageSpace, p: Point): Point =>
-  toGround(view, reference, { x: p.x / scale, y: p.y / scale })
+/** Nothing closer below the horizon than this is pointed at, in reference pixels: it would be very far away. */
+const BELOW_HORIZON = 20
+
+/** The ground at a place of the stage; above the horizon, that which is just below it. */
+export function fromStage({ projection, scale }: StageSpace, p: Point): Point {
+  const y = Math.max(p.y / scale, projection.horizon + BELOW_HORIZON)
+  return projection.toGround({ x: p.x / scale, y })!
+}
+
+/** Ground units per CSS pixel at a spot on the ground, or at the middle of the view. */
+export const perPixel = ({ projection, scale }: StageSpace, at: Point = projection.view.centre): number =>
+  1 / (projection.scaleAt(at) * scale)
+
+/** Where a spot on the ground comes to when it is dragged by some CSS pixels. */
+export const draggedBy = (space: StageSpace, from: Point, by: Point): Point => fromStage(space, add(toStage(space, from), by))
 
 /** A ground point as SVG path data, in CSS pixels of the stage. */
 export function placeOnStage(space: StageSpace, p: Point): string {
@@ -28,6 +48,36 @@ export function placeOnStage(space: StageSpace, p: Point): string {
 
 /** A chain of cubics as SVG path data on the stage. */
 export function chainOnStage(space: StageSpace, cubics: readonly Cubic[]): string {
+  // A curve is no Bezier curve any more where it is looked at from aside.
+  if (!space.projection.isFlat) return cubics.length === 0 ? '' : pathOfLines(linesOf(space, courseOf(cubics)), space.scale)
   const xy = (p: Point) => placeOnStage(space, p)
   return cubics.map(([a, b, c, d], i) => `${i === 0 || isJump(cubics, i) ? `M${xy(a)}` : ''}C${xy(b)} ${xy(c)} ${xy(d)}`).join('')
 }
+
+const linesOf = ({ projection }: StageSpace, course: Course, from = 0): SeenLine[] =>
+  seenLines(projection, course, [{ from, to: course.length }])
+
+function pathOfLines(lines: readonly SeenLine[], scale: number): string {
+  let d = ''
+  for (const line of lines)
+    for (let i = 0; i + 2 < line.length; i += 3)
+      d += `${i === 0 ? 'M' : 'L'}${(line[i]! * scale).toFixed(1)} ${(line[i + 1]! * scale).toFixed(1)}`
+  return d
+}
+
+/**
+ * The transform of a group whose paths are written by `courseOnStage`: from the ground where the view is flat, so that the data of long courses need not
+ * change with it.
+ */
+export function groundTransform(space: StageSpace): string {
+  const { projection, scale } = space
+  if (!projection.isFlat) return ''
+  const k = projection.view.zoom * scale
+  const [a, b, c, d] = projection.groundAxes(projection.view.centre)
+  const origin = toStage(space, { x: 0, y: 0 })
+  return `matrix(${a * k} ${b * k} ${c * k} ${d * k} ${origin.x} ${origin.y})`
+}
+
+/** A course from a length on as SVG path data for a group with `groundTransform`, where the view is not flat. */
+export const tiltedCourse = (space: StageSpace, course: Course, from: number): string =>
+  pathOfLines(linesOf(space, course, from), space.scale)

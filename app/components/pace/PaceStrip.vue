@@ -13,6 +13,7 @@ import { namesOnStrip } from './strip-names'
 import PaceBead from './PaceBead.vue'
 import PaceHandle from './PaceHandle.vue'
 import PaceRibbon from './PaceRibbon.vue'
+import PaceView from './PaceView.vue'
 
 /** Itinerary and timeline in one: stops as beads, legs as ribbons as long as they take, and the vehicle riding along. */
 const editor = useEditor()
@@ -105,6 +106,26 @@ watch(
           </g>
         </g>
         <line v-if="visits.length > 0" class="ground" :x1="x(0)" :x2="x(seconds)" y1="76" y2="76" />
+
+        <template v-if="visits.length > 0">
+          <PaceView
+            :number="0"
+            :x="x"
+            :per-second="perSecond * size"
+            :selected="editor.selection.kind === 'view' && editor.selection.id === undefined"
+            @select="editor.select({ kind: 'view' })"
+          />
+          <PaceView
+            v-for="(move, i) in editor.compiled!.views.moves"
+            :key="move.id"
+            :move="move"
+            :number="i + 1"
+            :x="x"
+            :per-second="perSecond * size"
+            :selected="editor.selection.kind === 'view' && move.id === selectedId"
+            @select="editor.select({ kind: 'view', id: move.id })"
+          />
+        </template>
 
         <PaceRibbon
           v-for="(leg, i) in legs"

@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { setCamera } from '#core/journey/edits'
 import type { Sheet } from '#core/journey/schema'
 import { coversFrame, fillingView, fittingView, sharpness, sharpZoom } from '#core/sheet/framing'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
-import { useFieldEdits } from '~/composables/use-field-edits'
+import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 
@@ -12,27 +11,36 @@ import { useStage } from '~/stores/stage'
 const props = defineProps<{ sheet: Sheet }>()
 const editor = useEditor()
 const stage = useStage()
-const { change, done } = useFieldEdits(() => 'sheet')
+const camera = useCamera()
 
 const journey = computed(() => editor.journey!)
 const filling = computed(() => fillingView(props.sheet, stage.reference))
 /** Zoom in percent; at 100 the sheet just fills the frame. */
 const percentOf = (zoom: number) => (zoom / filling.value.zoom) * 100
-const zoom = computed(() => Math.round(percentOf(editor.compiled!.view.zoom) * 10) / 10)
-const pixels = computed(() => sharpness(props.sheet, editor.compiled!.view, journey.value.frame))
+const zoom = computed(() => Math.round(percentOf(camera.view.zoom) * 10) / 10)
+const pixels = computed(() => sharpness(props.sheet, camera.view, journey.value.frame))
 const sharpest = computed(() => Math.floor(percentOf(sharpZoom(props.sheet, journey.value.frame))))
-const covers = computed(() => coversFrame(props.sheet, editor.compiled!.view, stage.reference))
+const covers = computed(() => coversFrame(props.sheet, camera.view, stage.reference))
 
-const setZoom = (percent: number) =>
-  change('zoom', (j) => setCamera(j, { ...editor.compiled!.view, zoom: (filling.value.zoom * percent) / 100 }))
-const fill = () => editor.edit((j) => setCamera(j, filling.value))
-const fit = () => editor.edit((j) => setCamera(j, fittingView(props.sheet, stage.reference)))
+const setZoom = (percent: number) => camera.look((view) => ({ ...view, zoom: (filling.value.zoom * percent) / 100 }), 'sheet zoom')
+const fill = () => camera.look(() => filling.value)
+const fit = () => camera.look(() => fittingView(props.sheet, stage.reference))
 </script>
 
 <template>
   <h3>In the frame</h3>
   <p class="quiet">Drag the map in the lens, and turn the wheel to scale it.</p>
-  <NumberSlider label="Scale" :model-value="zoom" :min="20" :max="800" :step="1" :precision="1" unit="%" @change="setZoom" @done="done" />
+  <NumberSlider
+    label="Scale"
+    :model-value="zoom"
+    :min="20"
+    :max="800"
+    :step="1"
+    :precision="1"
+    unit="%"
+    @change="setZoom"
+    @done="editor.endGesture()"
+  />
   <div class="buttons">
     <v-btn size="small" variant="outlined" @click="fill">Fill the frame</v-btn>
     <v-btn size="small" variant="outlined" @click="fit">Show all of it</v-btn>

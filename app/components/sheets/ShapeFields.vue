@@ -2,7 +2,7 @@
 import { mdiCrop, mdiRotateLeft, mdiRotateRight } from '@mdi/js'
 import { cropSheet, turnSheet } from '#core/journey/sheet-edits'
 import type { Sheet } from '#core/journey/schema'
-import { wrapDegrees } from '#core/sheet/place'
+import { wrapDegrees } from '#core/geometry/angle'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'

@@ -2,7 +2,7 @@
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, onMounted, shallowRef, useTemplateRef, watch } from 'vue'
 import type { View } from '#core/camera/view'
-import { zoomedAbout } from '#core/camera/view'
+import { withPointAt, zoomedAbout } from '#core/camera/projection'
 import type { Frame } from '#core/frame/frame'
 import type { Point } from '#core/geometry/point'
 import type { Sheet } from '#core/journey/schema'
@@ -11,7 +11,7 @@ import { fittingView } from '#core/sheet/framing'
 import { AT_ORIGIN } from '#core/sheet/place'
 import { createPainter } from '#draw/painter'
 import type { StageSpace } from '~/components/editor/stage-space'
-import { fromStage, toStage } from '~/components/editor/stage-space'
+import { fromStage, stageSpace, toStage } from '~/components/editor/stage-space'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { createBrowserStudio } from '~/services/browser-studio'
 
@@ -26,7 +26,7 @@ const laid = computed<Sheet>(() => ({ ...props.sheet, place: AT_ORIGIN, crop: nu
 const reference = computed(() => ({ width: Math.max(1, width.value), height: Math.max(1, height.value) }))
 const moved = shallowRef<View>()
 const view = computed(() => moved.value ?? fittingView(laid.value, reference.value))
-const space = computed<StageSpace>(() => ({ view: view.value, reference: reference.value, scale: 1 }))
+const space = computed<StageSpace>(() => stageSpace(view.value, reference.value, 1))
 const ground = groundSchema.parse({ colour: '#c9c0aa' })
 
 const painter = createPainter(
@@ -67,9 +67,9 @@ const placeOf = (event: MouseEvent): Point => {
   return { x: event.clientX - box.left, y: event.clientY - box.top }
 }
 function press(event: PointerEvent) {
-  const start = view.value
+  const [start, from] = [view.value, fromStage(space.value, placeOf(event))]
   followPointer(event, {
-    move: (by) => (moved.value = { ...start, centre: { x: start.centre.x - by.x / start.zoom, y: start.centre.y - by.y / start.zoom } }),
+    move: (_by, now) => (moved.value = withPointAt(start, reference.value, from, placeOf(now))),
     end(dragged, release) {
       if (!dragged) emit('point', fromStage(space.value, placeOf(release)))
     },

@@ -1,0 +1,169 @@
+import { radians, turnBetween } from '../geometry/angle'
+import type { Point } from '../geometry/point'
+import type { Size, View } from './view'
+
+/** The camera stands this many frame heights from the middle of what it sees: a vertical field of view of 2 atan(1/3), 36.87 degrees. */
+const DISTANCE = 1.5
+
+/** Nothing nearer to the camera than this share of its distance to the middle is projected: it lies far below the frame. */
+const NEAR = 0.25
+
+/** The way between the ground and the frame, for one view. Screen points are in reference pixels from the frame's upper left corner. */
+export interface Projection {
+  readonly view: View
+  readonly reference: Size
+  /** Whether the camera looks straight down, so that the ground is at one scale all over. */
+  readonly isFlat: boolean
+  /** Where a ground point is in the frame. What lies behind the camera comes to lie far below the frame. */
+  toScreen(p: Point): Point
+  /** The ground point that is seen at a place of the frame; undefined above the horizon. */
+  toGround(p: Point): Point | undefined
+  /** How large things look at a ground point, as a share of how large they look at the middle: 1 all over where the view is flat. */
+  depthScale(p: Point): number
+  /** Reference pixels per ground unit at a ground point, across the line of sight. */
+  scaleAt(p: Point): number
+  /** The height in the frame of the horizon, in reference pixels from its top (negative above it); -Infinity where the view is flat. */
+  readonly horizon: number
+  /**
+   * How the ground lies in the frame about a point: the linear map from ground directions to the frame as [a, b, c, d], x' = a x + c y and y' = b x + d y,
+   * as for a canvas, without the zoom, so that at the middle of a flat view with its map upright it is [1, 0, 0, 1].
+   */
+  groundAxes(p: Point): readonly [number, number, number, number]
+  /** How far in front of the least distance that is projected a ground point lies; negative for what must be cut off. In reference pixels. */
+  clearance(p: Point): number
+}
+
+/** The projection of a view onto a frame. Formulas: ../../docs/architecture.md, Camera. */
+export function projectionOf(view: View, reference: Size): Projection {
+  return view.pitch === 0 ? flatProjection(view, reference) : tiltedProjection(view, reference)
+}
+
+function flatProjection(view: View, reference: Size): Projection {
+  const { centre, zoom, bearing } = view
+  const [cos, sin] = directionOf(bearing)
+  const [middleX, middleY] = [reference.width / 2, reference.height / 2]
+  return {
+    view,
+    reference,
+    isFlat: true,
+    horizon: -Infinity,
+    toScreen(p) {
+      const [dx, dy] = [p.x - centre.x, p.y - centre.y]
+      return { x: middleX + (dx * cos + dy * sin) * zoom, y: middleY + (dy * cos - dx * sin) * zoom }
+    },
+    toGround(p) {
+      const [x, y] = [(p.x - middleX) / zoom, (p.y - middleY) / zoom]
+      return { x: centre.x + (x * cos - y * sin), y: centre.y + (x * sin + y * cos) }
+    },
+    depthScale: () => 1,
+    scaleAt: () => zoom,
+    groundAxes: () => [cos, -sin, sin, cos],
+    clearance: () => Infinity,
+  }
+}
+
+function tiltedProjection(view: View, reference: Size): Projection {
+  const { centre, zoom, bearing } = view
+  const [cos, sin] = directionOf(bearing)
+  const pitch = radians(view.pitch)
+  const [along, up] = [Math.cos(pitch), Math.sin(pitch)]
+  const [middleX, middleY] = [reference.width / 2, reference.height / 2]
+  const f = DISTANCE * reference.height
+  /** Offsets to the right and away from the camera, in pixels on the ground. */
+  const across = (p: Point) => ((p.x - centre.x) * cos + (p.y - centre.y) * sin) * zoom
+  const away = (p: Point) => ((p.x - centre.x) * sin - (p.y - centre.y) * cos) * zoom
+  const depthOf = (p: Point) => Math.max(NEAR * f, f + away(p) * up)
+  return {
+    view,
+    reference,
+    isFlat: false,
+    horizon: middleY - (f * along) / up,
+    toScreen(p) {
+      const y = away(p)
+      const k = f / Math.max(NEAR * f, f + y * up)
+      return { x: middleX + across(p) * k, y: middleY - y * along * k }
+    },
+    toGround(p) {
+      const v = middleY - p.y
+      const slope = f * along - v * up
+      if (slope <= 0) return undefined
+      const y = (v * f) / slope
+      const x = ((p.x - middleX) * (f + y * up)) / f
+      return { x: centre.x + (x * cos + y * sin) / zoom, y: centre.y + (x * sin - y * cos) / zoom }
+    },
+    depthScale: (p) => f / depthOf(p),
+    scaleAt: (p) => (zoom * f) / depthOf(p),
+    groundAxes(p) {
+      const depth = depthOf(p)
+      const k = f / depth
+      // The frame's change for a step away from the camera.
+      const [awayX, awayY] = [(-k * across(p) * up) / depth, -k * k * along]
+      return [k * cos + awayX * sin, awayY * sin, k * sin - awayX * cos, -awayY * cos]
+    },
+    clearance: (p) => f + away(p) * up - NEAR * f,
+  }
+}
+
+/** Cosine and sine of a bearing in degrees, exact where the map is upright. */
+function directionOf(bearing: number): [number, number] {
+  if (bearing === 0) return [1, 0]
+  const angle = radians(bearing)
+  return [Math.cos(angle), Math.sin(angle)]
+}
+
+/** How a direction on the ground, in radians clockwise from the right, is seen in the frame: its direction there, and by how much it is shortened. */
+export function seenDirection(projection: Projection, at: Point, heading: number): { direction: number; length: number } {
+  const { isFlat, view } = projection
+  if (isFlat) return { direction: view.bearing === 0 ? heading : turnBetween(radians(view.bearing), heading), length: 1 }
+  const [a, b, c, d] = projection.groundAxes(at)
+  const [cos, sin] = [Math.cos(heading), Math.sin(heading)]
+  const [x, y] = [a * cos + c * sin, b * cos + d * sin]
+  return { direction: Math.atan2(y, x), length: Math.hypot(x, y) }
+}
+
+/** A polygon on the ground in the frame, cut off before the camera; empty if nothing is left. */
+export function projectedRing(projection: Projection, ring: readonly Point[]): Point[] {
+  return cutBeforeCamera(projection, ring, true).map(projection.toScreen)
+}
+
+/** The part of a line or polygon that lies before the camera, with new points where it is cut. */
+function cutBeforeCamera({ clearance, isFlat }: Projection, points: readonly Point[], closed: boolean): Point[] {
+  if (isFlat) return [...points]
+  return points.flatMap((p, i) => {
+    const next = i + 1 < points.length ? points[i + 1]! : closed ? points[0]! : p
+    const [a, b] = [clearance(p), clearance(next)]
+    const cut = a < 0 !== b < 0 ? [{ x: p.x + ((next.x - p.x) * a) / (a - b), y: p.y + ((next.y - p.y) * a) / (a - b) }] : []
+    return a < 0 ? cut : [p, ...cut]
+  })
+}
+
+/** The frame's corners on the ground, clockwise from its upper left. They exist, as the horizon lies above any frame: see GREATEST_PITCH. */
+export const frameCorners = ({ reference: { width, height }, toGround }: Projection): Point[] =>
+  [
+    { x: 0, y: 0 },
+    { x: width, y: 0 },
+    { x: width, y: height },
+    { x: 0, y: height },
+  ].map((corner) => toGround(corner)!)
+
+/** A view zoomed by a factor so that the ground at a place of the frame stays there. */
+export function zoomedAbout(view: View, reference: Size, at: Point, factor: number): View {
+  const ground = projectionOf(view, reference).toGround(at)
+  return ground ? zoomedAround(view, ground, factor) : view
+}
+
+/** A view zoomed by a factor so that a ground point stays where it is in the frame. */
+export function zoomedAround(view: View, fixed: Point, factor: number): View {
+  const { centre, zoom } = view
+  return {
+    ...view,
+    zoom: zoom * factor,
+    centre: { x: fixed.x + (centre.x - fixed.x) / factor, y: fixed.y + (centre.y - fixed.y) / factor },
+  }
+}
+
+/** A view moved so that a ground point comes to a place of the frame. */
+export function withPointAt(view: View, reference: Size, point: Point, at: Point): View {
+  const now = projectionOf(view, reference).toGround(at)
+  return now ? { ...view, centre: { x: view.centre.x + point.x - now.x, y: view.centre.y + point.y - now.y } } : view
+}
