@@ -50,6 +50,7 @@ function demoNetworks(): JourneyInput['networks'] {
 export function demoJourney(sheet: Sheet, photo: Photo): Journey {
   const frame = { width: 1920, height: 1080, rate: '30/1' } as const
   const vermilion = '#d8412f'
+  const whole = fillingView(sheet, referenceSize(frame))
   const label = { size: 46, colour: '#14233a', halo: '#fbf6ea' }
   const document: JourneyInput = {
     format: JOURNEY_FORMAT,
@@ -58,7 +59,19 @@ export function demoJourney(sheet: Sheet, photo: Photo): Journey {
     frame,
     seconds: 24,
     sheets: [sheet],
-    camera: fillingView(sheet, referenceSize(frame)),
+    ground: { edge: 'mirrored' },
+    // Close to Harrowmere at first; then all of the Isles, and the flight from aside.
+    camera: { centre: { x: 1400, y: 1240 }, zoom: 0.82, bearing: 0, pitch: 24 },
+    views: [
+      { id: 'isles', at: { at: 'departure', stop: 'harrowmere' }, transition: 4, view: whole },
+      {
+        id: 'flight',
+        at: { at: 'departure', stop: 'lampwick', offset: -1 },
+        transition: 2.6,
+        view: { centre: { x: 4420, y: 1640 }, zoom: 0.62, bearing: 16, pitch: 52 },
+      },
+      { id: 'end', at: { at: 'arrival', stop: 'emberlight', offset: -1.4 }, transition: 2.4, view: whole },
+    ],
     stops: [
       {
         id: 'harrowmere',
@@ -138,4 +151,10 @@ export function demoJourney(sheet: Sheet, photo: Photo): Journey {
     ],
   }
   return parseJourney(document)
+}
+
+/** The demo with a camera that rests over all of its sheet: what is on it can be told by where it is on the sheet. */
+export function stillDemo(journey: Journey): Journey {
+  const camera = fillingView(journey.sheets[0]!, referenceSize(journey.frame))
+  return { ...journey, camera, views: [], ground: { ...journey.ground, edge: 'plain' } }
 }

@@ -1,4 +1,5 @@
 /** The preview in the browser and the frame from the server are one picture: mean difference under 2 of 255, text included. */
+import { stillDemo } from '#demo/journey'
 import { flatView } from '#core/camera/view'
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -32,6 +33,8 @@ afterAll(async () => {
   await server.stop()
 })
 
+const movingDemo = async () => ((await (await fetch(`${server.address}/api/journeys/demo`)).json()) as { journey: Journey }).journey
+
 async function store(journey: Journey): Promise<string> {
   const response = await fetch(`${server.address}/api/journeys`, { method: 'POST', headers: OWN, body: JSON.stringify({ journey }) })
   return ((await response.json()) as { id: string }).id
@@ -51,12 +54,22 @@ async function difference(id: string, journey: Journey, seconds: number): Promis
 
 describe('preview and server frame', () => {
   it.each([0.5, 4, 9.5, 14, 19, 23.9])('of the demo agree at %f s', async (seconds) => {
-    const { journey } = (await (await fetch(`${server.address}/api/journeys/demo`)).json()) as { journey: Journey }
-    expect(await difference('demo', journey, seconds)).toBeLessThan(2)
+    expect(await difference('demo', await movingDemo(), seconds)).toBeLessThan(2)
+  })
+
+  it.each([
+    ['turned', 0.5, 40, 0],
+    ['at pitch 30', 0.5, -25, 30],
+    ['at pitch 60', 0.42, 15, 60],
+  ])('agree %s, with glow, dashes, dots and cards', async (_what, zoom, bearing, pitch) => {
+    const journey = setCamera(stillDemo(await movingDemo()), { centre: { x: 3700, y: 1500 }, zoom, bearing, pitch })
+    expect(await difference(await store(journey), journey, 23)).toBeLessThan(2)
+    // The picture is another one from straight above.
+    expect(await difference(await store(journey), stillDemo(journey), 23)).toBeGreaterThan(8)
   })
 
   it.each(WASH_PRESETS.filter(({ wash }) => wash))('agree on a sheet washed “$name”', async ({ wash }) => {
-    const { journey } = (await (await fetch(`${server.address}/api/journeys/demo`)).json()) as { journey: Journey }
+    const journey = stillDemo(await movingDemo())
     const plain = await store(setWash(journey, 'isles', null))
     const washed = setWash(journey, 'isles', wash)
     expect(await difference(await store(washed), washed, 14)).toBeLessThan(2)
@@ -64,13 +77,13 @@ describe('preview and server frame', () => {
   })
 
   it('agree on a softened sheet, zoomed in', async () => {
-    const { journey } = (await (await fetch(`${server.address}/api/journeys/demo`)).json()) as { journey: Journey }
+    const journey = stillDemo(await movingDemo())
     const close = setCamera(setWash(journey, 'isles', washSchema.parse({ blur: 20 })), flatView({ x: 2400, y: 1800 }, 0.9))
     expect(await difference(await store(close), close, 9)).toBeLessThan(2)
   })
 
   it('agree on a large postcard, closely', async () => {
-    const { journey } = (await (await fetch(`${server.address}/api/journeys/demo`)).json()) as { journey: Journey }
+    const journey = stillDemo(await movingDemo())
     const large = editPostcard(journey, 'emberlight', { size: 1000, text: 'A long caption, which takes up two lines of the card' })
     const id = await store(large)
     expect(await difference(id, large, 23.5)).toBeLessThan(1.5)

@@ -1,4 +1,5 @@
 /** Maps in a real browser: laid, aligned, turned, cropped, replaced, put on the Earth, drawn and credited. Each test begins with a fresh copy of the demo. */
+import { stillDemo } from '#demo/journey'
 import { rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Browser, Page } from 'playwright-core'
@@ -42,7 +43,9 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true })
 })
 beforeEach(async () => {
-  const response = await fetch(`${server.address}/api/journeys/demo/duplicate`, { method: 'POST', headers: OWN })
+  const { journey } = (await (await fetch(`${server.address}/api/journeys/demo`)).json()) as { journey: Journey }
+  const body = JSON.stringify({ journey: stillDemo(journey) })
+  const response = await fetch(`${server.address}/api/journeys`, { method: 'POST', headers: OWN, body })
   id = ((await response.json()) as { id: string }).id
   ;({ page, errors } = await openPage(browser))
   await openEditor(page, server.address, id)

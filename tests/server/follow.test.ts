@@ -7,13 +7,15 @@ import { courseOf, pointAt } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
 import { distance } from '#core/geometry/point'
 import { TOWNS } from '#demo/places'
+import { stillDemo } from '#demo/journey'
 import { freshDemo } from '#demo/seed'
 import { pictureSource } from '../../server/sheets/picture-source'
 import { shareOnRoads } from '../support/isles'
 
 let source: PictureSource
 beforeAll(async () => {
-  const { journey, folder } = await freshDemo()
+  const { journey: moving, folder } = await freshDemo()
+  const journey = stillDemo(moving)
   source = pictureSource(folder, journey.sheets[0]!)
 })
 

@@ -13,6 +13,7 @@ import { setWash } from '#core/journey/sheet-edits'
 import type { Journey, Postcard } from '#core/journey/schema'
 import { postcardSchema, washSchema } from '#core/journey/schema'
 import { frameTime } from '#core/pace/rate'
+import { stillDemo } from '#demo/journey'
 import { freshDemo } from '#demo/seed'
 import { createPainter } from '#draw/painter'
 import { paintStill } from '#render/still'
@@ -142,7 +143,8 @@ describe('a postcard', () => {
     })
 
   it('stands over its pin with its border round the photo, which is whole on it', async () => {
-    const { journey, folder } = await freshDemo()
+    const { journey: moving, folder } = await freshDemo()
+    const journey = stillDemo(moving)
     const { photo } = journey.stops[4]!.postcard!
     const surface = await paintStill(folder, carded({ photo, size: 600 }), 99, 1920)
     const picture = { width: 1920, pixels: Uint8Array.from(surface.pixels()) }
@@ -201,7 +203,8 @@ describe('a postcard', () => {
 
 describe('the demo', () => {
   it('lies on its sheet and has the line where the course is, at start, mid leg and end', async () => {
-    const { journey, folder } = await freshDemo()
+    const { journey: moving, folder } = await freshDemo()
+    const journey = stillDemo(moving)
     const compiled = compile(journey)
     const leg = compiled.travellers[0]!.legs[0]!
     const on = projectionAt(compiled, 0).toScreen(pointAt(leg.course, leg.course.length * 0.25))
@@ -218,7 +221,8 @@ describe('the demo', () => {
 
 describe('an edge shade', () => {
   it('darkens the corners to its colour and leaves the middle alone', async () => {
-    const { journey, folder } = await freshDemo()
+    const { journey: moving, folder } = await freshDemo()
+    const journey = stillDemo(moving)
     const shade = { colour: '#000000', strength: 1, size: 0.5, feather: 0.4 }
     const bare = setCamera(setWash(journey, 'isles', null), flatView({ x: 3000, y: 3500 }, 1))
     const shaded = setWash(bare, 'isles', washSchema.parse({ edgeShade: shade }))
@@ -242,7 +246,8 @@ describe('an edge shade', () => {
 
 describe('painting only what has changed', () => {
   it('gives the very pixels of painting all of it, forwards, backwards and in leaps', async () => {
-    const { journey, folder } = await freshDemo()
+    const { journey: moving, folder } = await freshDemo()
+    const journey = stillDemo(moving)
     const small = setFrame(journey, { width: 640, height: 360, rate: '30/1' })
     const compiled = compile(small)
     const studio = createServerStudio(folder)

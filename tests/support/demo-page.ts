@@ -1,13 +1,14 @@
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, afterEach, beforeAll, beforeEach, expect } from 'vitest'
 import type { Point } from '#core/geometry/point'
+import { stillDemo } from '#demo/journey'
 import type { Journey } from '#core/journey/schema'
 import { launchBrowser, openEditor, openPage, saved } from './browser'
 import type { TestServer } from './server'
 import { startServer, OWN } from './server'
 
 /**
- * Has each test of a file begin with a fresh copy of the demo in the editor, and fail if anything went wrong in the page. To be called at the top of
+ * Has each test of a file begin with a fresh copy of the demo in the editor, its camera at rest over the whole sheet, and fail if anything went wrong in the page. To be called at the top of
  * the file; what it gives is there within the tests.
  */
 export function useDemoPage() {
@@ -50,7 +51,9 @@ export function useDemoPage() {
     await server.stop()
   })
   beforeEach(async () => {
-    const response = await fetch(`${server.address}/api/journeys/demo/duplicate`, { method: 'POST', headers: OWN })
+    const { journey } = (await (await fetch(`${server.address}/api/journeys/demo`)).json()) as { journey: Journey }
+    const body = JSON.stringify({ journey: stillDemo({ ...journey, name: `${journey.name} (copy)` }) })
+    const response = await fetch(`${server.address}/api/journeys`, { method: 'POST', headers: OWN, body })
     demo.id = ((await response.json()) as { id: string }).id
     const opened = await openPage(browser)
     errors = opened.errors

@@ -3,7 +3,7 @@ import { editLeg } from '#core/journey/edits'
 import { addStop } from '#core/journey/visit-edits'
 import type { LegPatch } from '#core/journey/edits'
 import type { Journey, Photo, Sheet } from '#core/journey/schema'
-import { demoJourney, demoPhoto, demoSheet } from '#demo/journey'
+import { demoJourney, demoPhoto, demoSheet, stillDemo } from '#demo/journey'
 import { SHEET } from '#demo/places'
 
 /** A sheet that no file stands behind: enough for everything but painting. */
@@ -12,7 +12,10 @@ export const paperSheet: Sheet = demoSheet({ hash: '0'.repeat(64), ...SHEET })
 /** A photo of which the same is true. */
 export const paperPhoto: Photo = demoPhoto({ hash: '1'.repeat(64), width: 1500, height: 1000 })
 
-export const demo = (): Journey => demoJourney(paperSheet, paperPhoto)
+export const demo = (): Journey => stillDemo(movingDemo())
+
+/** The demo as it ships, with its moving camera. */
+export const movingDemo = (): Journey => demoJourney(paperSheet, paperPhoto)
 
 /** A journey over the given ground points, its stops named s0, s1, ... and its legs l1, l2, ... */
 export function journeyOver(points: readonly (readonly [number, number])[], patch: LegPatch = {}, seconds = 10): Journey {

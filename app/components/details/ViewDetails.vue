@@ -118,7 +118,7 @@ const easings = CURVE_NAMES.map((value) => ({ value, title: EASINGS[value] }))
 
     <template v-if="entry">
       <h3>When</h3>
-      <MomentFields label="Leaves for it at" :model-value="entry.at" @change="(at) => setEntry('moment', { at })" @done="done" />
+      <MomentFields label="Starts at" :model-value="entry.at" @change="(at) => setEntry('moment', { at })" @done="done" />
       <NumberSlider
         label="Takes"
         data-testid="view-transition"
