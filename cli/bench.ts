@@ -9,6 +9,7 @@ import { join } from 'node:path'
 import type { Page } from 'playwright-core'
 import sharp from 'sharp'
 import { referenceSize } from '#core/camera/view'
+import { wholeFilm } from '#core/film/settings'
 import { compile } from '#core/frame/compile'
 import { frameAt } from '#core/frame/frame-at'
 import type { Journey, Sheet } from '#core/journey/schema'
@@ -52,7 +53,7 @@ async function paintAlone(folder: string, journey: Journey): Promise<{ frames: U
   let ms = 0
   for (let k = FROM; k < FROM + COUNT; k++) {
     const start = now()
-    surface.update(current, painter.paint(frameAt(compiled, frameTime(k, fps)), surface.context, compiled.scale))
+    surface.update(current, painter.paint(frameAt(compiled, frameTime(k, fps)), surface.context, compiled.scale), true)
     ms += now() - start
     frames.push(Uint8Array.from(current))
   }
@@ -61,7 +62,7 @@ async function paintAlone(folder: string, journey: Journey): Promise<{ frames: U
 
 async function encodeAlone(frames: readonly Uint8Array[], journey: Journey, out: string): Promise<number> {
   const start = now()
-  const encoder = startEncoder(out, journey.frame, journey.frame.rate)
+  const encoder = startEncoder(out, wholeFilm(journey), journey.frame.rate)
   for (const frame of frames) await encoder.write(frame)
   await encoder.finish()
   return now() - start
@@ -77,7 +78,12 @@ async function measureExport(folder: string, journey: Journey): Promise<void> {
     for (let turn = 0; turn < 3; turn++) {
       const encoding = await encodeAlone(painted.frames, journey, join(scratch, 'encoded.mp4'))
       const start = now()
-      await renderFilm({ folder, journey, out: join(scratch, 'film.mp4'), from: FROM, to: FROM + COUNT })
+      await renderFilm({
+        folder,
+        journey,
+        out: join(scratch, 'film.mp4'),
+        settings: { ...wholeFilm(journey), from: FROM, to: FROM + COUNT },
+      })
       const whole = now() - start
       ratios.push(whole / encoding)
       line(`encoding alone, turn ${turn + 1}`, rate(COUNT, encoding))
@@ -127,7 +133,12 @@ async function measureSheetSize(journey: Journey): Promise<void> {
         for (const { film, fresh, whole } of costs) {
           fresh.push(await paintAfresh(scratch, film))
           const start = now()
-          await renderFilm({ folder: scratch, journey: film, out: join(scratch, 'film.mp4'), from: FROM, to: FROM + 60 })
+          await renderFilm({
+            folder: scratch,
+            journey: film,
+            out: join(scratch, 'film.mp4'),
+            settings: { ...wholeFilm(film), from: FROM, to: FROM + 60 },
+          })
           whole.push(now() - start)
         }
       }

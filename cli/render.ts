@@ -1,6 +1,9 @@
 /** Renders a film, a still or a frame's data from a journey: see USAGE. */
-import { readFileSync, statSync, writeFileSync } from 'node:fs'
+import { readFileSync, statSync } from 'node:fs'
 import { parseArgs } from 'node:util'
+import type { FilmFormatId, Quality } from '#core/film/formats'
+import { FILM_FORMAT_IDS, FILM_FORMATS, QUALITIES } from '#core/film/formats'
+import { wholeFilm } from '#core/film/settings'
 import { compile } from '#core/frame/compile'
 import { frameAt } from '#core/frame/frame-at'
 import { frameSummary } from '#core/frame/summary'
@@ -12,14 +15,16 @@ import type { FrameRate } from '#core/pace/rate'
 import { FRAME_RATES, frameCount, frameTime, rateLabel } from '#core/pace/rate'
 import { DEMO_ID, freshDemo } from '#demo/seed'
 import { renderFilm } from '#render/film'
-import { paintStill } from '#render/still'
 import { dataFolder, openDatabase } from '../server/storage/database'
 import { readJourney } from '../server/storage/journeys'
 import { parseFault, runCommand, UsageError } from './usage'
 
-const USAGE = `npm run render -- --journey demo|ID|FILE --out trip.mp4 [--size 1280x720] [--fps 30] [--from S] [--to S]
-npm run render -- --journey demo|ID|FILE --frame K --out still.png [--size 1280x720] [--fps 30]
-npm run render -- --journey demo|ID|FILE --frames-json K [--size 1280x720] [--fps 30]`
+const USAGE = `npm run render -- --journey demo|ID|FILE --out FILE [--format mp4|mov|webm|png|gif|apng] [--quality draft|good|best] [--without-ground]
+                  [--size 1280x720] [--fps 30] [--from S] [--to S]
+npm run render -- --journey demo|ID|FILE --frame K --out still.png [--without-ground] [--size 1280x720] [--fps 30]
+npm run render -- --journey demo|ID|FILE --frames-json K [--size 1280x720] [--fps 30]
+
+  Without --format the ending of the file says which it is; a PNG sequence is a .zip.`
 
 interface Arguments {
   journey: string
@@ -30,6 +35,9 @@ interface Arguments {
   to?: string
   frame?: string
   'frames-json'?: string
+  format?: string
+  quality?: string
+  'without-ground'?: boolean
 }
 
 function readArguments(): Arguments {
@@ -45,6 +53,9 @@ function readArguments(): Arguments {
         to: text,
         frame: text,
         'frames-json': text,
+        format: text,
+        quality: text,
+        'without-ground': { type: 'boolean' },
       },
     })
     return values as Arguments
@@ -140,18 +151,43 @@ async function main(): Promise<void> {
         out: options.out,
       }),
     )
+  const ground = options['without-ground'] !== true
+  const whole = wholeFilm(journey)
   if (options.frame !== undefined) {
-    const k = wholeNumber('--frame', options.frame, compiled.frames)
-    const still = await paintStill(folder, journey, frameTime(k, rate))
-    writeFileSync(options.out, await still.png())
+    const from = wholeNumber('--frame', options.frame, compiled.frames)
+    if (options.format !== undefined || options.quality !== undefined)
+      throw new UsageError('--format and --quality are for films: a still is a PNG.')
+    await renderFilm({ folder, journey, out: options.out, settings: { ...whole, format: 'still', ground, from, to: from + 1 } })
     return report(1)
   }
-  if (!options.out.endsWith('.mp4')) throw new UsageError(`--out should end in .mp4 for a film, not be "${options.out}".`)
+  const format = formatOf(options.format, options.out)
+  const quality = qualityOf(options.quality, format)
   const from = moment('--from', options.from, journey) ?? 0
   const to = moment('--to', options.to, journey) ?? compiled.frames
   if (from >= to) throw new UsageError('--from should be earlier than --to.')
-  const { frames } = await renderFilm({ folder, journey, out: options.out, from, to })
+  const { frames } = await renderFilm({ folder, journey, out: options.out, settings: { ...whole, format, quality, ground, from, to } })
   report(frames)
+}
+
+/** The formats of films; a still is asked for by its frame. */
+const FILMS = FILM_FORMAT_IDS.filter((id) => id !== 'still')
+
+function formatOf(asked: string | undefined, out: string): FilmFormatId {
+  const format = FILMS.find((id) => (asked === undefined ? out.endsWith(FILM_FORMATS[id].ending) : id === asked))
+  const all = FILMS.map((id) => FILM_FORMATS[id].ending).join(', ')
+  if (!format && asked !== undefined) throw new UsageError(`--format should be one of ${FILMS.join(', ')}, not "${asked}".`)
+  if (!format) throw new UsageError(`--out should end in one of ${all} for a film, not be "${out}".`)
+  const { ending, name } = FILM_FORMATS[format]
+  if (!out.endsWith(ending)) throw new UsageError(`--out should end in ${ending} for ${name}, not be "${out}".`)
+  return format
+}
+
+function qualityOf(asked: string | undefined, format: FilmFormatId): Quality {
+  const quality = QUALITIES.find((known) => known === (asked ?? 'good'))
+  if (!quality) throw new UsageError(`--quality should be one of ${QUALITIES.join(', ')}, not "${asked}".`)
+  if (asked !== undefined && !FILM_FORMATS[format].hasQuality)
+    throw new UsageError(`--quality has no effect on ${FILM_FORMATS[format].name}.`)
+  return quality
 }
 
 await runCommand(USAGE, main)

@@ -102,7 +102,7 @@ async function tortureByKilling(folder: string, kills: number, random: () => num
     const quietly = (work: Promise<unknown>) => void work.catch(() => undefined)
     if (random() < 0.5)
       quietly(ask(`/api/images?name=p${k}.png`, { method: 'POST', body: new Uint8Array(picture), signal: control.signal }))
-    if (random() < 0.5) quietly(ask('/api/journeys/demo/exports', { method: 'POST' }))
+    if (random() < 0.5) quietly(ask('/api/journeys/demo/exports', { method: 'POST', body: '{}' }))
     if (random() < 0.5)
       quietly(ask('/api/maps/preview', { method: 'POST', body: JSON.stringify({ map: { region: { west: -20, south: 35, east: 19, north: 65 }, projection: 'mercator', style: 'atlas', borders: true, graticule: true, aspect: 1.5 } }) })) // prettier-ignore
     const until = Date.now() + 100 + random() * 2500

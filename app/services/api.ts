@@ -1,4 +1,6 @@
 import { z } from 'zod'
+import { FILM_FORMAT_IDS } from '#core/film/formats'
+import type { FilmSettings } from '#core/film/settings'
 import type { LonLat } from '#core/geo/lon-lat'
 import type { Past } from '#core/journey/history'
 import { pastSchema } from '#core/journey/history'
@@ -58,6 +60,7 @@ const importSchema = z.discriminatedUnion('state', [
 export const exportSchema = z.object({
   id: z.string(),
   name: z.string(),
+  format: z.enum(FILM_FORMAT_IDS),
   state: z.enum(['queued', 'running', 'done', 'failed', 'cancelled']),
   framesDone: z.number(),
   framesTotal: z.number(),
@@ -137,7 +140,9 @@ export type Storage = z.infer<typeof storageSchema>
 export const readStorage = async () => checked(storageSchema, await request('/api/storage'))
 export const deleteImage = (hash: string) => request(`/api/images/${hash}`, { method: 'DELETE' })
 
-export const startExport = async (id: string) => exportSchema.parse(await request(`/api/journeys/${id}/exports`, { method: 'POST' }))
+/** @param name the title of the file */
+export const startExport = async (id: string, settings: FilmSettings, name: string) =>
+  exportSchema.parse(await request(`/api/journeys/${id}/exports`, { method: 'POST', body: JSON.stringify({ settings, name }) }))
 export const listExports = async (id: string) => z.array(exportSchema).parse(await request(`/api/journeys/${id}/exports`))
 /** Cancels an export that is under way; deletes one that has ended, with its film. */
 export const removeExport = (id: string) => request(`/api/exports/${id}`, { method: 'DELETE' })

@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia'
+import type { FilmSettings } from '#core/film/settings'
 import { computed, ref } from 'vue'
 import type { ExportRecord } from '~/services/api'
 import { listExports, startExport, watchExport } from '~/services/api'
@@ -46,7 +47,7 @@ export const useExports = defineStore('exports', () => {
     earlier.value = all.filter((record) => record.state === 'done' && record.id !== current.value?.id)
   }
 
-  const start = async (journey: string) => follow(await startExport(journey))
+  const start = async (journey: string, settings: FilmSettings, name: string) => follow(await startExport(journey, settings, name))
 
   /** Stops following the export of another journey. */
   function reset() {

@@ -16,7 +16,12 @@ export default defineEventHandler(() => {
   const unused = new Set(unusedImages(db, 0))
   return {
     deleted: deletedJourneys(db),
-    films: finishedExports(db).map(({ id, name, createdAt }) => ({ id, name, createdAt, bytes: sizeOf(exportFile(id)) })),
+    films: finishedExports(db).map((film) => ({
+      id: film.id,
+      name: film.name,
+      createdAt: film.createdAt,
+      bytes: sizeOf(exportFile(film)),
+    })),
     pictures: listImages(db).map(({ hash, format, width, height }) => ({
       hash,
       format,

@@ -6,7 +6,8 @@ import { renderFilm } from '#render/film'
 import { troubleOf } from '../http/trouble'
 import { database, dataFolder } from '../storage/database'
 import type { ExportEnd, ExportRecord } from '../storage/exports'
-import { exportDocument, finishExport, listExports, readExport } from '../storage/exports'
+import { exportOrder, finishExport, listExports, readExport } from '../storage/exports'
+import { filmFileName } from '../storage/film-files'
 
 /** Exports run one after another: one keeps the machine busy by itself. */
 const waiting: string[] = []
@@ -21,7 +22,7 @@ const changes = new EventEmitter().setMaxListeners(0)
 /** How often progress is reported to listeners, in milliseconds. */
 const REPORT_EVERY = 200
 
-export const exportFile = (id: string): string => join(dataFolder(), 'exports', `${id}.mp4`)
+export const exportFile = (film: Pick<ExportRecord, 'id' | 'format'>): string => join(dataFolder(), 'exports', filmFileName(film))
 
 export function enqueueExport(id: string): void {
   waiting.push(id)
@@ -83,6 +84,8 @@ async function work(): Promise<void> {
   const mine = { id, control: new AbortController(), framesDone: 0 }
   current = mine
   const { signal } = mine.control
+  const { document, settings } = exportOrder(database(), id)
+  const out = exportFile({ id, format: settings.format })
   let how: ExportEnd
   try {
     announce(id)
@@ -90,8 +93,9 @@ async function work(): Promise<void> {
     let reported = Date.now()
     await renderFilm({
       folder: dataFolder(),
-      journey: parseJourney(JSON.parse(exportDocument(database(), id))),
-      out: exportFile(id),
+      journey: parseJourney(JSON.parse(document)),
+      settings,
+      out,
       signal,
       onProgress(done) {
         if (Date.now() - reported < REPORT_EVERY) return
@@ -100,9 +104,9 @@ async function work(): Promise<void> {
         announce(id)
       },
     })
-    how = { state: 'done', bytes: statSync(exportFile(id)).size, error: null, finishedAt: Date.now() }
+    how = { state: 'done', bytes: statSync(out).size, error: null, finishedAt: Date.now() }
   } catch (error) {
-    rmSync(exportFile(id), { force: true })
+    rmSync(out, { force: true })
     const reason = troubleOf(error)?.message ?? (error instanceof Error ? error.message : String(error))
     how = { state: signal.aborted ? 'cancelled' : 'failed', bytes: null, error: signal.aborted ? null : reason, finishedAt: Date.now() }
   }

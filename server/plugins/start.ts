@@ -2,7 +2,7 @@ import { places } from '../places/places'
 import { sweepPosters } from '../posters/poster-files'
 import { cutMissingTiles } from '../sheets/import-sheet'
 import { database, dataFolder } from '../storage/database'
-import { failInterruptedExports, finishedExportIds } from '../storage/exports'
+import { failInterruptedExports, finishedExports } from '../storage/exports'
 import { FolderInUse, lockFolder } from '../storage/folder-lock'
 import { listImages } from '../storage/images'
 import { journeyIds, sweepJourneys } from '../storage/journeys'
@@ -26,7 +26,7 @@ export default defineNitroPlugin(() => {
   // What cannot be swept now is swept at another start.
   attempt(() => sweepJourneys(db, KEPT_DELETED))
   attempt(() => sweepImages(db, dataFolder(), KEPT_UNUSED))
-  attempt(() => sweepFiles(dataFolder(), finishedExportIds(db)))
+  attempt(() => sweepFiles(dataFolder(), finishedExports(db)))
   attempt(() => sweepPosters(dataFolder(), new Set(journeyIds(db))))
   void places().catch((error: unknown) => console.error(error))
   void cutMissingTiles(dataFolder(), listImages(db))

@@ -3,7 +3,10 @@ import { execFileSync, spawn } from 'node:child_process'
 import { rename, rm } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import { join } from 'node:path'
+import { FILM_FORMATS } from '#core/film/formats'
+import type { FilmSettings } from '#core/film/settings'
 import type { FrameRate } from '#core/pace/rate'
+import { startArchive, startPicture } from './pictures'
 
 let found: string | undefined
 
@@ -21,8 +24,9 @@ export function ffmpegPath(): string {
   return found
 }
 
+/** Takes the frames of a film, and writes them to a file that has its name only when it is complete. */
 export interface Encoder {
-  /** Writes one frame, RGBA, row by row; resolves when the encoder is ready for the next. */
+  /** Writes one frame, RGBA, row by row, alpha not premultiplied; resolves when the encoder is ready for the next. */
   write(frame: Uint8Array): Promise<void>
   /** Finishes the film and gives it its name. */
   finish(): Promise<void>
@@ -30,13 +34,29 @@ export interface Encoder {
   abort(): Promise<void>
 }
 
-/**
- * Encodes frames to an MP4 file: H.264, yuv420p, tagged bt709, faststart. Until it is complete it is named `<out>.part`.
- * @throws Error from write or finish, with what ffmpeg said, if encoding fails.
- */
-export function startEncoder(out: string, size: { width: number; height: number }, rate: FrameRate): Encoder {
-  const partial = `${out}.part`
-  const child = spawn(ffmpegPath(), encoderArguments(size, rate, partial), { stdio: ['pipe', 'ignore', 'pipe'] })
+/** The name of a file until it is complete. */
+export const partOf = (out: string): string => `${out}.part`
+
+/** Starts what writes a film of these settings. @throws Error from its methods, with what went wrong */
+export function startEncoder(out: string, settings: FilmSettings, rate: FrameRate): Encoder {
+  const { encoder } = FILM_FORMATS[settings.format]
+  switch (encoder.kind) {
+    case 'ffmpeg':
+      return startFfmpeg(out, settings, rate, encoder.output({ quality: settings.quality, alpha: !settings.ground }))
+    case 'archive':
+      return startArchive(out, settings)
+    case 'picture':
+      return startPicture(out, settings)
+    default:
+      return encoder satisfies never
+  }
+}
+
+function startFfmpeg(out: string, { width, height }: FilmSettings, rate: FrameRate, output: readonly string[]): Encoder {
+  const partial = partOf(out)
+  const input = ['-f', 'rawvideo', '-pix_fmt', 'rgba', '-video_size', `${width}x${height}`, '-framerate', rate, '-i', 'pipe:0']
+  const call = ['-hide_banner', '-loglevel', 'error', '-y', ...input, '-r', rate, ...output, partial]
+  const child = spawn(ffmpegPath(), call, { stdio: ['pipe', 'ignore', 'pipe'] })
   const words: string[] = []
   child.stderr.setEncoding('utf8').on('data', (text: string) => words.push(text))
   // A broken pipe shows up as an exit code, with a reason; the stream's own error adds nothing.
@@ -79,11 +99,3 @@ const exitOf = (child: ChildProcess): Promise<number | string> =>
     child.on('error', (error) => resolve(error.message))
     child.on('close', (code, signal) => resolve(code ?? signal ?? 'unknown'))
   })
-
-function encoderArguments({ width, height }: { width: number; height: number }, rate: FrameRate, out: string): string[] {
-  const input = ['-f', 'rawvideo', '-pix_fmt', 'rgba', '-video_size', `${width}x${height}`, '-framerate', rate, '-i', 'pipe:0']
-  const colour = ['-vf', 'scale=in_range=full:out_range=tv:out_color_matrix=bt709:flags=accurate_rnd+full_chroma_int,format=yuv420p']
-  const tags = ['-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-color_range', 'tv']
-  const codec = ['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '16', '-pix_fmt', 'yuv420p', '-movflags', '+faststart']
-  return ['-hide_banner', '-loglevel', 'error', '-y', ...input, ...colour, ...codec, ...tags, '-r', rate, '-f', 'mp4', out]
-}

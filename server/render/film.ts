@@ -1,4 +1,6 @@
 import type { Worker } from 'node:worker_threads'
+import type { FilmSettings } from '#core/film/settings'
+import { atSize, checkFilm, wholeFilm } from '#core/film/settings'
 import { compile } from '#core/frame/compile'
 import type { Journey } from '#core/journey/schema'
 import { startEncoder } from './encoder'
@@ -9,11 +11,10 @@ export interface FilmOptions {
   /** The data folder with the sheets. */
   folder: string
   journey: Journey
-  /** Path of the MP4 file. */
+  /** The whole film as an MP4 if left out. */
+  settings?: FilmSettings
+  /** Path of the file. */
   out: string
-  /** First frame, and the one after the last; the whole film if left out. */
-  from?: number
-  to?: number
   onProgress?: (done: number, total: number) => void
   signal?: AbortSignal
 }
@@ -30,17 +31,26 @@ const SLOTS = 4
 
 /**
  * Renders the film: a worker thread paints into shared memory, and the encoder takes the frames from there in order, each at its own pace.
- * @throws JourneyError for a journey that cannot be compiled, the signal's reason when aborted, Error when painting or encoding fails;
+ * @throws JourneyError for a journey that cannot be compiled or exported so, the signal's reason when aborted, Error when painting or encoding fails;
  *   in each case no file is left.
  */
-export async function renderFilm({ folder, journey, out, from = 0, to, onProgress, signal }: FilmOptions): Promise<FilmReport> {
+export async function renderFilm({
+  folder,
+  journey,
+  out,
+  settings = wholeFilm(journey),
+  onProgress,
+  signal,
+}: FilmOptions): Promise<FilmReport> {
   signal?.throwIfAborted()
-  const end = to ?? compile(journey).frames
-  const total = end - from
-  const { width, height, rate } = journey.frame
+  checkFilm(journey, settings)
+  compile(journey)
+  const { from, width, height } = settings
+  const total = settings.to - from
   const slots = Array.from({ length: SLOTS }, () => new SharedArrayBuffer(width * height * 4))
-  const worker = startThread('painter-thread.mjs', { folder, journey, slots } satisfies PaintJob)
-  const encoder = startEncoder(out, { width, height }, rate)
+  const job = { folder, journey: atSize(journey, settings), ground: settings.ground, slots } satisfies PaintJob
+  const worker = startThread('painter-thread.mjs', job)
+  const encoder = startEncoder(out, settings, journey.frame.rate)
   const painted = painterReports(worker, signal)
   const order = (frame: number, slot: number) => worker.postMessage({ frame, slot } satisfies PaintOrder)
   let paintMs = 0

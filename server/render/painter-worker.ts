@@ -1,6 +1,7 @@
 import { parentPort, workerData } from 'node:worker_threads'
 import { z } from 'zod'
 import { compile } from '#core/frame/compile'
+import { filmFrame } from '#core/film/settings'
 import { frameAt } from '#core/frame/frame-at'
 import { parseJourney } from '#core/journey/parse'
 import { frameTime } from '#core/pace/rate'
@@ -11,6 +12,8 @@ import { createServerStudio, createServerSurface } from './studio'
 export const jobSchema = z.object({
   folder: z.string(),
   journey: z.unknown(),
+  /** Whether the ground is painted. */
+  ground: z.boolean(),
   slots: z.array(z.instanceof(SharedArrayBuffer)),
 })
 export const orderSchema = z.object({ frame: z.int().min(0), slot: z.int().min(0) })
@@ -19,7 +22,7 @@ export type PaintOrder = z.infer<typeof orderSchema>
 export type PaintReport = PaintOrder & { paintMs: number }
 
 async function main(port: NonNullable<typeof parentPort>): Promise<void> {
-  const { folder, journey: document, slots } = jobSchema.parse(workerData)
+  const { folder, journey: document, ground, slots } = jobSchema.parse(workerData)
   const journey = parseJourney(document)
   const compiled = compile(journey)
   const studio = createServerStudio(folder)
@@ -30,9 +33,9 @@ async function main(port: NonNullable<typeof parentPort>): Promise<void> {
 
   async function fulfil(order: PaintOrder): Promise<void> {
     const start = performance.now()
-    const frame = frameAt(compiled, frameTime(order.frame, journey.frame.rate))
+    const frame = filmFrame(frameAt(compiled, frameTime(order.frame, journey.frame.rate)), { ground })
     if (await studio.prepare(frame, compiled.scale)) painter.invalidate()
-    surface.update(current, painter.paint(frame, surface.context, compiled.scale))
+    surface.update(current, painter.paint(frame, surface.context, compiled.scale), ground)
     views[order.slot]!.set(current)
     port.postMessage({ ...order, paintMs: performance.now() - start } satisfies PaintReport)
   }

@@ -30,10 +30,10 @@ function registerFonts(): void {
 }
 
 export interface ServerSurface extends Surface {
-  /** The surface's pixels, RGBA, row by row. */
+  /** The surface's pixels, RGBA, row by row, alpha not premultiplied. */
   pixels(): Uint8Array
-  /** Brings a copy of the pixels up to date where the surface has been painted since. */
-  update(copy: Uint8Array, painted: Region): void
+  /** Brings a copy of the pixels up to date where the surface has been painted since. @param isOpaque whether no pixel is transparent */
+  update(copy: Uint8Array, painted: Region, isOpaque: boolean): void
   png(): Promise<Buffer>
 }
 
@@ -46,11 +46,11 @@ export function createServerSurface(width: number, height: number): ServerSurfac
     height,
     context: context as unknown as CanvasRenderingContext2D,
     image: canvas as unknown as CanvasImageSource,
-    pixels: () => canvas.data(),
-    update(copy, part) {
+    pixels: () => new Uint8Array(context.getImageData(0, 0, width, height).data.buffer),
+    update(copy, part, isOpaque) {
       if (isEmpty(part)) return
-      // For a large part, reading all pixels at once costs less than cutting the part out.
-      if (part.width * part.height > (width * height) / 2) return copy.set(canvas.data())
+      // For a large part, reading all pixels at once costs less than cutting the part out. They are premultiplied, which is the same where they are opaque.
+      if (isOpaque && part.width * part.height > (width * height) / 2) return copy.set(canvas.data())
       const { data } = context.getImageData(part.x, part.y, part.width, part.height)
       for (let row = 0; row < part.height; row++) {
         const from = row * part.width * 4

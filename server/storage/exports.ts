@@ -1,4 +1,7 @@
 import { nanoid } from 'nanoid'
+import type { FilmFormatId } from '#core/film/formats'
+import type { FilmSettings } from '#core/film/settings'
+import { filmSettingsSchema } from '#core/film/settings'
 import type { Db } from './database'
 
 export type ExportState = 'queued' | 'running' | 'done' | 'failed' | 'cancelled'
@@ -6,7 +9,9 @@ export type ExportState = 'queued' | 'running' | 'done' | 'failed' | 'cancelled'
 export interface ExportRecord {
   id: string
   journeyId: string
+  /** The title under which the film is downloaded. */
   name: string
+  format: FilmFormatId
   state: ExportState
   framesDone: number
   framesTotal: number
@@ -19,24 +24,35 @@ export interface ExportRecord {
 /** How an export has ended; `error` is a sentence for the user. */
 export type ExportEnd = Pick<ExportRecord, 'bytes' | 'error'> & { state: 'done' | 'failed' | 'cancelled'; finishedAt: number }
 
-const COLUMNS = `id, journey_id AS journeyId, name, state, frames_done AS framesDone, frames_total AS framesTotal, bytes, error,
+const COLUMNS = `id, journey_id AS journeyId, name, format, state, frames_done AS framesDone, frames_total AS framesTotal, bytes, error,
   created_at AS createdAt, finished_at AS finishedAt`
 
-export function insertExport(db: Db, entry: { journeyId: string; name: string; document: string; framesTotal: number }): ExportRecord {
+export function insertExport(db: Db, entry: { journeyId: string; name: string; document: string; settings: FilmSettings }): ExportRecord {
   const id = nanoid(12)
   db.prepare(
-    `INSERT INTO exports (id, journey_id, name, document, state, frames_total, created_at)
-     VALUES (@id, @journeyId, @name, @document, 'queued', @framesTotal, @now)`,
-  ).run({ id, ...entry, now: Date.now() })
+    `INSERT INTO exports (id, journey_id, name, document, format, settings, state, frames_total, created_at)
+     VALUES (@id, @journeyId, @name, @document, @format, @settings, 'queued', @framesTotal, @now)`,
+  ).run({
+    id,
+    journeyId: entry.journeyId,
+    name: entry.name,
+    document: entry.document,
+    format: entry.settings.format,
+    settings: JSON.stringify(entry.settings),
+    framesTotal: entry.settings.to - entry.settings.from,
+    now: Date.now(),
+  })
   return readExport(db, id)!
 }
 
 export const readExport = (db: Db, id: string): ExportRecord | undefined =>
   db.prepare(`SELECT ${COLUMNS} FROM exports WHERE id = ?`).get(id) as ExportRecord | undefined
 
-/** The journey document as it was when the export was asked for. */
-export const exportDocument = (db: Db, id: string): string =>
-  (db.prepare('SELECT document FROM exports WHERE id = ?').get(id) as { document: string }).document
+/** What is exported: the journey document as it was when that was asked for, and the settings. */
+export function exportOrder(db: Db, id: string): { document: string; settings: FilmSettings } {
+  const row = db.prepare('SELECT document, settings FROM exports WHERE id = ?').get(id) as { document: string; settings: string }
+  return { document: row.document, settings: filmSettingsSchema.parse(JSON.parse(row.settings)) }
+}
 
 export const listExports = (db: Db, journeyId: string): ExportRecord[] =>
   db.prepare(`SELECT ${COLUMNS} FROM exports WHERE journey_id = ? ORDER BY created_at DESC`).all(journeyId) as ExportRecord[]
@@ -56,9 +72,6 @@ export const deleteExport = (db: Db, id: string): void => {
 /** All finished films, the newest first. */
 export const finishedExports = (db: Db): ExportRecord[] =>
   db.prepare(`SELECT ${COLUMNS} FROM exports WHERE state = 'done' ORDER BY created_at DESC`).all() as ExportRecord[]
-
-export const finishedExportIds = (db: Db): string[] =>
-  (db.prepare("SELECT id FROM exports WHERE state = 'done'").all() as { id: string }[]).map((row) => row.id)
 
 /** Marks exports as failed that were running or waiting when the server stopped. */
 export const failInterruptedExports = (db: Db): void => {

@@ -53,4 +53,9 @@ export const MIGRATIONS: readonly string[] = [
     steps      TEXT NOT NULL
   ) STRICT;
   `,
+  // Films of several formats; the settings of those that were made before are not needed any more.
+  `
+  ALTER TABLE exports ADD COLUMN format TEXT NOT NULL DEFAULT 'mp4';
+  ALTER TABLE exports ADD COLUMN settings TEXT;
+  `,
 ]

@@ -2,6 +2,8 @@ import { existsSync, readdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { closeTileFile } from '../sheets/tile-file'
 import type { Db } from './database'
+import type { ExportRecord } from './exports'
+import { filmFileName, isFilmFile } from './film-files'
 import { imagePath, tilesPath } from './image-files'
 import { deleteImage, unusedImages } from './images'
 
@@ -18,14 +20,14 @@ export function removeImage(db: Db, folder: string, hash: string): void {
 }
 
 /** Removes from a data folder what a stopped server may have left: unfinished files, and films of deleted journeys. */
-export function sweepFiles(folder: string, exportsKept: readonly string[]): void {
-  const kept = new Set(exportsKept.map((id) => `${id}.mp4`))
+export function sweepFiles(folder: string, exportsKept: readonly Pick<ExportRecord, 'id' | 'format'>[]): void {
+  const kept = new Set(exportsKept.map(filmFileName))
   const clear = (name: string, isStale: (file: string) => boolean) => {
     const path = join(folder, name)
     if (!existsSync(path)) return
     for (const file of readdirSync(path))
       if (isStale(file)) rmSync(join(path, file), { recursive: true, force: true, maxRetries: 5, retryDelay: 200 })
   }
-  clear('exports', (file) => !kept.has(file))
+  clear('exports', (file) => isFilmFile(file) && !kept.has(file))
   clear('images', (file) => file.startsWith('incoming-'))
 }

@@ -113,7 +113,7 @@ describe('npm run render', () => {
     ['an end before the start', ['--out', 'x.mp4', '--from', '5', '--to', '5'], /--from should be earlier than --to/],
     ['a time beyond the film', ['--out', 'x.mp4', '--to', '99'], /--to should be a time in seconds from 0 to 24, not "99"/],
     ['a file that is not there', ['--journey', 'nowhere.json', '--out', 'x.mp4'], /nowhere\.json cannot be read/],
-    ['a film with a wrong ending', ['--out', 'film.avi'], /--out should end in \.mp4/],
+    ['a film with a wrong ending', ['--out', 'film.avi'], /--out should end in one of \.mp4, .*\.apng/],
   ])('refuses %s in one sentence, with exit code 2', async (_what, options, message) => {
     const { code, stderr } = await render(...options)
     expect(stderr).toMatch(message)

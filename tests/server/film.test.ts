@@ -5,6 +5,7 @@ import { afterAll, describe, expect, it } from 'vitest'
 import { setFrame } from '#core/journey/edits'
 import type { FrameRate } from '#core/pace/rate'
 import { FRAME_RATES, frameCount, frameTime } from '#core/pace/rate'
+import { wholeFilm } from '#core/film/settings'
 import { renderFilm } from '#render/film'
 import { paintStill } from '#render/still'
 import { journeyOver, paperSheet } from '../support/journeys'
@@ -65,7 +66,7 @@ describe('renderFilm', () => {
   it('renders a part, frame-exact', async () => {
     const out = join(folder, 'part.mp4')
     const journey = film('25/1', 3, 640, 360)
-    await renderFilm({ folder, journey, out, from: 25, to: 35 })
+    await renderFilm({ folder, journey, out, settings: { ...wholeFilm(journey), from: 25, to: 35 } })
     expect(probe(out).nb_read_frames).toBe('10')
     const still = await paintStill(folder, journey, frameTime(25, '25/1'))
     expect(meanDifference(decodeFrame(out, 0), still.pixels())).toBeLessThan(LOSS)

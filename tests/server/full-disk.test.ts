@@ -68,7 +68,7 @@ describe.skipIf(!disk)('on a full disk', () => {
     empty()
     const saved = await ask('/api/journeys/demo', 'PUT', { revision, journey: rename(journey, 'Room again') })
     expect(saved.status).toBe(200)
-    const { id } = (await (await ask('/api/journeys/demo/exports', 'POST')).json()) as { id: string }
+    const { id } = (await (await ask('/api/journeys/demo/exports', 'POST', {})).json()) as { id: string }
     await expect.poll(async () => (await state(id)).framesDone, { timeout: 60_000 }).toBeGreaterThan(5)
     fill()
     // It fails by itself, or is cancelled: either way it ends.

@@ -259,7 +259,7 @@ describe('painting only what has changed', () => {
     const order = [...run(20, 60), ...run(560, 600), ...run(225, 200), 719, 0, 500, 640, 655, 100, ...run(655, 690)]
     for (const k of order) {
       const frame = frameAt(compiled, frameTime(k, '30/1'))
-      surface.update(copy, carriedOn.paint(frame, surface.context, compiled.scale))
+      surface.update(copy, carriedOn.paint(frame, surface.context, compiled.scale), true)
       const fresh = createServerSurface(640, 360)
       createPainter(studio).paint(frame, fresh.context, compiled.scale)
       expect(Buffer.compare(copy, fresh.pixels()), `frame ${k}`).toBe(0)

@@ -1,3 +1,4 @@
+import { wholeFilm } from '#core/film/settings'
 import { existsSync, mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import Database from 'better-sqlite3'
@@ -12,7 +13,8 @@ import { DEMO_ID, seedDemo } from '#demo/seed'
 import { openDatabase } from '../../server/storage/database'
 import {
   failInterruptedExports,
-  finishedExportIds,
+  exportOrder,
+  finishedExports,
   finishExport,
   insertExport,
   listExports,
@@ -87,7 +89,8 @@ describe('journeys', () => {
 })
 
 describe('exports', () => {
-  const start = (journeyId: string) => insertExport(db, { journeyId, name: 'Film', document: JSON.stringify(demo()), framesTotal: 720 })
+  const start = (journeyId: string) =>
+    insertExport(db, { journeyId, name: 'Film', document: JSON.stringify(demo()), settings: wholeFilm(demo()) })
 
   it('go from queued to an end', () => {
     const { id: journeyId } = insertJourney(db, demo())
@@ -95,7 +98,8 @@ describe('exports', () => {
     expect(state).toBe('queued')
     finishExport(db, id, { state: 'done', bytes: 99, error: null, finishedAt: 5 })
     expect(readExport(db, id)).toMatchObject({ state: 'done', framesDone: 720, bytes: 99, error: null })
-    expect(finishedExportIds(db)).toEqual([id])
+    expect(finishedExports(db)).toMatchObject([{ id, format: 'mp4' }])
+    expect(exportOrder(db, id).settings).toEqual(wholeFilm(demo()))
   })
 
   it('that were under way are failed after a stop, and go with their journey', () => {
@@ -112,10 +116,11 @@ describe('exports', () => {
 describe('sweeping the data folder', () => {
   it('takes away half-written and orphaned files, and nothing else', () => {
     for (const name of ['exports', 'images/ab']) mkdirSync(join(folder, name), { recursive: true })
-    const files = ['exports/kept.mp4', 'exports/gone.mp4', 'exports/kept2.mp4.part', 'images/incoming-x', 'images/ab/abcdef']
+    const leftOver = ['exports/gone.mp4', 'exports/kept.mov', 'exports/kept2.zip.part', 'images/incoming-x']
+    const files = [...leftOver, 'exports/kept.mp4', 'exports/notes.txt', 'images/ab/abcdef']
     for (const file of files) writeFileSync(join(folder, file), 'x')
-    sweepFiles(folder, ['kept'])
-    expect(readdirSync(join(folder, 'exports'))).toEqual(['kept.mp4'])
+    sweepFiles(folder, [{ id: 'kept', format: 'mp4' }])
+    expect(readdirSync(join(folder, 'exports'))).toEqual(['kept.mp4', 'notes.txt'])
     expect(readdirSync(join(folder, 'images/ab'))).toEqual(['abcdef'])
     expect(readdirSync(join(folder, 'images'))).toEqual(['ab'])
   })

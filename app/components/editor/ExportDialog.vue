@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { mdiDownload } from '@mdi/js'
 import { storeToRefs } from 'pinia'
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import { rateLabel } from '#core/pace/rate'
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { FILM_FORMATS } from '#core/film/formats'
+import type { FilmSettings } from '#core/film/settings'
 import DialogSheet from '~/components/DialogSheet.vue'
 import { megabytes } from '~/services/sizes'
 import { ApiError, exportAddress, removeExport } from '~/services/api'
 import { useEditor } from '~/stores/editor'
 import { useExports } from '~/stores/exports'
+import FilmFields from './FilmFields.vue'
 
 const props = defineProps<{ journeyId: string; save: () => Promise<void>; isSaved: () => boolean }>()
 const open = defineModel<boolean>({ required: true })
@@ -18,6 +20,8 @@ const { current, earlier, running, left } = storeToRefs(exports)
 const problem = ref('')
 const starting = ref(false)
 const share = computed(() => 100 * exports.share)
+const settings = shallowRef<FilmSettings>()
+const title = ref(editor.journey!.name)
 
 async function refresh() {
   try {
@@ -32,6 +36,7 @@ watch(open, (isOpen) => {
   exports.isWatched = isOpen
   if (!isOpen) return
   exports.clear()
+  title.value = editor.journey!.name
   problem.value = ''
   void refresh()
 })
@@ -42,7 +47,7 @@ async function start() {
   try {
     await props.save()
     if (!props.isSaved()) problem.value = 'The journey could not be saved, so it cannot be exported: see the note beside its name.'
-    else await exports.start(props.journeyId)
+    else await exports.start(props.journeyId, settings.value!, title.value.trim() || editor.journey!.name)
   } catch (error) {
     problem.value = error instanceof ApiError ? error.message : String(error)
   } finally {
@@ -64,10 +69,7 @@ const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateS
 
 <template>
   <DialogSheet v-model="open" title="Export">
-    <p class="figures">
-      MP4 (H.264), {{ editor.journey!.frame.width }} × {{ editor.journey!.frame.height }},
-      {{ rateLabel(editor.journey!.frame.rate) }} frames a second, {{ editor.journey!.seconds }} s: {{ editor.compiled!.frames }} frames.
-    </p>
+    <FilmFields v-if="!running" v-model="settings" v-model:title="title" />
 
     <div v-if="current" class="job" aria-live="polite">
       <template v-if="running">
@@ -95,7 +97,7 @@ const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateS
       <ul>
         <li v-for="record in earlier" :key="record.id" class="figures">
           <a :href="exportAddress(record.id)" download>{{ clock(record.createdAt) }}</a>
-          <span class="quiet">{{ record.framesTotal }} frames, {{ megabytes(record.bytes ?? 0) }}</span>
+          <span class="quiet">{{ FILM_FORMATS[record.format].name }}, {{ megabytes(record.bytes ?? 0) }}</span>
           <button type="button" class="delete" :aria-label="`Delete the film of ${clock(record.createdAt)}`" @click="deleteFilm(record.id)">
             Delete
           </button>
@@ -108,8 +110,8 @@ const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateS
       <v-btn v-if="running" variant="outlined" color="error" data-testid="cancel-export" @click="removeExport(current!.id)"
         >Cancel export</v-btn
       >
-      <v-btn v-else color="accent" variant="flat" :loading="starting" data-testid="start-export" @click="start">
-        {{ current?.state === 'done' ? 'Export again' : 'Export the film' }}
+      <v-btn v-else color="accent" variant="flat" :loading="starting" :disabled="!settings" data-testid="start-export" @click="start">
+        {{ settings?.format === 'still' ? 'Export the still' : current?.state === 'done' ? 'Export again' : 'Export the film' }}
       </v-btn>
     </template>
   </DialogSheet>

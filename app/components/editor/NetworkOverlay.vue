@@ -58,7 +58,7 @@ const pressVia = (event: PointerEvent, i: number) =>
 <template>
   <g :transform="transform">
     <template v-if="isFlat"><polyline v-for="(points, i) in lines" :key="i" class="network" :points="points" /></template>
-    <template v-else><path v-for="(course, i) in courses" :key="i" class="network" :d="tiltedCourse(space, course, 0)" /></template>
+    <template v-else><path v-for="(line, i) in courses" :key="i" class="network" :d="tiltedCourse(space, line, 0)" /></template>
     <path class="pull" :d="path" data-testid="network-line" @pointerdown="pressLine" />
   </g>
   <g

@@ -1,4 +1,6 @@
 import { createReadStream, statSync } from 'node:fs'
+import { FILM_FORMATS } from '#core/film/formats'
+import { fileNameOf } from '#core/film/settings'
 import { defineEventHandler, sendStream, setResponseHeaders } from 'h3'
 import { exportFile, findExport } from '../../../exports/queue'
 import { idParameter, noExport, refusal } from '../../../http/refuse'
@@ -8,17 +10,12 @@ export default defineEventHandler((event) => {
   const record = findExport(idParameter(event))
   if (!record) throw noExport()
   if (record.state !== 'done') throw refusal(409, 'This export has not finished.')
-  const path = exportFile(record.id)
-  const name = `${
-    record.name
-      .normalize('NFC')
-      .replace(/[^\p{L}\p{N} _-]+/gu, '')
-      .trim() || 'journey'
-  }.mp4`
+  const path = exportFile(record)
+  const { ending, type } = FILM_FORMATS[record.format]
   setResponseHeaders(event, {
-    'content-type': 'video/mp4',
+    'content-type': type,
     'content-length': statSync(path).size,
-    'content-disposition': `attachment; filename="journey.mp4"; filename*=UTF-8''${encodeURIComponent(name)}`,
+    'content-disposition': `attachment; filename="journey${ending}"; filename*=UTF-8''${encodeURIComponent(fileNameOf(record.name, record.format))}`,
   })
   return sendStream(event, createReadStream(path))
 })

@@ -13,7 +13,7 @@ export default defineEventHandler(async (event) => {
   if (record.state === 'queued' || record.state === 'running') cancelExport(id)
   else {
     await whenFree(() => deleteExport(database(), id))
-    rmSync(exportFile(id), { force: true })
+    rmSync(exportFile(record), { force: true })
   }
   return sendNoContent(event)
 })

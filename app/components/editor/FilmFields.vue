@@ -1,0 +1,191 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import type { FilmFormatId, Quality } from '#core/film/formats'
+import { FILM_FORMAT_IDS, FILM_FORMATS } from '#core/film/formats'
+import type { FilmSettings } from '#core/film/settings'
+import { checkFilm, estimate, wholeFilm } from '#core/film/settings'
+import { JourneyError } from '#core/journey/error'
+import { LIMITS } from '#core/journey/schema'
+import { frameCount } from '#core/pace/rate'
+import ChoiceRow from '~/components/fields/ChoiceRow.vue'
+import FieldRow from '~/components/fields/FieldRow.vue'
+import NumberField from '~/components/fields/NumberField.vue'
+import { megabytes } from '~/services/sizes'
+import { useEditor } from '~/stores/editor'
+import { usePlayback } from '~/stores/playback'
+
+/** How a film is exported: its format, size and part, and the name of its file. The model is undefined while the choices do not go together. */
+const settings = defineModel<FilmSettings | undefined>({ required: true })
+const title = defineModel<string>('title', { required: true })
+const editor = useEditor()
+const playback = usePlayback()
+
+const journey = computed(() => editor.journey!)
+const format = ref<FilmFormatId>('mp4')
+const quality = ref<Quality>('good')
+const ground = ref(true)
+const part = ref<'whole' | 'part'>('whole')
+const from = ref(0)
+const to = ref(journey.value.seconds)
+const chosen = computed(() => FILM_FORMATS[format.value])
+
+const formats = FILM_FORMAT_IDS.map((value) => ({ value, title: FILM_FORMATS[value].name, props: { subtitle: FILM_FORMATS[value].use } }))
+const QUALITY_NAMES = [
+  { value: 'draft', title: 'Draft' },
+  { value: 'good', title: 'Good' },
+  { value: 'best', title: 'Best' },
+] as const
+
+/** Sizes of the frame's shape by their shorter side, the journey's own first. */
+const SHORT_SIDES = [360, 540, 720, 1080, 1440, 2160]
+const sizes = computed(() => {
+  const { width, height } = journey.value.frame
+  const short = Math.min(width, height)
+  const scaled = [short, ...SHORT_SIDES.filter((side) => side !== short)].map((side) => {
+    const even = (value: number) => 2 * Math.round((value * side) / short / 2)
+    return { width: even(width), height: even(height) }
+  })
+  return scaled
+    .filter((size) => Math.max(size.width, size.height) <= (chosen.value.most?.side ?? LIMITS.side))
+    .map((size, i) => ({
+      value: `${size.width}x${size.height}`,
+      title: `${size.width} × ${size.height}${i === 0 && size.width === width ? ' (as the journey)' : ''}`,
+    }))
+})
+const size = ref('')
+watch(
+  sizes,
+  (list) => {
+    if (!list.some(({ value }) => value === size.value)) size.value = list[0]!.value
+  },
+  { immediate: true },
+)
+watch(format, () => (ground.value ||= !chosen.value.alpha))
+
+const wanted = computed<FilmSettings>(() => {
+  const [width, height] = size.value.split('x').map(Number) as [number, number]
+  const whole = wholeFilm(journey.value, format.value)
+  const { rate } = journey.value.frame
+  const span =
+    chosen.value.encoder.kind === 'picture'
+      ? { from: playback.frame, to: playback.frame + 1 }
+      : part.value === 'part'
+        ? { from: frameCount(from.value, rate), to: frameCount(to.value, rate) }
+        : {}
+  return { ...whole, quality: quality.value, ground: ground.value, width, height, ...span }
+})
+/** Why these choices do not go together, as a sentence. */
+const problem = computed(() => {
+  try {
+    checkFilm(journey.value, wanted.value)
+    return ''
+  } catch (error) {
+    if (error instanceof JourneyError) return error.message
+    throw error
+  }
+})
+watch([wanted, problem], () => (settings.value = problem.value === '' ? wanted.value : undefined), { immediate: true })
+
+const about = computed(() => {
+  const { bytes, seconds } = estimate(wanted.value)
+  const time = seconds < 90 ? `${Math.max(1, Math.round(seconds))} s` : `${Math.round(seconds / 60)} min`
+  return `about ${megabytes(bytes)} and ${time}`
+})
+const frames = computed(() => wanted.value.to - wanted.value.from)
+</script>
+
+<template>
+  <div class="fields">
+    <FieldRow v-slot="{ id }" label="Format">
+      <v-select v-model="format" :aria-labelledby="id" :items="formats" data-testid="film-format" />
+    </FieldRow>
+    <p class="quiet">{{ chosen.use[0]!.toUpperCase() + chosen.use.slice(1) }}.</p>
+    <ChoiceRow
+      v-if="chosen.hasQuality"
+      label="Quality"
+      :model-value="quality"
+      :choices="QUALITY_NAMES"
+      @change="(value) => (quality = value)"
+    />
+    <FieldRow v-slot="{ id }" label="Size">
+      <v-select v-model="size" :aria-labelledby="id" :items="sizes" data-testid="film-size" />
+    </FieldRow>
+    <template v-if="chosen.encoder.kind !== 'picture'">
+      <ChoiceRow
+        label="Part"
+        :model-value="part"
+        :choices="[
+          { value: 'whole', title: 'Whole film' },
+          { value: 'part', title: 'From … to' },
+        ]"
+        @change="(value) => (part = value)"
+      />
+      <div v-if="part === 'part'" class="pair">
+        <FieldRow v-slot="{ id }" label="From">
+          <NumberField
+            :labelledby="id"
+            data-testid="film-from"
+            :model-value="from"
+            :min="0"
+            :max="journey.seconds"
+            :step="0.5"
+            :precision="2"
+            unit="s"
+            @change="(value) => (from = value)"
+          />
+        </FieldRow>
+        <FieldRow v-slot="{ id }" label="To">
+          <NumberField
+            :labelledby="id"
+            data-testid="film-to"
+            :model-value="to"
+            :min="0"
+            :max="journey.seconds"
+            :step="0.5"
+            :precision="2"
+            unit="s"
+            @change="(value) => (to = value)"
+          />
+        </FieldRow>
+      </div>
+    </template>
+    <v-switch
+      v-model="ground"
+      label="With the map"
+      :disabled="!chosen.alpha"
+      :messages="
+        chosen.alpha
+          ? ground
+            ? ''
+            : 'Only what travels and marks the way; all else is transparent.'
+          : 'This format cannot be transparent.'
+      "
+      :hide-details="false"
+      data-testid="film-ground"
+    />
+    <FieldRow v-slot="{ id }" label="File name">
+      <v-text-field v-model="title" :aria-labelledby="id" maxlength="120" :suffix="chosen.ending" data-testid="film-title" />
+    </FieldRow>
+    <p v-if="problem" class="problem" role="status" data-testid="film-problem">{{ problem }}</p>
+    <p v-else class="figures quiet" data-testid="film-estimate">{{ frames === 1 ? 'One frame' : `${frames} frames` }}: {{ about }}</p>
+  </div>
+</template>
+
+<style scoped>
+.fields {
+  display: grid;
+  gap: 6px;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
+.quiet {
+  color: var(--quiet);
+  font-size: 14px;
+}
+.problem {
+  color: rgb(var(--v-theme-error));
+}
+</style>

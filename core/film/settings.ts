@@ -1,0 +1,68 @@
+import { z } from 'zod'
+import { withoutGround } from '../frame/frame-at'
+import type { Frame } from '../frame/frame'
+import { setFrame } from '../journey/edits'
+import { JourneyError } from '../journey/error'
+import type { Journey } from '../journey/schema'
+import { LIMITS } from '../journey/schema'
+import { frameCount } from '../pace/rate'
+import type { FilmFormatId } from './formats'
+import { FILM_FORMAT_IDS, FILM_FORMATS, QUALITIES } from './formats'
+
+const side = z.int().min(64).max(LIMITS.side).multipleOf(2)
+
+/** What is exported of a journey, and how: frames `from` up to, not including, `to`, of a size in pixels. */
+export const filmSettingsSchema = z.strictObject({
+  format: z.enum(FILM_FORMAT_IDS),
+  quality: z.enum(QUALITIES),
+  /** Whether the ground is in the film; without it all but what travels and marks the way is transparent. */
+  ground: z.boolean(),
+  from: z.int().min(0),
+  to: z.int().min(1),
+  width: side,
+  height: side,
+})
+export type FilmSettings = z.output<typeof filmSettingsSchema>
+
+/** The whole film as the journey has it. */
+export function wholeFilm(journey: Journey, format: FilmFormatId = 'mp4'): FilmSettings {
+  const { width, height, rate } = journey.frame
+  return { format, quality: 'good', ground: true, from: 0, to: frameCount(journey.seconds, rate), width, height }
+}
+
+/** The journey at the size at which it is exported. */
+export const atSize = (journey: Journey, { width, height }: Pick<FilmSettings, 'width' | 'height'>): Journey =>
+  width === journey.frame.width && height === journey.frame.height ? journey : setFrame(journey, { ...journey.frame, width, height })
+
+/** A frame as it is exported. */
+export const filmFrame = (frame: Frame, { ground }: Pick<FilmSettings, 'ground'>): Frame => (ground ? frame : withoutGround(frame))
+
+/** Checks settings against the journey they are for. @throws JourneyError with a sentence that says what does not go together */
+export function checkFilm(journey: Journey, { format, ground, from, to, width, height }: FilmSettings): void {
+  const { name, alpha, most, encoder } = FILM_FORMATS[format]
+  const { rate } = journey.frame
+  if (from >= to || to > frameCount(journey.seconds, rate))
+    throw new JourneyError('The part to be exported does not lie within the film: choose its beginning and end again.')
+  if (encoder.kind === 'picture' && to !== from + 1) throw new JourneyError(`${name} holds one frame: choose which one.`)
+  if (!ground && !alpha) throw new JourneyError(`${name} cannot be transparent: leave the ground in, or choose another format.`)
+  if (most && to - from > frameCount(most.seconds, rate))
+    throw new JourneyError(`${name} is for loops of up to ${most.seconds} seconds: export a part of the film, or choose another format.`)
+  if (most && Math.max(width, height) > most.side)
+    throw new JourneyError(`${name} is for loops of up to ${most.side} pixels a side: choose a smaller size, or another format.`)
+}
+
+/** About how many bytes an export takes up, and how many seconds of work, from measurements of the demo. */
+export function estimate({ format, quality, from, to, width, height }: FilmSettings): { bytes: number; seconds: number } {
+  const { bytes, speed } = FILM_FORMATS[format]
+  const pixels = (to - from) * width * height
+  return { bytes: pixels * bytes[quality], seconds: pixels / 1e6 / speed[quality] }
+}
+
+/** A file's name from a title: letters, digits, spaces, hyphens and underscores; at least "film". */
+export const fileNameOf = (title: string, format: FilmFormatId): string => {
+  const safe = title
+    .normalize('NFC')
+    .replace(/[^\p{L}\p{N} _-]+/gu, '')
+    .trim()
+  return `${safe || 'film'}${FILM_FORMATS[format].ending}`
+}
