@@ -35,6 +35,8 @@ export function itemBounds(context: CanvasRenderingContext2D, space: CanvasSpace
       return aroundPlace(space, item, postcardReach(context, space, item) * OVERSHOOT * standingScale(space, item.at))
     case 'credit':
       return creditBounds(space)
+    default:
+      return item satisfies never
   }
 }
 

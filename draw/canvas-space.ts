@@ -8,12 +8,15 @@ export interface CanvasSpace {
   scale: number
   reference: Size
   projection: Projection
+  /** Whether the view is another one at every frame. */
+  isMoving: boolean
 }
 
-export const spaceOf = ({ view, reference }: { view: View; reference: Size }, scale: number): CanvasSpace => ({
+export const spaceOf = ({ view, reference, isMoving }: { view: View; reference: Size; isMoving: boolean }, scale: number): CanvasSpace => ({
   scale,
   reference,
   projection: projectionOf(view, reference),
+  isMoving,
 })
 
 /** Sets the context to draw in reference pixels, upright, with the origin at a ground point, turned and stretched as asked. */

@@ -65,6 +65,8 @@ export function createPainter(studio: Studio): Painter {
         return paintPostcard(context, studio, space, item)
       case 'credit':
         return paintCredit(context, space, item)
+      default:
+        return item satisfies never
     }
   }
 
@@ -78,7 +80,7 @@ export function createPainter(studio: Studio): Painter {
       const now: Painted = { frame, space, context, size }
       const before = last && comparable(last, now) ? last : undefined
       // While the view moves a backdrop would be good for one frame only.
-      const isMoving = last !== undefined && !sameView(last.frame.view, frame.view)
+      const { isMoving } = frame
       last = now
       if (!before) {
         const start = isMoving ? 0 : sheetCount(frame)

@@ -37,7 +37,8 @@ export function createSheetPainter(studio: Studio) {
     context.imageSmoothingEnabled = true
     context.globalAlpha = item.opacity
     if (space.projection.isFlat) {
-      context.imageSmoothingQuality = 'high'
+      // In motion the eye does not see how well a pixel is interpolated, and this takes twice as long.
+      context.imageSmoothingQuality = space.isMoving ? 'low' : 'high'
       const { place } = item.sheet
       layAt(context, space, place, space.projection.view.zoom * place.scale, radians(place.rotation))
       for (const picture of pictures) context.drawImage(imageOf(item, picture), picture.x, picture.y, picture.width, picture.height)
@@ -56,58 +57,65 @@ interface LevelPicture {
 
 /**
  * Paints a sheet that is looked at from aside, row by row: along a row of the frame the ground is at one scale, so that each is painted exactly by an affine
- * map. Rows meet at whole pixels, so no seams show; each has the level that its distance asks for.
+ * map. Rows meet at whole pixels, so no seams show; each has the level that its distance asks for, and a share of the next coarser one.
  */
 function paintRows(
   context: CanvasRenderingContext2D,
   space: CanvasSpace,
   { sheet, opacity }: SheetItem,
-  levels: readonly LevelPicture[],
+  pictures: readonly LevelPicture[],
 ): void {
-  if (levels.length === 0) return
+  const coarsest = pictures.at(-1)
+  if (!coarsest) return
   const { projection, reference, scale } = space
-  const { place } = sheet
-  const [cos, sin] = [Math.cos(radians(place.rotation)) * place.scale, Math.sin(radians(place.rotation)) * place.scale]
   const width = Math.round(reference.width * scale)
   const height = Math.round(reference.height * scale)
-  const zoom = projection.view.zoom * scale
+  const rows = Array.from({ length: height }, (_, row) => levelsOfRow(sheet, rowDetail(sheet, projection, (row + 0.5) / scale, scale)))
+  const pictureAt = (level: number) => pictures.find(({ picture }) => picture.step >= 2 ** level) ?? coarsest
   // Bilinear: the level is chosen so that its pixels are about as large as the row's.
   context.imageSmoothingQuality = 'low'
-  for (let row = 0; row < height; row++) {
-    const y = (row + 0.5) / scale
-    const middle = projection.toGround({ x: reference.width / 2, y })!
-    const [a, b, c, d] = projection.groundAxes(middle).map((axis) => axis * zoom) as [number, number, number, number]
-    const [dx, dy] = [place.x - middle.x, place.y - middle.y]
-    const { level, coarser } = levelsOfRow(sheet, rowDetail(sheet, projection, y, scale))
-    context.save()
-    context.beginPath()
-    context.setTransform(1, 0, 0, 1, 0, 0)
-    context.rect(0, row, width, 1)
-    context.clip()
-    context.setTransform(
-      a * cos + c * sin,
-      b * cos + d * sin,
-      c * cos - a * sin,
-      d * cos - b * sin,
-      width / 2 + a * dx + c * dy,
-      row + 0.5 + b * dx + d * dy,
-    )
-    const lay = ({ picture, image }: LevelPicture, share: number) => {
-      context.globalAlpha = opacity * share
+  // One picture after the other: to change between them for each row takes a server's canvas a hundred times as long.
+  for (const entry of pictures) {
+    rows.forEach(({ level, coarser }, row) => {
+      const isBase = pictureAt(level) === entry
+      // Where a sheet lets through what is under it, laying both levels would let through less.
+      const isOver = !isBase && coarser > 0 && opacity === 1 && pictureAt(level + 1) === entry
+      if (!isBase && !isOver) return
+      context.save()
+      context.setTransform(1, 0, 0, 1, 0, 0)
+      context.beginPath()
+      context.rect(0, row, width, 1)
+      context.clip()
+      layRow(context, space, sheet, row)
+      context.globalAlpha = isBase ? opacity : coarser
+      const { picture, image } = entry
       context.drawImage(image, picture.x, picture.y, picture.width, picture.height)
-    }
-    const fine = pictureAt(levels, level)
-    const coarse = pictureAt(levels, level + 1)
-    lay(fine, 1)
-    // Where a sheet lets through what is under it, laying both would let through less.
-    if (coarser > 0 && coarse !== fine && opacity === 1) lay(coarse, coarser)
-    context.restore()
+      context.restore()
+    })
   }
 }
 
-/** The picture of a level, or else of the next coarser one that there is. */
-const pictureAt = (levels: readonly LevelPicture[], level: number): LevelPicture =>
-  levels.find(({ picture }) => picture.step >= 2 ** level) ?? levels.at(-1)!
+/** Sets the context to draw in a sheet's pixels, exactly where they are seen along the middle of a row of output pixels. */
+function layRow(
+  context: CanvasRenderingContext2D,
+  { projection, reference, scale }: CanvasSpace,
+  { place }: SheetItem['sheet'],
+  row: number,
+): void {
+  const middle = projection.toGround({ x: reference.width / 2, y: (row + 0.5) / scale })!
+  const k = projection.view.zoom * scale
+  const [a, b, c, d] = projection.groundAxes(middle)
+  const [cos, sin] = [Math.cos(radians(place.rotation)) * place.scale, Math.sin(radians(place.rotation)) * place.scale]
+  const [dx, dy] = [place.x - middle.x, place.y - middle.y]
+  context.setTransform(
+    k * (a * cos + c * sin),
+    k * (b * cos + d * sin),
+    k * (c * cos - a * sin),
+    k * (d * cos - b * sin),
+    (reference.width / 2) * scale + k * (a * dx + c * dy),
+    row + 0.5 + k * (b * dx + d * dy),
+  )
+}
 
 /** A picture of a sheet with its wash. */
 export function washedImage(studio: Pick<Studio, 'createSurface'>, picture: SheetPicture, wash: Wash): CanvasImageSource {

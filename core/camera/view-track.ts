@@ -54,6 +54,12 @@ export function viewAt({ views: { opening, moves } }: { views: ViewTrack }, time
   return time >= move.end - 1e-9 ? move.to : move.at((time - move.start) / (move.end - move.start))
 }
 
+/** Whether the camera is on its way to another view at a time. */
+export function isMovingAt({ views: { moves } }: { views: ViewTrack }, time: number): boolean {
+  const move = moves.findLast(({ start }) => start <= time + 1e-9)
+  return move !== undefined && time < move.end - 1e-9
+}
+
 /** The projection of the camera's view at a time. */
 export const projectionAt = (compiled: { views: ViewTrack; reference: Size }, time: number) =>
   projectionOf(viewAt(compiled, time), compiled.reference)

@@ -1,6 +1,6 @@
 import type { Projection } from '../camera/projection'
 import type { View } from '../camera/view'
-import { projectionAt } from '../camera/view-track'
+import { isMovingAt, projectionAt } from '../camera/view-track'
 import { creditLine } from '../sheet/credits'
 import type { CompiledJourney, CompiledMark, CompiledTraveller } from './compile'
 import type { CreditItem, Frame, FrameItem, InkItem, LabelItem, PinItem, PostcardItem, VehicleItem } from './frame'
@@ -31,6 +31,7 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
     scale: compiled.scale,
     reference: compiled.reference,
     view: projection.view,
+    isMoving: isMovingAt(compiled, time),
     items,
     motions,
   }
@@ -40,6 +41,7 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
 export const onTable = (frame: Frame, view: View): Frame => ({
   ...frame,
   view,
+  isMoving: false,
   items: frame.items.filter((item) => item.kind !== 'edge-shade' && item.kind !== 'credit'),
 })
 

@@ -14,6 +14,8 @@ export interface Frame {
   /** The frame's size in reference pixels. */
   reference: Size
   view: View
+  /** Whether the view is another one at every frame, so that nothing painted can be kept for the next. */
+  isMoving: boolean
   items: FrameItem[]
   /** Where each traveller is; undefined before it appears. */
   motions: (Motion | undefined)[]

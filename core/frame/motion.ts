@@ -4,7 +4,7 @@ import { pointAt } from '../geometry/course'
 import type { Point } from '../geometry/point'
 import { smooth } from '../pace/easing'
 import { artworkOf } from '../vehicles/catalogue'
-import type { CompiledLeg, CompiledTraveller } from './compiled'
+import type { CompiledLeg, CompiledTraveller, CompiledVisit } from './compiled'
 import { lengthAt } from './compiled'
 import type { Pose } from './heading'
 import { inkGapOf, poseOf } from './heading'
@@ -114,13 +114,20 @@ export function inkLengthAt({ legs, visits }: CompiledTraveller, i: number, t: n
   const leg = legs[i]!
   const full = leg.course.length
   if (t < leg.depart) return 0
+  if (t >= settledBy(legs, visits, i, lastTime)) return full
   const behind = behindAt(leg, Math.min(t, leg.arrive), projection)
   if (t < leg.arrive) return Math.max(0, lengthAt(leg, t) - behind)
   const next = legs[i + 1]
   const { arrive, leave } = visits[i + 1]!
-  if (next && arrive === leave) return t < next.arrive ? Math.min(full, full - behind + lengthAt(next, t)) : full
-  const settle = Math.min(SETTLE, (next ? leave : lastTime) - arrive)
-  return settle > 0 ? full - behind * (1 - smooth((t - arrive) / settle)) : full
+  if (next && arrive === leave) return Math.min(full, full - behind + lengthAt(next, t))
+  return full - behind * (1 - smooth((t - arrive) / Math.min(SETTLE, (next ? leave : lastTime) - arrive)))
+}
+
+/** When the ink of leg `i` has reached its stop: soon after arrival, or where the traveller passes through, at the end of the next leg at the latest. */
+function settledBy(legs: readonly CompiledLeg[], visits: readonly CompiledVisit[], i: number, lastTime: number): number {
+  const next = legs[i + 1]
+  const { arrive, leave } = visits[i + 1]!
+  return next && arrive === leave ? next.arrive : Math.min(arrive + SETTLE, next ? leave : lastTime)
 }
 
 /** Ground units between the vehicle and the head of the ink behind it at time t. */

@@ -1,8 +1,20 @@
+import { projectionOf } from '../camera/projection'
 import { degrees } from '../geometry/angle'
+import { pointAt } from '../geometry/course'
+import type { Point } from '../geometry/point'
 import type { Frame } from './frame'
 
-/** A frame without its point tables, for people and tests to read: positions in ground units, headings in degrees, ink lengths in ground units. */
+/**
+ * A frame without its point tables, for people and tests to read: positions in ground units, headings in degrees, ink lengths in ground units. `screen` is
+ * where something is in the frame, in output pixels; null for what lies behind the camera.
+ */
 export function frameSummary(frame: Frame) {
+  const projection = projectionOf(frame.view, frame.reference)
+  const screen = (at: Point): Point | null => {
+    if (projection.clearance(at) < 0) return null
+    const { x, y } = projection.toScreen(at)
+    return { x: x * frame.scale, y: y * frame.scale }
+  }
   return {
     time: frame.time,
     size: frame.size,
@@ -12,6 +24,7 @@ export function frameSummary(frame: Frame) {
         ? {
             leg: motion.leg,
             position: motion.position,
+            screen: screen(motion.position),
             heading: degrees(motion.heading),
             travelled: motion.travelled,
             resting: motion.resting,
@@ -28,20 +41,32 @@ export function frameSummary(frame: Frame) {
           return { kind: item.kind, sheet: item.sheet.id, image: item.sheet.image, opacity: item.opacity, edge: item.edge }
         case 'area':
           return { kind: item.kind, area: item.area.id, opacity: item.opacity }
-        case 'ink':
-          return { kind: item.kind, leg: item.leg, length: item.head, courseLength: item.course.length, line: item.ink.line }
+        case 'ink': {
+          const { kind, leg, course, tail, head, ink } = item
+          return { kind, leg, tail, length: head, courseLength: course.length, head: screen(pointAt(course, head)), line: ink.line }
+        }
         case 'vehicle': {
           const { kind, leg, at, vehicle, rotation, mirrored, opacity, altitude } = item
-          return { kind, leg, at, artwork: vehicle.artwork, rotation: degrees(rotation), mirrored, opacity, altitude }
+          return { kind, leg, at, screen: screen(at), artwork: vehicle.artwork, rotation: degrees(rotation), mirrored, opacity, altitude }
         }
         case 'pin':
-          return { kind: item.kind, stop: item.stop, at: item.at, scale: item.scale, opacity: item.opacity }
+          return { kind: item.kind, stop: item.stop, at: item.at, screen: screen(item.at), scale: item.scale, opacity: item.opacity }
         case 'postcard': {
           const { kind, stop, at, postcard, scale, opacity } = item
-          return { kind, stop, at, image: postcard.photo?.image ?? null, text: postcard.text, scale, opacity }
+          return { kind, stop, at, screen: screen(at), image: postcard.photo?.image ?? null, text: postcard.text, scale, opacity }
         }
         case 'label':
-          return { kind: item.kind, stop: item.stop, at: item.at, text: item.text, scale: item.scale, opacity: item.opacity }
+          return {
+            kind: item.kind,
+            stop: item.stop,
+            at: item.at,
+            screen: screen(item.at),
+            text: item.text,
+            scale: item.scale,
+            opacity: item.opacity,
+          }
+        default:
+          return item satisfies never
       }
     }),
   }

@@ -19,14 +19,14 @@ import { createServerStudio, createServerSurface } from '#render/studio'
 const frameSize = { width: 1280, height: 720 }
 const reference = referenceSize(frameSize)
 const view = flatView({ x: reference.width / 2, y: reference.height / 2 }, 1)
-const space: CanvasSpace = spaceOf({ view, reference }, 720 / 1080)
+const space: CanvasSpace = spaceOf({ view, reference, isMoving: false }, 720 / 1080)
 const GROUND = [10, 20, 30]
 const DARK: FrameItem = { kind: 'ground', ground: groundSchema.parse({ colour: '#0a141e' }) }
 
 /** The pixels that an item alone changes, as a box; the box that its bounds give; and how red the frame's outermost pixels are. */
 function paintedAndBounds(item: FrameItem) {
   const surface = createServerSurface(frameSize.width, frameSize.height)
-  const frame = { time: 0, size: frameSize, scale: space.scale, reference, view, items: [DARK, item], motions: [] }
+  const frame = { time: 0, size: frameSize, scale: space.scale, reference, view, isMoving: false, items: [DARK, item], motions: [] }
   createPainter(createServerStudio('/nowhere')).paint(frame, surface.context, space.scale)
   const pixels = surface.pixels()
   const box = { left: Infinity, right: -Infinity, top: Infinity, bottom: -Infinity }
@@ -187,7 +187,7 @@ describe('dashes', () => {
     const course = polylineCourse(Float64Array.of(200, 300, 535, 300, 200, 700, 535, 700), [1])
     const surface = createServerSurface(frameSize.width, frameSize.height)
     const item: FrameItem = { kind: 'ink', leg: 'l', course, tail: 0, head: course.length, patternZoom: 1, phase: 0, ink }
-    const frame = { time: 0, size: frameSize, scale: space.scale, reference, view, items: [DARK, item], motions: [] }
+    const frame = { time: 0, size: frameSize, scale: space.scale, reference, view, isMoving: false, items: [DARK, item], motions: [] }
     createPainter(createServerStudio('/nowhere')).paint(frame, surface.context, space.scale)
     const pixels = surface.pixels()
     const isInked = (x: number, y: number) =>

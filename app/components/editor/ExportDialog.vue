@@ -69,7 +69,7 @@ const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateS
 
 <template>
   <DialogSheet v-model="open" title="Export">
-    <FilmFields v-if="!running" v-model="settings" v-model:title="title" />
+    <FilmFields v-show="!running" v-model="settings" v-model:title="title" />
 
     <div v-if="current" class="job" aria-live="polite">
       <template v-if="running">

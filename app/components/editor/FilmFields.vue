@@ -89,7 +89,8 @@ watch([wanted, problem], () => (settings.value = problem.value === '' ? wanted.v
 const about = computed(() => {
   const { bytes, seconds } = estimate(wanted.value)
   const time = seconds < 90 ? `${Math.max(1, Math.round(seconds))} s` : `${Math.round(seconds / 60)} min`
-  return `about ${megabytes(bytes)} and ${time}`
+  const size = bytes < 1e7 ? megabytes(bytes) : `${Number((bytes / 1e6).toPrecision(2))} MB`
+  return `about ${size} and ${time}`
 })
 const frames = computed(() => wanted.value.to - wanted.value.from)
 </script>

@@ -51,6 +51,7 @@ function paint() {
     scale,
     reference: reference.value,
     view: view.value,
+    isMoving: false,
     items: [
       { kind: 'ground', ground },
       { kind: 'sheet', sheet: laid.value, opacity: 1, edge: 'plain', panel: null },
