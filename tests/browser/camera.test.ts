@@ -1,0 +1,200 @@
+/** The camera in the lens and on the pace strip, and films of several formats, in the real interface. */
+import { describe, expect, it } from 'vitest'
+import { projectionOf } from '#core/camera/projection'
+import type { Point } from '#core/geometry/point'
+import { setCamera } from '#core/journey/view-edits'
+import { useDemoPage } from '../support/demo-page'
+
+const demo = useDemoPage()
+
+/** Moves the play position to a time of the demo's 24 seconds. */
+async function goTo(seconds: number): Promise<void> {
+  const strip = demo.page.getByTestId('pace-strip')
+  const perSecond = (await strip.evaluate((element) => element.clientWidth - 44)) / 24
+  await strip.click({ position: { x: 22 + seconds * perSecond, y: 8 } })
+}
+
+async function dragOnStage(from: Point, to: Point): Promise<void> {
+  const box = (await demo.page.getByTestId('stage').boundingBox())!
+  const { mouse } = demo.page
+  await mouse.move(box.x + from.x, box.y + from.y)
+  await mouse.down()
+  await mouse.move(box.x + (from.x + to.x) / 2, box.y + (from.y + to.y) / 2, { steps: 4 })
+  await mouse.move(box.x + to.x, box.y + to.y, { steps: 4 })
+  await mouse.up()
+}
+
+describe('a view', () => {
+  it('is kept at the play position, and turned, tilted, moved and zoomed in the lens', async () => {
+    const { page } = demo
+    await goTo(12)
+    await page.keyboard.press('v')
+    await page.getByTestId('pace-view').waitFor()
+    const before = await demo.stored()
+    expect(before.views).toHaveLength(1)
+    // It begins as what was seen there.
+    expect(before.views[0]!.view).toEqual(before.camera)
+    await page.keyboard.down('Shift')
+    await dragOnStage({ x: 200, y: 300 }, { x: 140, y: 200 })
+    await page.keyboard.up('Shift')
+    const turned = (await demo.stored()).views[0]!.view
+    expect(turned.bearing).toBeCloseTo(21, 0)
+    expect(turned.pitch).toBeCloseTo(35, 0)
+    const { camera } = await demo.stored()
+    expect([camera.bearing, camera.pitch]).toEqual([0, 0])
+    // The ground goes along with the pointer.
+    const reference = { width: 1920, height: 1080 }
+    const k = 1920 / (await page.getByTestId('stage').boundingBox())!.width
+    const held = projectionOf(turned, reference).toGround({ x: 200 * k, y: 350 * k })!
+    await dragOnStage({ x: 200, y: 350 }, { x: 320, y: 300 })
+    const moved = projectionOf((await demo.stored()).views[0]!.view, reference).toScreen(held)
+    expect(moved.x).toBeCloseTo(320 * k, -1)
+    expect(moved.y).toBeCloseTo(300 * k, -1)
+    const { zoom } = (await demo.stored()).views[0]!.view
+    await page.mouse.wheel(0, -300)
+    expect((await demo.stored()).views[0]!.view.zoom).toBeGreaterThan(zoom * 1.2)
+  })
+
+  it('is set in figures, straightened, and removed; all of it can be undone', async () => {
+    const { page } = demo
+    await goTo(12)
+    await page.getByTestId('keep-view').click()
+    const tilt = page.getByTestId('view-pitch').locator('input').last()
+    await tilt.fill('48')
+    await tilt.press('Enter')
+    const view = async () => (await demo.stored()).views[0]?.view
+    expect((await view())!.pitch).toBe(48)
+    await page.getByTestId('straighten-view').click()
+    expect((await view())!.pitch).toBe(0)
+    await page.getByTestId('remove-view').click()
+    expect((await demo.stored()).views).toEqual([])
+    for (let i = 0; i < 2; i++) await page.keyboard.press('Control+z')
+    expect((await view())!.pitch).toBe(48)
+    for (let i = 0; i < 2; i++) await page.keyboard.press('Control+z')
+    expect((await demo.stored()).views).toEqual([])
+  })
+
+  it('is moved along the pace strip by dragging and by keys, and deleted there', async () => {
+    const { page } = demo
+    await goTo(12)
+    await page.keyboard.press('v')
+    const mark = page.getByTestId('pace-view')
+    const start = async () => page.evaluate(() => document.querySelector('[data-testid="pace-view"]')!.getAttribute('aria-label')!)
+    expect(await start()).toContain('at 12.00 seconds')
+    const box = (await mark.locator('.mark').boundingBox())!
+    const perSecond = (await page.getByTestId('pace-strip').evaluate((element) => element.clientWidth - 44)) / 24
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+    await page.mouse.down()
+    await page.mouse.move(box.x + box.width / 2 + 2 * perSecond, box.y + box.height / 2, { steps: 5 })
+    await page.mouse.up()
+    expect(Number(/at ([\d.]+) seconds/.exec(await start())![1])).toBeCloseTo(14, 0)
+    const dragged = await start()
+    await mark.focus()
+    await page.keyboard.press('ArrowLeft')
+    expect(await start()).not.toBe(dragged)
+    await page.keyboard.press('Delete')
+    expect((await demo.stored()).views).toEqual([])
+  })
+
+  it('that is still on its way is changed at its end', async () => {
+    const { page } = demo
+    await goTo(12)
+    await page.keyboard.press('v')
+    await goTo(11)
+    await dragOnStage({ x: 300, y: 300 }, { x: 360, y: 300 })
+    expect(await page.getByTestId('timecode').textContent()).toBe('00:00:12:00')
+  })
+})
+
+describe('in a turned view', () => {
+  it('the arrow keys move a stop the way they point, and a drag follows the pointer', async () => {
+    const { page } = demo
+    const journey = setCamera(await demo.stored(), { centre: { x: 2400, y: 1900 }, zoom: 0.5, bearing: 90, pitch: 40 })
+    await demo.open(journey)
+    const handle = page.locator('[data-stop="oarsend"]')
+    await handle.click()
+    const at = async () => (await demo.stored()).stops.find(({ id }) => id === 'oarsend')!.at
+    const before = await at()
+    await page.keyboard.press('Shift+ArrowUp')
+    const after = await at()
+    // The east is up.
+    expect(after.x - before.x).toBeGreaterThan(5)
+    // Straight up in the frame leads a little aside on the ground, off the middle of the view.
+    expect(Math.abs(after.y - before.y)).toBeLessThan(0.3 * (after.x - before.x))
+    const box = (await handle.locator('.ring').boundingBox())!
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+    await page.mouse.down()
+    await page.mouse.move(box.x + box.width / 2 + 60, box.y + box.height / 2 + 40, { steps: 5 })
+    await page.mouse.up()
+    const moved = (await handle.locator('.ring').boundingBox())!
+    expect(moved.x - box.x).toBeCloseTo(60, 0)
+    expect(moved.y - box.y).toBeCloseTo(40, 0)
+  })
+
+  it('a click places a stop where it is seen', async () => {
+    const { page } = demo
+    const view = { centre: { x: 2400, y: 1900 }, zoom: 0.5, bearing: -30, pitch: 55 }
+    await demo.open(setCamera(await demo.stored(), view))
+    await page.getByTestId('stop-handle').first().waitFor()
+    await page.keyboard.press('s')
+    const box = (await page.getByTestId('stage').boundingBox())!
+    await page.mouse.click(box.x + 700, box.y + 400)
+    const { stops } = await demo.stored()
+    const k = 1920 / box.width
+    const there = projectionOf(view, { width: 1920, height: 1080 }).toGround({ x: 700 * k, y: 400 * k })!
+    expect(Math.hypot(stops.at(-1)!.at.x - there.x, stops.at(-1)!.at.y - there.y)).toBeLessThan(4)
+  })
+})
+
+describe('the export dialog', () => {
+  const choose = async (field: string, title: string) => {
+    await demo.page.getByTestId(field).click()
+    await demo.page.getByRole('option', { name: title }).click()
+  }
+
+  it('makes a transparent WebM of a part of the film, at another size and under another name', async () => {
+    const { page } = demo
+    await page.getByRole('button', { name: 'Export' }).click()
+    await choose('film-format', 'WebM (VP9)')
+    await choose('film-size', '640 × 360')
+    await page.getByTestId('film-ground').locator('input').click()
+    await page.getByText('From … to').click()
+    const to = page.getByTestId('film-to').locator('input')
+    await to.fill('0.4')
+    await to.press('Enter')
+    await page.getByTestId('film-title').locator('input').fill('Overlay: part 1')
+    expect(await page.getByTestId('film-estimate').textContent()).toMatch(/^\s*12 frames: about/)
+    await page.getByTestId('start-export').click()
+    await page.getByTestId('export-done').waitFor({ timeout: 60_000 })
+    const href = (await page.getByTestId('download').getAttribute('href'))!
+    const response = await fetch(demo.address + href)
+    expect(response.headers.get('content-type')).toBe('video/webm')
+    expect(response.headers.get('content-disposition')).toContain("filename*=UTF-8''Overlay%20part%201.webm")
+    // EBML, as every WebM begins.
+    expect(Buffer.from(await response.arrayBuffer()).subarray(0, 4)).toEqual(Buffer.from([0x1a, 0x45, 0xdf, 0xa3]))
+  })
+
+  it('says what does not go together before anything is started', async () => {
+    const { page } = demo
+    await page.getByRole('button', { name: 'Export' }).click()
+    expect(await page.getByTestId('film-ground').locator('input').isDisabled()).toBe(true)
+    await page.getByText('From … to').click()
+    const from = page.getByTestId('film-from').locator('input')
+    await from.fill('24')
+    await from.press('Enter')
+    await page.getByText('does not lie within the film').waitFor()
+    expect(await page.getByTestId('start-export').isDisabled()).toBe(true)
+  })
+
+  it('makes a still of the frame at the play position', async () => {
+    const { page } = demo
+    await goTo(12)
+    await page.getByRole('button', { name: 'Export' }).click()
+    await choose('film-format', 'Still (PNG)')
+    await page.getByTestId('start-export').click()
+    await page.getByTestId('export-done').waitFor({ timeout: 60_000 })
+    const bytes = Buffer.from(await (await fetch(demo.address + (await page.getByTestId('download').getAttribute('href'))!)).arrayBuffer())
+    // Width and height in the IHDR chunk. Source: W3C PNG, section 11.2.1.
+    expect([bytes.readUInt32BE(16), bytes.readUInt32BE(20)]).toEqual([1920, 1080])
+  })
+})
