@@ -33,7 +33,7 @@ export interface Projection {
   clearance(p: Point): number
 }
 
-/** The projection of a view onto a frame. Formulas: ../../docs/architecture.md, Camera. */
+/** The projection of a view onto a frame. The formulas are in docs/architecture.md, Camera. */
 export function projectionOf(view: View, reference: Size): Projection {
   return view.pitch === 0 ? flatProjection(view, reference) : tiltedProjection(view, reference)
 }

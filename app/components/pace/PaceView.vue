@@ -68,6 +68,9 @@ function nudge(event: KeyboardEvent) {
 .view {
   cursor: ew-resize;
 }
+.view:focus {
+  outline: none;
+}
 .fixed {
   cursor: pointer;
 }
