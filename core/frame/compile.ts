@@ -28,7 +28,8 @@ export function compile(journey: Journey): CompiledJourney {
   const moments = new Map([...firstVisits(trips), ...shown].map((visit) => [visit.stop.id, visit]))
   const film = journey.sheets.filter((sheet) => !sheet.tracing)
   const views = compileViews(journey, film[0], moments, lastTime, reference)
-  const look = remembering((time) => projectionAt({ views, reference }, time))
+  const still = projectionAt({ views, reference }, 0)
+  const look = views.moves.length === 0 ? () => still : remembering((time) => projectionAt({ views, reference }, time))
   return {
     journey,
     frames,

@@ -86,7 +86,7 @@ function stretchOver(
   const cuts = legs.flatMap(cutsOf)
   return {
     heading: turning((t) => spotAt(t).heading, from, to, rate, cuts),
-    lean: turning((t) => spotAt(t).lean, from, to, rate, cuts),
+    lean: isSideView ? turning((t) => spotAt(t).lean, from, to, rate, cuts) : () => 0,
     left: (t) => spotAt(t).left,
   }
 }

@@ -2,6 +2,7 @@
 import { mdiMagnifyMinusOutline, mdiMagnifyPlusOutline } from '@mdi/js'
 import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import type { CompiledVisit } from '#core/frame/compile'
 import { nameOfStop } from '#core/journey/lookup'
 import { setArrival, setDeparture } from '#core/journey/pace-edits'
 import ArtworkPicture from '~/components/fields/ArtworkPicture.vue'
@@ -40,6 +41,8 @@ const visits = computed(() => editor.itinerary?.visits ?? [])
 const legs = computed(() => editor.itinerary?.legs ?? [])
 const lengths = computed(() => legs.value.map(({ course }) => course.length))
 const selectedId = computed(() => ('id' in editor.selection ? editor.selection.id : undefined))
+/** Parts of the strip are only drawn anew when what they show has changed: times are whole frames, and rarely change while a stop is dragged. */
+const isSelected = (visit: CompiledVisit, i: number) => visit.stop.id === selectedId.value && (editor.selectedVisit ?? i) === i
 const pen = document.createElement('canvas').getContext('2d')!
 pen.font = '700 14px Alegreya, serif'
 const measure = (text: string) => pen.measureText(text).width
@@ -130,6 +133,7 @@ watch(
         <PaceRibbon
           v-for="(leg, i) in legs"
           :key="leg.leg.id"
+          v-memo="[leg.leg, leg.depart, leg.arrive, perSecond, leg.leg.id === selectedId]"
           :leg="leg"
           :number="i + 1"
           :x="x"
@@ -139,10 +143,11 @@ watch(
         <PaceBead
           v-for="(visit, i) in visits"
           :key="`${visit.stop.id} ${i}`"
+          v-memo="[visit.stop, visit.arrive, visit.leave, perSecond, nameBoxes[i]?.left, nameBoxes[i]?.text, isSelected(visit, i)]"
           :visit="visit"
           :x="x"
           :name-box="nameBoxes[i]"
-          :selected="visit.stop.id === selectedId && (editor.selectedVisit ?? i) === i"
+          :selected="isSelected(visit, i)"
           @select="editor.select({ kind: 'stop', id: visit.stop.id, visit: i })"
           @rename="stage.askName(visit.stop.id)"
         />
@@ -150,6 +155,7 @@ watch(
         <PaceHandle
           v-for="(leg, i) in legs"
           :key="`end of ${leg.leg.id}`"
+          v-memo="[leg.depart, leg.arrive, perSecond, size]"
           :label="`Travel time of leg ${i + 1}`"
           title="Drag to change how long this leg takes"
           :seconds="leg.arrive - leg.depart"
@@ -164,6 +170,7 @@ watch(
         <PaceHandle
           v-for="(visit, i) in visits.slice(0, -1)"
           :key="`end of ${visit.stop.id} ${i}`"
+          v-memo="[visit.stop, visit.arrive, visit.leave, perSecond, size]"
           :label="`Layover at ${nameOfStop(visit.stop)}`"
           title="Drag to change the layover"
           :seconds="visit.leave - visit.arrive"
