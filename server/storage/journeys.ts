@@ -2,6 +2,7 @@ import { nanoid } from 'nanoid'
 import { parseJourney } from '#core/journey/parse'
 import type { Past } from '#core/journey/history'
 import { pastSchema } from '#core/journey/history'
+import { JOURNEY_VERSION } from '#core/journey/schema'
 import type { Journey } from '#core/journey/schema'
 import type { Db } from './database'
 
@@ -45,9 +46,11 @@ export function listJourneys(db: Db): JourneySummary[] {
 
 export function readJourney(db: Db, id: string): JourneyRecord | undefined {
   const row = db.prepare('SELECT id, document, revision FROM journeys WHERE id = ? AND deleted_at IS NULL').get(id) as Row | undefined
-  return (
-    row && { id: row.id, revision: row.revision, journey: parseJourney(JSON.parse(row.document)), past: readPast(db, id, row.revision) }
-  )
+  if (!row) return undefined
+  const document = JSON.parse(row.document) as { version?: unknown }
+  // Steps of an earlier version of the document do not lead to journeys of this one.
+  const past = document.version === JOURNEY_VERSION ? readPast(db, id, row.revision) : []
+  return { id: row.id, revision: row.revision, journey: parseJourney(document), past }
 }
 
 function readPast(db: Db, id: string, revision: number): Past {

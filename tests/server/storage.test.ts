@@ -75,6 +75,19 @@ describe('journeys', () => {
     expect(readJourney(db, id)?.journey.name).toBe('Two')
   })
 
+  it('come back with their steps of undo, unless these belong to an earlier version of the document', () => {
+    const { id } = insertJourney(db, demo())
+    const past = [[{ path: ['name'], value: 'Before' }]]
+    saveJourney(db, id, 1, demo(), past)
+    expect(readJourney(db, id)?.past).toEqual(past)
+    const { camera, ...rest } = demo()
+    const old = { ...rest, version: 4, views: undefined, camera: { centre: camera.centre, zoom: camera.zoom } }
+    db.prepare('UPDATE journeys SET document = ? WHERE id = ?').run(JSON.stringify(old), id)
+    const read = readJourney(db, id)!
+    expect(read.past).toEqual([])
+    expect(read.journey).toEqual(demo())
+  })
+
   it('that are deleted are out of sight, can be brought back, and are swept away in the end', () => {
     const { id } = insertJourney(db, demo())
     expect(deleteJourney(db, id)).toBe(true)
