@@ -1,25 +1,19 @@
+import { hexOf, rgbOf, toLinear } from '#core/colour/srgb'
 import type { Tone } from '#core/vehicles/artwork'
 
 /** The dark of outlines and the light that sets marks off from the map. */
 export const LINE = '#16243b'
 export const PAPER = '#fdf8ec'
 
-const channels = (hex: string): number[] => [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16))
-
 /** Mixes two #rrggbb colours; u = 0 gives the first. */
 export function mixColours(a: string, b: string, u: number): string {
-  const to = channels(b)
-  return `#${channels(a)
-    .map((value, i) =>
-      Math.round(value + (to[i]! - value) * u)
-        .toString(16)
-        .padStart(2, '0'),
-    )
-    .join('')}`
+  const to = rgbOf(b)
+  const [red, green, blue] = rgbOf(a).map((value, i) => value + (to[i]! - value) * u)
+  return hexOf([red!, green!, blue!])
 }
 
 /** A #rrggbb colour with an opacity of 0..1. */
-export const translucent = (hex: string, opacity: number): string => `rgba(${channels(hex).join(',')},${opacity})`
+export const translucent = (hex: string, opacity: number): string => `rgba(${rgbOf(hex).join(',')},${opacity})`
 
 /** The paints of an artwork whose body has the given colour. */
 export const palette = (body: string): Record<Tone, string> => ({
@@ -36,9 +30,6 @@ export const palette = (body: string): Record<Tone, string> => ({
 
 /** Relative luminance of a #rrggbb colour, 0 (black) to 1 (white). Source: W3C WCAG 2.2, definition of relative luminance. */
 export function relativeLuminance(hex: string): number {
-  const [r, g, b] = channels(hex).map((value) => {
-    const c = value / 255
-    return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4
-  })
+  const [r, g, b] = rgbOf(hex).map((value) => toLinear(value / 255))
   return 0.2126 * r! + 0.7152 * g! + 0.0722 * b!
 }

@@ -1,5 +1,5 @@
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
-import type { Rgb } from '#core/follow/oklab'
+import type { Rgb } from '#core/colour/srgb'
 import type { Cubic } from '#core/geometry/cubic'
 import { nearestOnChain } from '#core/geometry/nearest'
 import type { Point } from '#core/geometry/point'

@@ -1,5 +1,6 @@
 import type { Likeness } from './centre-line'
-import type { OkLab, Rgb } from './oklab'
+import type { Rgb } from '../colour/srgb'
+import type { OkLab } from './oklab'
 import { colourDistance, okLab } from './oklab'
 
 /** A rectangle of pixels of one level of an image: where it lies on that level, and how large it is. */

@@ -1,5 +1,6 @@
 import type { Point } from '../geometry/point'
-import type { OkLab, Rgb } from './oklab'
+import type { Rgb } from '../colour/srgb'
+import type { OkLab } from './oklab'
 import { colourDistance, okLab } from './oklab'
 import type { Pixels } from './raster'
 

@@ -1,4 +1,4 @@
-import { channels } from './wash'
+import { rgbOf } from '../colour/srgb'
 
 /** A slope of this many steps of 255 in the luma counts as a full line. */
 const FULL = 160
@@ -11,7 +11,7 @@ export function linePixels(pixels: Uint8ClampedArray, width: number, colour: str
   const height = pixels.length / 4 / width
   const luma = new Float32Array(width * height)
   for (let i = 0; i < luma.length; i++) luma[i] = 0.2126 * pixels[4 * i]! + 0.7152 * pixels[4 * i + 1]! + 0.0722 * pixels[4 * i + 2]!
-  const [red, green, blue] = channels(colour)
+  const [red, green, blue] = rgbOf(colour)
   const lines = new Uint8ClampedArray(pixels.length)
   for (let row = 1; row < height - 1; row++) {
     for (let column = 1; column < width - 1; column++) {

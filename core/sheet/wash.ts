@@ -1,3 +1,4 @@
+import { fromLinear, rgbOf, toLinear } from '../colour/srgb'
 import type { Wash } from '../journey/schema'
 import { washSchema } from '../journey/schema'
 
@@ -6,9 +7,6 @@ const RED = 0.2126
 const GREEN = 0.7152
 const BLUE = 0.0722
 
-/** sRGB to linear light and back, values 0..1. Source: IEC 61966-2-1, as given in W3C CSS Color 4, section 10.2. */
-const toLinear = (v: number): number => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4)
-const fromLinear = (v: number): number => (v <= 0.0031308 ? v * 12.92 : 1.055 * v ** (1 / 2.4) - 0.055)
 const held = (v: number): number => Math.min(1, Math.max(0, v))
 const held255 = (v: number): number => (v < 0 ? 0 : v > 255 ? 255 : v)
 
@@ -21,10 +19,6 @@ function toneTable({ exposure, contrast }: Wash): Float32Array {
   })
 }
 
-/** Red, green and blue of a #rrggbb colour, 0..255. */
-export const channels = (hex: string): [number, number, number] =>
-  [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16)) as [number, number, number]
-
 /**
  * Washes RGBA pixels in place: exposure, contrast, saturation, two-tone, tint. Blur, glowing lines, grain and edge shade are done elsewhere.
  * Saturation and two-tone work on the luma of gamma-coded values, as most picture programs do (common practice, no source).
@@ -33,11 +27,11 @@ export function washPixels(pixels: Uint8ClampedArray, wash: Wash): void {
   const tone = toneTable(wash)
   const vivid = 1 + wash.saturation
   const { dark, light, strength } = wash.twoTone ?? { dark: '#000000', light: '#ffffff', strength: 0 }
-  const [darkRed, darkGreen, darkBlue] = channels(dark)
-  const [lightRed, lightGreen, lightBlue] = channels(light)
+  const [darkRed, darkGreen, darkBlue] = rgbOf(dark)
+  const [lightRed, lightGreen, lightBlue] = rgbOf(light)
   const rest = 1 - strength
   // A tint multiplies, as a coloured glass does.
-  const [tintRed, tintGreen, tintBlue] = channels(wash.tint?.colour ?? '#ffffff').map(
+  const [tintRed, tintGreen, tintBlue] = rgbOf(wash.tint?.colour ?? '#ffffff').map(
     (value) => 1 - (wash.tint?.strength ?? 0) * (1 - value / 255),
   ) as [number, number, number]
   for (let i = 0; i < pixels.length; i += 4) {

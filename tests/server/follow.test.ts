@@ -2,7 +2,7 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { PictureSource } from '#core/follow/picture'
 import { colourAt, followRoad } from '#core/follow/follow-road'
-import { hexOf, rgbOf } from '#core/follow/oklab'
+import { hexOf, rgbOf } from '#core/colour/srgb'
 import { courseOf, pointAt } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
 import { distance } from '#core/geometry/point'

@@ -2,7 +2,7 @@
 import { mdiCheck, mdiClose, mdiEyedropperVariant } from '@mdi/js'
 import { nanoid } from 'nanoid'
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
-import { hexOf } from '#core/follow/oklab'
+import { hexOf } from '#core/colour/srgb'
 import type { Point } from '#core/geometry/point'
 import { drawnCourse } from '#core/journey/course-edits'
 import { editLeg } from '#core/journey/edits'
