@@ -9,6 +9,7 @@ import { NATURAL_EARTH } from '#core/sheet/credits'
 import { IMAGE_LIMITS, SHEET_EXTENSIONS, tooManyBytes } from '#core/sheet/limits'
 import type { ImageRecord } from '~/services/api'
 import { ApiError, drawMap, followImport, uploadImage } from '~/services/api'
+import { chooseFiles } from '~/services/choose-files'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 import { isSystemFile, isWorldFile, SYSTEM_FILES, useWorldFile, WORLD_FILES } from '~/stores/world-file'
@@ -135,14 +136,8 @@ export function useSheetImport() {
     if (editor.edit((journey) => replaceSheet(journey, use.id, arrived.image, use.how))) stage.tableView = undefined
   }
 
-  function choose(replaces?: string) {
-    const input = document.createElement('input')
-    input.type = 'file'
-    input.multiple = true
-    input.accept = [...SHEET_EXTENSIONS, ...WORLD_FILES, ...SYSTEM_FILES].join(',')
-    input.onchange = () => void importFiles([...(input.files ?? [])], replaces)
-    input.click()
-  }
+  const choose = (replaces?: string) =>
+    chooseFiles([...SHEET_EXTENSIONS, ...WORLD_FILES, ...SYSTEM_FILES], true, (files) => importFiles(files, replaces))
 
   const words = computed(() => {
     if (!running.value) return ''

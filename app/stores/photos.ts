@@ -7,6 +7,7 @@ import type { PlacedPhoto } from '#core/journey/photo-stops'
 import { addPhotoStops } from '#core/journey/photo-stops'
 import { ApiError, followImport, uploadImage } from '~/services/api'
 import { MOST_PHOTO_BYTES, readPhotoPlace } from '~/services/photo-places'
+import { chooseFiles } from '~/services/choose-files'
 import { useEditor } from './editor'
 import { usePlayback } from './playback'
 
@@ -20,16 +21,6 @@ const PLACED = [...SHOWN, '.heic', '.heif']
 const endsIn = ({ name }: File, endings: readonly string[]) => endings.some((ending) => name.toLowerCase().endsWith(ending))
 
 export const isPhotoFile = (file: File): boolean => endsIn(file, PLACED)
-
-/** Lets the user choose photos. */
-function choose(endings: readonly string[], multiple: boolean, take: (files: File[]) => void) {
-  const input = document.createElement('input')
-  input.type = 'file'
-  input.multiple = multiple
-  input.accept = endings.join(',')
-  input.onchange = () => input.files?.length && take([...input.files])
-  input.click()
-}
 
 const count = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`
 const few = (names: readonly string[]) => `${names.slice(0, 5).join(', ')}${names.length > 5 ? ' …' : ''}`
@@ -156,7 +147,7 @@ export const usePhotos = defineStore('photos', () => {
     postcardFrom,
     show,
     cancel: () => control?.abort(),
-    choosePostcard: (stop: string) => choose(SHOWN, false, ([file]) => void postcardFrom(file!, stop)),
-    chooseStops: () => choose(PLACED, true, (files) => void stopsFrom(files)),
+    choosePostcard: (stop: string) => chooseFiles(SHOWN, false, ([file]) => postcardFrom(file!, stop)),
+    chooseStops: () => chooseFiles(PLACED, true, stopsFrom),
   }
 })

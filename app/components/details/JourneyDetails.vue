@@ -19,6 +19,7 @@ import FieldRow from '~/components/fields/FieldRow.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
+import { chooseFiles } from '~/services/choose-files'
 import { saveText } from '~/services/save-text'
 import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'
@@ -87,13 +88,7 @@ function saveRoute(format: RouteFormat) {
   saveText(`${journey.value.name}${format.ending}`, format.write(route))
 }
 
-function chooseTrack() {
-  const input = document.createElement('input')
-  input.type = 'file'
-  input.accept = TRACK_EXTENSIONS.join(',')
-  input.onchange = () => input.files?.[0] && void tracks.open(input.files[0])
-  input.click()
-}
+const chooseTrack = () => chooseFiles(TRACK_EXTENSIONS, false, ([file]) => tracks.open(file!))
 
 /** Adds a traveller, whose trip is drawn next. */
 function another() {

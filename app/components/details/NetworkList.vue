@@ -6,6 +6,7 @@ import { MOST_NETWORK_BYTES, readNetworkLines } from '#core/formats/network'
 import { JourneyError } from '#core/journey/error'
 import { addNetworks, removeNetwork } from '#core/journey/network-edits'
 import { MODE_NAMES } from '#core/network/modes'
+import { chooseFiles } from '~/services/choose-files'
 import { useEditor } from '~/stores/editor'
 
 /** The networks that legs can follow: imported as GeoJSON, or drawn leg by leg. */
@@ -28,13 +29,7 @@ async function read(file: File) {
   }
 }
 
-function choose() {
-  const input = document.createElement('input')
-  input.type = 'file'
-  input.accept = '.geojson,.json'
-  input.onchange = () => input.files?.[0] && void read(input.files[0])
-  input.click()
-}
+const choose = () => chooseFiles(['.geojson', '.json'], false, ([file]) => read(file!))
 </script>
 
 <template>

@@ -17,6 +17,7 @@ import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import PlaceSearch from '~/components/places/PlaceSearch.vue'
 import { saveText } from '~/services/save-text'
+import { chooseFiles } from '~/services/choose-files'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 import { SYSTEM_FILES, useWorldFile, WORLD_FILES } from '~/stores/world-file'
@@ -108,28 +109,19 @@ const PLANES = [
 
 const PLANE_WORDS = { mercator: 'in Mercator’s projection', degrees: 'in even degrees' } as const
 
-function readFile() {
-  const input = document.createElement('input')
-  input.type = 'file'
-  input.multiple = true
-  input.accept = [...WORLD_FILES, ...SYSTEM_FILES, '.json'].join(',')
-  input.onchange = async () => {
-    const file = input.files?.[0]
-    if (!file) return
-    problem.value = ''
-    try {
-      if (file.size > 1024 ** 2) throw new JourneyError(`“${file.name}” is too large for a world file or a list of control points.`)
-      const isList = file.name.toLowerCase().endsWith('.json')
-      const next = isList
-        ? { ...EMPTY, points: readControlPoints(await file.text(), file.name) }
-        : await worldFile.read([...input.files!], props.sheet)
-      if (next) set(next)
-    } catch (error) {
-      if (!(error instanceof JourneyError)) throw error
-      problem.value = error.message
-    }
+const chooseFile = () => chooseFiles([...WORLD_FILES, ...SYSTEM_FILES, '.json'], true, readFiles)
+async function readFiles(files: File[]) {
+  const file = files[0]!
+  problem.value = ''
+  try {
+    if (file.size > 1024 ** 2) throw new JourneyError(`“${file.name}” is too large for a world file or a list of control points.`)
+    const isList = file.name.toLowerCase().endsWith('.json')
+    const next = isList ? { ...EMPTY, points: readControlPoints(await file.text(), file.name) } : await worldFile.read(files, props.sheet)
+    if (next) set(next)
+  } catch (error) {
+    if (!(error instanceof JourneyError)) throw error
+    problem.value = error.message
   }
-  input.click()
 }
 const writable = computed(() => result.value.geo && worldFileOf(result.value.geo))
 const writeFile = () => saveText(`${props.sheet.name}.wld`, writeWorldFile(writable.value!))
@@ -230,7 +222,7 @@ watch(
     >
       {{ stage.tool === 'control-point' ? 'Done marking' : 'Mark a point' }}
     </v-btn>
-    <v-btn size="small" variant="outlined" @click="readFile">Read from a file …</v-btn>
+    <v-btn size="small" variant="outlined" @click="chooseFile()">Read from a file …</v-btn>
     <v-btn v-if="writable" size="small" variant="outlined" data-testid="write-world-file" @click="writeFile">Save a world file</v-btn>
     <v-btn v-if="georeference && !sheet.drawn" size="small" variant="text" @click="set(null)">Remove the georeference</v-btn>
   </div>
