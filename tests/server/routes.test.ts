@@ -215,8 +215,17 @@ describe('the real world', () => {
 })
 
 describe('exports', () => {
+  it('are refused with a sentence where their settings do not go together', async () => {
+    const id = await made(15)
+    const settings = { format: 'gif', quality: 'good', ground: true, from: 0, to: 15, width: 1920, height: 1080 }
+    const { status, body } = await ask('POST', `/api/journeys/${id}/exports`, { settings })
+    expect(status).toBe(422)
+    expect(body.message).toBe('GIF is for loops of up to 1280 pixels a side: choose a smaller size, or another format.')
+    expect((await ask('POST', `/api/journeys/${id}/exports`, { settings: { ...settings, format: 'avi' } })).status).toBe(422)
+  })
+
   it('run with progress to a file that can be downloaded under the journey’s name', async () => {
-    const { body } = await ask('POST', `/api/journeys/${await made(15)}/exports`)
+    const { body } = await ask('POST', `/api/journeys/${await made(15)}/exports`, {})
     const seen = await events(`/api/exports/${body.id}/events`, (record) => record.state === 'done')
     expect(seen.at(-1)).toMatchObject({ state: 'done', framesDone: 450, framesTotal: 450, error: null })
     const progress = seen.map((record) => record.framesDone as number)
@@ -228,8 +237,8 @@ describe('exports', () => {
 
   it('wait their turn, can be cancelled waiting or running, and leave no file then', async () => {
     const id = await made(60)
-    const first = (await ask('POST', `/api/journeys/${id}/exports`)).body.id!
-    const second = (await ask('POST', `/api/journeys/${id}/exports`)).body.id!
+    const first = (await ask('POST', `/api/journeys/${id}/exports`, {})).body.id!
+    const second = (await ask('POST', `/api/journeys/${id}/exports`, {})).body.id!
     await events(`/api/exports/${first}/events`, (record) => (record.framesDone as number) > 0)
     expect((await ask('DELETE', `/api/exports/${second}`)).status).toBe(204)
     expect((await ask('DELETE', `/api/exports/${first}`)).status).toBe(204)
@@ -243,7 +252,7 @@ describe('exports', () => {
 
   it('say that they were interrupted when the server stopped under them; journeys are all there', async () => {
     const id = await made(60)
-    const started = (await ask('POST', `/api/journeys/${id}/exports`)).body.id!
+    const started = (await ask('POST', `/api/journeys/${id}/exports`, {})).body.id!
     await events(`/api/exports/${started}/events`, (record) => (record.framesDone as number) > 0)
     await server.restart()
     const [record] = (await ask('GET', `/api/journeys/${id}/exports`)).body as unknown as Record<string, unknown>[]
