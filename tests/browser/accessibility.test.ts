@@ -62,9 +62,14 @@ describe.each(['day', 'night'])('in the %s theme', (theme) => {
     await page.getByRole('option').first().waitFor()
     expect(await violations()).toEqual([])
     await page.getByRole('button', { name: 'Select and move' }).click()
+    // At twelve seconds the camera shows all of the Isles.
+    await page.getByTestId('pace-strip').click({ position: { x: 620, y: 8 } })
     await page.getByTestId('stop-handle').nth(2).click()
     expect(await violations()).toEqual([])
     await page.getByTestId('bend-seaplane').click()
+    expect(await violations()).toEqual([])
+    await page.getByTestId('pace-view').first().locator('.mark').click()
+    await page.getByTestId('view-transition').waitFor()
     expect(await violations()).toEqual([])
   })
 

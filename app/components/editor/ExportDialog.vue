@@ -97,7 +97,10 @@ const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateS
       <ul>
         <li v-for="record in earlier" :key="record.id" class="figures">
           <a :href="exportAddress(record.id)" download>{{ clock(record.createdAt) }}</a>
-          <span class="quiet">{{ FILM_FORMATS[record.format].name }}, {{ megabytes(record.bytes ?? 0) }}</span>
+          <span class="quiet"
+            >{{ FILM_FORMATS[record.format].name }}, {{ record.framesTotal === 1 ? 'one frame' : `${record.framesTotal} frames` }},
+            {{ megabytes(record.bytes ?? 0) }}</span
+          >
           <button type="button" class="delete" :aria-label="`Delete the film of ${clock(record.createdAt)}`" @click="deleteFilm(record.id)">
             Delete
           </button>
