@@ -35,6 +35,55 @@ const clocksAndScreens = [
 
 const forbid = (groups, message) => ['error', { patterns: [{ group: groups, message }] }]
 
+/** The rooms of the core, in their one direction: each may use those before it. `core/error.ts` stands before all. */
+const rooms = [
+  'geometry',
+  'colour',
+  'pace',
+  'vehicles',
+  'camera',
+  'journey',
+  'sheet',
+  'geo',
+  'maps',
+  'network',
+  'courses',
+  'tracks',
+  'frame',
+  'edits',
+  'formats',
+  'follow',
+  'film',
+]
+
+const aboveTheCore = [...interfaceAndPlatform, ...node, '#draw/*', '#render/*', '#demo/*', '**/draw/**', '**/app/**', '**/server/**']
+
+/** For each room of the core, what it may not import: the platform, and the rooms after it. */
+const roomsInOrder = rooms.map((room, i) => ({
+  files: [`core/${room}/**/*.ts`],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          {
+            group: aboveTheCore,
+            message: 'core/ is pure computation: it imports nothing of the interface, the platform or the rooms above it.',
+          },
+          ...(i + 1 < rooms.length
+            ? [
+                {
+                  group: rooms.slice(i + 1).flatMap((later) => [`../${later}/*`, `#core/${later}/*`]),
+                  message: `core/${room} stands before this room: see the order of the rooms in docs/architecture.md.`,
+                },
+              ]
+            : []),
+        ],
+      },
+    ],
+  },
+}))
+
 export default ts.config(
   { ignores: ['.nuxt/', '.output/', 'data/', 'node_modules/'] },
   ...ts.configs.recommended,
@@ -51,10 +100,7 @@ export default ts.config(
   {
     files: ['core/**/*.ts'],
     rules: {
-      'no-restricted-imports': forbid(
-        [...interfaceAndPlatform, ...node, '#draw/*', '#render/*', '#demo/*', '**/draw/**', '**/app/**', '**/server/**'],
-        'core/ is pure computation: it imports nothing of the interface, the platform or the rooms above it.',
-      ),
+      'no-restricted-imports': forbid([...aboveTheCore, '#core/*', './*'], 'core/error.ts stands before all rooms: it imports nothing.'),
       'no-restricted-globals': [
         'error',
         ...clocksAndScreens.map((name) => ({ name, message: 'core/ reads no clock, screen or network.' })),
@@ -65,6 +111,7 @@ export default ts.config(
       ],
     },
   },
+  ...roomsInOrder,
   {
     files: ['draw/**/*.ts'],
     rules: {

@@ -1,4 +1,4 @@
-import { JourneyError } from '#core/journey/error'
+import { JourneyError } from '#core/error'
 
 /** A command was called wrongly; the message is one sentence. */
 export class UsageError extends Error {}

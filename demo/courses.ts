@@ -1,4 +1,4 @@
-import { curveCubics } from '#core/frame/course'
+import { curveCubics } from '#core/courses/compile-course'
 import type { Course } from '#core/geometry/course'
 import { courseOf } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'

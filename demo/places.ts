@@ -1,3 +1,4 @@
+import { radians } from '#core/geometry/angle'
 import type { Point } from '#core/geometry/point'
 import type { CourseShape } from '#core/journey/schema'
 
@@ -70,7 +71,7 @@ type Node = Drawn['nodes'][number]
 
 /** A smooth node: its handles lie opposite each other, `reach` pixels long in the direction `heading` (degrees, clockwise from the right). */
 function smoothNode(x: number, y: number, heading: number, reach: number): Node {
-  const angle = (heading * Math.PI) / 180
+  const angle = radians(heading)
   const handle = at(Math.cos(angle) * reach, Math.sin(angle) * reach)
   return { at: at(x, y), kind: 'smooth', before: at(-handle.x, -handle.y), after: handle }
 }

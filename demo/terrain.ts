@@ -1,3 +1,4 @@
+import { clamp } from '#core/geometry/clamp'
 import type { Noise } from './noise'
 import { fractal } from './noise'
 import { ISLANDS, PEAKS, SHEET } from './places'
@@ -59,8 +60,8 @@ function grid(step: number, field: HeightField): HeightField {
   return (x, y) => {
     const gx = x / step + 1
     const gy = y / step + 1
-    const i = Math.min(Math.max(Math.floor(gx), 1), columns - 3)
-    const j = Math.min(Math.max(Math.floor(gy), 1), rows - 3)
+    const i = clamp(Math.floor(gx), 1, columns - 3)
+    const j = clamp(Math.floor(gy), 1, rows - 3)
     const [u, v] = [gx - i, gy - j]
     const line = (row: number) => {
       const k = row * columns + i

@@ -1,6 +1,7 @@
 import type { Projection } from '#core/camera/projection'
 import { projectionOf } from '#core/camera/projection'
-import type { Size, View } from '#core/camera/view'
+import type { Size } from '#core/geometry/size'
+import type { View } from '#core/camera/view'
 import type { Point } from '#core/geometry/point'
 
 /** Where painting happens: output pixels per reference pixel, and the way from the ground to reference pixels. */

@@ -1,3 +1,4 @@
+import { radians } from '#core/geometry/angle'
 import { projectedRing } from '#core/camera/projection'
 import type { AreaItem, EdgeShadeItem, GroundItem } from '#core/frame/frame'
 import type { CanvasSpace } from './canvas-space'
@@ -15,7 +16,7 @@ export function paintGround(context: CanvasRenderingContext2D, space: CanvasSpac
 }
 
 function gradientOf(context: CanvasRenderingContext2D, width: number, height: number, from: string, to: string, direction: number) {
-  const angle = (direction * Math.PI) / 180
+  const angle = radians(direction)
   const [cos, sin] = [Math.cos(angle), Math.sin(angle)]
   // The length for which its ends touch the corners. Source: W3C CSS Images 3, section 3.1.1.
   const half = (Math.abs(width * cos) + Math.abs(height * sin)) / 2

@@ -1,4 +1,4 @@
-import type { Size } from '#core/camera/view'
+import type { Size } from '#core/geometry/size'
 import type { LabelItem } from '#core/frame/frame'
 import type { CanvasSpace } from './canvas-space'
 import { placeAt, standingScale } from './canvas-space'

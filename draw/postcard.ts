@@ -1,4 +1,4 @@
-import type { Size } from '#core/camera/view'
+import type { Size } from '#core/geometry/size'
 import type { PostcardItem } from '#core/frame/frame'
 import { besidePin } from '#core/frame/marks'
 import { radians } from '#core/geometry/angle'

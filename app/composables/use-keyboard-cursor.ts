@@ -1,3 +1,4 @@
+import { clamp } from '#core/geometry/clamp'
 import { useEventListener } from '@vueuse/core'
 import type { Ref } from 'vue'
 import { shallowRef, watch } from 'vue'
@@ -28,8 +29,8 @@ export function useKeyboardCursor(board: Readonly<Ref<HTMLElement | null>>, size
   function move(dx: number, dy: number, step: number) {
     const { width, height } = size.value
     const from = cursor.value ?? { x: width / 2, y: height / 2 }
-    const held = (value: number, most: number) => Math.min(most - 1, Math.max(1, value))
-    cursor.value = { x: held(from.x + dx * step, width), y: held(from.y + dy * step, height) }
+    const clamped = (value: number, most: number) => clamp(value, 1, most - 1)
+    cursor.value = { x: clamped(from.x + dx * step, width), y: clamped(from.y + dy * step, height) }
     hasMoved = true
     send('pointermove')
   }

@@ -11,7 +11,7 @@ import {
 } from '@mdi/js'
 import { useDocumentVisibility, useTimeoutPoll } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { rename } from '#core/journey/edits'
+import { rename } from '#core/edits/journey'
 import { rateLabel } from '#core/pace/rate'
 import { useHead, useRouter } from '#imports'
 import DialogSheet from '~/components/DialogSheet.vue'

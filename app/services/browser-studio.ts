@@ -1,4 +1,5 @@
-import type { Size } from '#core/camera/view'
+import { LRUCache } from 'lru-cache'
+import type { Size } from '#core/geometry/size'
 import type { Photo, Sheet } from '#core/journey/schema'
 import type { Mosaic } from '#core/sheet/mosaic'
 import { holds, mosaicsFor, wholeMosaic } from '#core/sheet/mosaic'
@@ -35,7 +36,11 @@ interface Laid {
  * arrived the coarsest tile, which shows the whole sheet, replaces them. `onArrival` is called when there is something better to show.
  */
 export function createBrowserStudio(onArrival: () => void): Studio {
-  const tiles = new Map<string, ImageBitmap | 'asked' | 'empty'>()
+  const tiles = new LRUCache<string, ImageBitmap | 'empty'>({
+    max: MOST_TILES,
+    dispose: (tile) => tile !== 'empty' && tile.close(),
+  })
+  const asked = new Set<string>()
   const laid = new Map<string, Laid>()
   let announced = false
 
@@ -50,7 +55,7 @@ export function createBrowserStudio(onArrival: () => void): Studio {
   }
 
   async function fetchTile(address: string) {
-    tiles.set(address, 'asked')
+    asked.add(address)
     try {
       const response = await fetch(address)
       if (!response.ok) throw new Error(response.statusText)
@@ -58,21 +63,15 @@ export function createBrowserStudio(onArrival: () => void): Studio {
       announce()
     } catch {
       // It is requested again at the next painting.
-      tiles.delete(address)
+    } finally {
+      asked.delete(address)
     }
   }
 
   function tileOf({ image }: TiledImage, tile: TileAddress): ImageBitmap | 'empty' | undefined {
     const address = tileAddress(image, tile)
     const found = tiles.get(address)
-    if (found === 'asked') return undefined
-    if (found === undefined) {
-      void fetchTile(address)
-      return undefined
-    }
-    // Moved to the end: the least recently used is dropped first.
-    tiles.delete(address)
-    tiles.set(address, found)
+    if (found === undefined && !asked.has(address)) void fetchTile(address)
     return found
   }
 
@@ -91,10 +90,7 @@ export function createBrowserStudio(onArrival: () => void): Studio {
   }
 
   const countCome = ({ image }: TiledImage, mosaic: Mosaic): number =>
-    mosaic.tiles.filter((tile) => {
-      const found = tiles.get(tileAddress(image, tile))
-      return found !== undefined && found !== 'asked'
-    }).length
+    mosaic.tiles.filter((tile) => tiles.has(tileAddress(image, tile))).length
 
   function lay(image: TiledImage, mosaic: Mosaic): Laid {
     const surface = layMosaic(studio, mosaic, (tile) => {
@@ -103,12 +99,6 @@ export function createBrowserStudio(onArrival: () => void): Studio {
       if (found) return wholeTile(found, tileSize(image, tile))
       return standIn(image, tile)
     })
-    for (const [address, tile] of tiles) {
-      if (tiles.size <= MOST_TILES) break
-      if (tile === 'asked') continue
-      if (tile !== 'empty') tile.close()
-      tiles.delete(address)
-    }
     return { image: image.image, mosaic, picture: pictureOf(mosaic, surface), come: countCome(image, mosaic) }
   }
 

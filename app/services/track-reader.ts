@@ -1,5 +1,5 @@
-import type { TrackOrder, TrackReply } from '#core/geo/track-messages'
-import { trackReplySchema } from '#core/geo/track-messages'
+import type { TrackOrder, TrackReply } from '#core/tracks/messages'
+import { trackReplySchema } from '#core/tracks/messages'
 
 type Answer<Kind> = Extract<TrackReply, { kind: Kind }>
 

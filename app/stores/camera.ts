@@ -1,3 +1,4 @@
+import { clamp } from '#core/geometry/clamp'
 import { nanoid } from 'nanoid'
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
@@ -5,7 +6,7 @@ import { projectionAt, viewAt } from '#core/camera/view-track'
 import type { View } from '#core/camera/view'
 import { GREATEST_PITCH, GREATEST_ZOOM, LEAST_ZOOM } from '#core/camera/view'
 import { wrapDegrees } from '#core/geometry/angle'
-import { addView, editView, momentAt, setCamera } from '#core/journey/view-edits'
+import { addView, editView, momentAt, setCamera } from '#core/edits/views'
 import { useEditor } from './editor'
 import { usePlayback } from './playback'
 
@@ -62,7 +63,7 @@ export const useCamera = defineStore('camera', () => {
 
 const bounded = (view: View): View => ({
   centre: view.centre,
-  zoom: Math.min(GREATEST_ZOOM, Math.max(LEAST_ZOOM, view.zoom)),
+  zoom: clamp(view.zoom, LEAST_ZOOM, GREATEST_ZOOM),
   bearing: wrapDegrees(view.bearing),
-  pitch: Math.min(GREATEST_PITCH, Math.max(0, view.pitch)),
+  pitch: clamp(view.pitch, 0, GREATEST_PITCH),
 })

@@ -1,3 +1,4 @@
+import { clamp } from '#core/geometry/clamp'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { frameIndexAt, frameTime } from '#core/pace/rate'
@@ -17,7 +18,7 @@ export const usePlayback = defineStore('playback', () => {
   const time = computed(() => frameTime(shown.value, rate.value))
   const code = computed(() => timecode(shown.value, rate.value))
 
-  const goTo = (k: number) => (frame.value = Math.min(Math.max(0, Math.round(k)), frames.value - 1))
+  const goTo = (k: number) => (frame.value = clamp(Math.round(k), 0, frames.value - 1))
   const goToTime = (seconds: number) => goTo(frameIndexAt(Math.max(0, seconds), rate.value))
 
   function toggle() {

@@ -1,9 +1,9 @@
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
-import type { Size } from '#core/camera/view'
-import type { WorldFileReading } from '#core/geo/from-world-file'
-import { georeferenceIn, planeOfPrj, readingOfWorldFile } from '#core/geo/from-world-file'
-import { JourneyError } from '#core/journey/error'
+import type { Size } from '#core/geometry/size'
+import type { WorldFileReading } from '#core/formats/world-file-georeference'
+import { georeferenceIn, planeOfPrj, readingOfWorldFile } from '#core/formats/world-file-georeference'
+import { JourneyError } from '#core/error'
 import type { Georeference, Plane } from '#core/journey/schema'
 
 /** Extensions of world files, and of the files beside them that name the coordinate system. */

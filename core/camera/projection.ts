@@ -1,6 +1,7 @@
 import { radians, turnBetween } from '../geometry/angle'
 import type { Point } from '../geometry/point'
-import type { Size, View } from './view'
+import type { Size } from '../geometry/size'
+import type { View } from './view'
 
 /** The camera stands this many frame heights from the middle of what it sees: a vertical field of view of 2 atan(1/3), 36.87 degrees. */
 const DISTANCE = 1.5

@@ -1,7 +1,8 @@
 import { degrees, radians, turnBetween, wrapDegrees } from '../geometry/angle'
 import type { Progress } from '../pace/easing'
 import { projectionOf } from './projection'
-import type { Size, View } from './view'
+import type { Size } from '../geometry/size'
+import type { View } from './view'
 import { zoomPath } from './zoom-path'
 
 /** The camera's views over the whole film. */

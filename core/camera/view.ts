@@ -1,3 +1,4 @@
+import type { Size } from '../geometry/size'
 import type { Point } from '../geometry/point'
 
 /**
@@ -18,11 +19,6 @@ export const flatView = (centre: Point, zoom: number): View => ({ centre, zoom, 
 export const LEAST_ZOOM = 1e-4
 export const GREATEST_ZOOM = 1e4
 export const GREATEST_PITCH = 65
-
-export interface Size {
-  width: number
-  height: number
-}
 
 /** Reference pixels are pixels of a frame whose shorter side is 1080: a 4K export looks like the preview, only sharper. */
 export const REFERENCE_SIDE = 1080

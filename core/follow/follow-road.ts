@@ -1,4 +1,5 @@
-import type { Size } from '../camera/view'
+import { clamp } from '../geometry/clamp'
+import type { Size } from '../geometry/size'
 import type { Cubic } from '../geometry/cubic'
 import type { Point } from '../geometry/point'
 import { coarsestLevel } from '../sheet/pyramid'
@@ -53,7 +54,7 @@ export async function followRoad(source: PictureSource, request: FollowRequest, 
   const { through } = request
   const region = regionAround(source, through)
   const wanted = Math.ceil(Math.log2(Math.sqrt((region.width * region.height) / MOST_PIXELS)))
-  const level = Math.min(coarsestLevel(source), Math.max(0, wanted))
+  const level = clamp(wanted, 0, coarsestLevel(source))
   const pixels = await source.read(level, onLevel(source, region, level))
   onProgress(0.3)
   const colours = request.colour ? [request.colour] : await likelyColours(source, region, level, pixels, through)
@@ -106,8 +107,8 @@ async function likelyColours(
 
 /** The colour of a picture at a spot, in its pixels; held within it. */
 export async function colourAt(source: PictureSource, { x, y }: Point): Promise<Rgb> {
-  const held = (value: number, most: number) => Math.min(most - 1, Math.max(0, Math.floor(value)))
-  const { rgba } = await source.read(0, { x: held(x, source.width), y: held(y, source.height), width: 1, height: 1 })
+  const clamped = (value: number, most: number) => clamp(Math.floor(value), 0, most - 1)
+  const { rgba } = await source.read(0, { x: clamped(x, source.width), y: clamped(y, source.height), width: 1, height: 1 })
   return [rgba[0]!, rgba[1]!, rgba[2]!]
 }
 

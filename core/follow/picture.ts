@@ -1,4 +1,4 @@
-import type { Size } from '../camera/view'
+import type { Size } from '../geometry/size'
 import type { PixelRect, Pixels } from './raster'
 
 /** An image whose levels can be read part by part; a pixel of level k is 2^k of its pixels wide. */

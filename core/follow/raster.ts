@@ -1,7 +1,8 @@
+import { clamp } from '../geometry/clamp'
 import type { Likeness } from './centre-line'
 import type { Rgb } from '../colour/srgb'
-import type { OkLab } from './oklab'
-import { colourDistance, okLab } from './oklab'
+import type { OkLab } from '../colour/oklab'
+import { colourDistance, okLab } from '../colour/oklab'
 
 /** A rectangle of pixels of one level of an image: where it lies on that level, and how large it is. */
 export interface PixelRect {
@@ -82,7 +83,7 @@ export function roadRaster({ rgba, ...rect }: Pixels, table: Uint8Array): RoadRa
     for (let x = 0; x < width; x++) {
       const i = y * width + x
       const like = likeness[i]! / 255
-      const broad = like > 0 ? Math.min(1, Math.max(0, (around[cells + Math.floor(x / CELL)]! - 128) / 90)) : 0
+      const broad = like > 0 ? clamp((around[cells + Math.floor(x / CELL)]! - 128) / 90, 0, 1) : 0
       // Green is most of what is seen as lightness, and near enough for finding edges.
       const green = 4 * i + 1
       const dx = x > 0 && x < width - 1 ? rgba[green + 4]! - rgba[green - 4]! : 0

@@ -1,7 +1,7 @@
 import type { Point } from '../geometry/point'
 import type { Rgb } from '../colour/srgb'
-import type { OkLab } from './oklab'
-import { colourDistance, okLab } from './oklab'
+import type { OkLab } from '../colour/oklab'
+import { colourDistance, okLab } from '../colour/oklab'
 import type { Pixels } from './raster'
 
 /** How far from a clicked spot its road may lie, or come out from under the mark of a town, in pixels. */

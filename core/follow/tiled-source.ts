@@ -1,4 +1,5 @@
-import type { Size } from '../camera/view'
+import { LRUCache } from 'lru-cache'
+import type { Size } from '../geometry/size'
 import type { TileAddress } from '../sheet/pyramid'
 import { TILE, tileSize } from '../sheet/pyramid'
 import type { PictureSource } from './picture'
@@ -12,13 +13,11 @@ const MOST_KEPT = 48
 
 /** An image read from its tiles; where they are transparent or missing it is transparent. */
 export function tiledSource(size: Size, readTile: (tile: TileAddress) => Promise<TilePixels>): PictureSource {
-  const kept = new Map<string, Promise<TilePixels>>()
+  const kept = new LRUCache<string, Promise<TilePixels>>({ max: MOST_KEPT })
   function tile(address: TileAddress): Promise<TilePixels> {
     const name = `${address.level} ${address.column} ${address.row}`
     const pixels = kept.get(name) ?? readTile(address)
-    kept.delete(name)
     kept.set(name, pixels)
-    if (kept.size > MOST_KEPT) kept.delete(kept.keys().next().value!)
     return pixels
   }
 

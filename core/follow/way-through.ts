@@ -1,4 +1,5 @@
-import type { Size } from '../camera/view'
+import { clamp } from '../geometry/clamp'
+import type { Size } from '../geometry/size'
 import type { Point } from '../geometry/point'
 import { centred, isOn, MOST_WIDTH, ON_ROAD, resampled, roadWidth, smoothedLine, tidied } from './centre-line'
 import { leastCostPath } from './least-cost'
@@ -52,8 +53,8 @@ export function lineThrough(raster: RoadRaster, spots: readonly Point[]): Line {
 }
 
 function cellOf(grid: Size, { x, y }: PixelRect, p: Point, factor: number): number {
-  const column = Math.min(grid.width - 1, Math.max(0, Math.floor((p.x - x) / factor)))
-  const row = Math.min(grid.height - 1, Math.max(0, Math.floor((p.y - y) / factor)))
+  const column = clamp(Math.floor((p.x - x) / factor), 0, grid.width - 1)
+  const row = clamp(Math.floor((p.y - y) / factor), 0, grid.height - 1)
   return row * grid.width + column
 }
 
@@ -103,7 +104,7 @@ function bridgedOver(on: readonly boolean[], length: number): boolean[] {
  */
 export function faultOf({ points, on, width, ...line }: Line, least: number, isSure: boolean): { length: number; at: Point } | undefined {
   const share = isSure ? line.bridged : line.share
-  const gap = Math.min(MOST_GAP, Math.max(LEAST_GAP, GAP_WIDTHS * width))
+  const gap = clamp(GAP_WIDTHS * width, LEAST_GAP, MOST_GAP)
   const lead = Math.max(LEAST_LEAD, gap)
   let from = 0
   let worst: { length: number; at: Point } | undefined

@@ -1,6 +1,6 @@
 import { SaxesParser } from 'saxes'
-import type { Size } from '../camera/view'
-import { JourneyError } from '../journey/error'
+import type { Size } from '../geometry/size'
+import { JourneyError } from '../error'
 
 /** A drawing that has nothing in it but shapes: safe to hand to a renderer. */
 export interface CleanSvg {

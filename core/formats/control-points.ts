@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { JourneyError } from '../journey/error'
+import { JourneyError } from '../error'
 import { describeIssue } from '../journey/parse'
 import type { ControlPoint } from '../journey/schema'
 import { coordinate, LIMITS, lonLat } from '../journey/values'

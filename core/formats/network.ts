@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { LonLat } from '../geo/lon-lat'
 import type { Point } from '../geometry/point'
-import { JourneyError } from '../journey/error'
+import { JourneyError } from '../error'
 import type { Network, NetworkMode } from '../journey/schema'
 import { LIMITS } from '../journey/schema'
 import { writePoints } from '../journey/track-line'

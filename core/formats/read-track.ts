@@ -1,5 +1,5 @@
-import { JourneyError } from '../journey/error'
-import type { Track } from './track'
+import { JourneyError } from '../error'
+import type { Track } from '../tracks/track'
 import { TrackCollector } from './track-collector'
 import { readGeoJson } from './track-geojson'
 import { readXml } from './track-xml'

@@ -1,11 +1,11 @@
 import type { CompiledJourney } from '../frame/compile'
 import type { LonLat } from '../geo/lon-lat'
 import type { Point } from '../geometry/point'
-import { courseGround, cubicsOf } from '../frame/course'
+import { courseGround, cubicsOf } from '../courses/compile-course'
 import { partsOf } from '../geometry/course'
 import type { Cubic } from '../geometry/cubic'
 import { isJump } from '../geometry/cubic'
-import { JourneyError } from '../journey/error'
+import { JourneyError } from '../error'
 import type { Stop } from '../journey/schema'
 
 /** A route for other programs: on the Earth where that is known, and on the ground. */

@@ -1,8 +1,8 @@
 import type { LonLat } from '../geo/lon-lat'
-import { JourneyError } from '../journey/error'
-import type { Track, TrackSegment } from './track'
+import { JourneyError } from '../error'
+import type { Track, TrackSegment } from '../tracks/track'
 import { filledIn, risingOnes } from './fill-in'
-import { SwappedError, TRACK_LIMITS } from './track'
+import { SwappedError, TRACK_LIMITS } from '../tracks/track'
 
 /** Takes points one by one, and checks them. */
 export class TrackCollector {

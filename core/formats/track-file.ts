@@ -1,8 +1,8 @@
 import { unzipSync } from 'fflate'
-import { JourneyError } from '../journey/error'
-import type { Track } from './track'
+import { JourneyError } from '../error'
+import type { Track } from '../tracks/track'
 import { readTrack } from './read-track'
-import { TRACK_LIMITS } from './track'
+import { TRACK_LIMITS } from '../tracks/track'
 import { xmlText } from './xml-text'
 
 /** Reads a file of tracks as it comes: text, or KMZ, which is KML in a ZIP. @throws as readTrack */

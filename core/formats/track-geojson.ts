@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { JourneyError } from '../journey/error'
+import { JourneyError } from '../error'
 import type { TrackCollector } from './track-collector'
 
 const position = z.array(z.number()).min(2)

@@ -1,5 +1,5 @@
 import { SaxesParser } from 'saxes'
-import { JourneyError } from '../journey/error'
+import { JourneyError } from '../error'
 import { readPlainPoints } from './gpx-points'
 import type { TrackCollector } from './track-collector'
 

@@ -1,4 +1,4 @@
-import { JourneyError } from '../journey/error'
+import { JourneyError } from '../error'
 
 /**
  * The six-line raster georeferencing convention (.pgw, .jgw, .tfw, .wld): lines A, D, B, E, C, F of

@@ -1,4 +1,5 @@
-import type { Size } from '../camera/view'
+import { clamp } from '../geometry/clamp'
+import type { Size } from '../geometry/size'
 import { outputScale, referenceSize } from '../camera/view'
 import type { ViewTrack } from '../camera/view-track'
 import { projectionAt, viewTrack } from '../camera/view-track'
@@ -57,7 +58,7 @@ function compileViews(
 ): ViewTrack {
   const timed = views.map(({ id, at, transition, easing, view }) => {
     const [x1, y1, x2, y2] = NAMED_CURVES[easing]
-    const time = Math.min(lastTime, Math.max(0, timeOf(at, moments, lastTime)))
+    const time = clamp(timeOf(at, moments, lastTime), 0, lastTime)
     return { id, time, transition, progress: cubicBezier(x1, y1, x2, y2), view }
   })
   const isHeld = first !== undefined && ground.edge === 'held'

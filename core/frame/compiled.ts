@@ -1,4 +1,5 @@
-import type { Size } from '../camera/view'
+import { clamp } from '../geometry/clamp'
+import type { Size } from '../geometry/size'
 import type { ViewTrack } from '../camera/view-track'
 import type { Course } from '../geometry/course'
 import type { Area, Journey, Leg, Postcard, Sheet, Stop, Traveller } from '../journey/schema'
@@ -83,5 +84,5 @@ export function lengthAt(
 ): number {
   if (t >= arrive) return course.length
   // An easing may swing beyond its ends; the traveller waits there.
-  return t <= depart ? 0 : course.length * Math.min(1, Math.max(0, progress((t - depart) / (arrive - depart))))
+  return t <= depart ? 0 : course.length * clamp(progress((t - depart) / (arrive - depart)), 0, 1)
 }

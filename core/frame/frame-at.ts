@@ -1,3 +1,4 @@
+import { clamp } from '../geometry/clamp'
 import type { Projection } from '../camera/projection'
 import type { View } from '../camera/view'
 import { isMovingAt, projectionAt } from '../camera/view-track'
@@ -13,7 +14,7 @@ import { visibilityAt } from './span'
 /** The frame of a compiled journey at a time in seconds, clamped to the film. The same time always gives the same frame. */
 export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
   const { journey, lastTime, marks } = compiled
-  const time = Math.min(Math.max(seconds, 0), lastTime)
+  const time = clamp(seconds, 0, lastTime)
   const travellers = compiled.travellers.filter(({ traveller }) => traveller.shown)
   const projection = projectionAt(compiled, time)
   const motions = travellers.map((traveller) => motionAt(traveller, time, lastTime))

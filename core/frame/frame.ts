@@ -1,4 +1,5 @@
-import type { Size, View } from '../camera/view'
+import type { Size } from '../geometry/size'
+import type { View } from '../camera/view'
 import type { Course } from '../geometry/course'
 import type { Point } from '../geometry/point'
 import type { Area, Ground, Ink, Label, Pin, Postcard, Sheet, VehicleChoice, Wash } from '../journey/schema'

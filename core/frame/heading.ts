@@ -1,3 +1,4 @@
+import { clamp } from '../geometry/clamp'
 import { radians, turnBetween } from '../geometry/angle'
 import type { Course } from '../geometry/course'
 import { chordHeading } from '../geometry/course'
@@ -36,7 +37,7 @@ export const turnsRound = (direction: number, left: boolean): boolean =>
  * @param left whether it faces left
  */
 export function leanOf(direction: number, left: boolean): number {
-  return Math.min(MOST_LEAN, Math.max(-MOST_LEAN, dipOf(direction, left)))
+  return clamp(dipOf(direction, left), -MOST_LEAN, MOST_LEAN)
 }
 
 /** How far a direction leads down from straight to the left or right, in radians. */
@@ -77,5 +78,5 @@ const FROM_BELOW = radians(25)
 export function inkGapOf({ view, inkGap }: Artwork, direction: number, left: boolean, lean: number): number {
   if (view === 'above') return inkGap
   const up = (view === 'side' ? lean : 0) - (view === 'side' ? dipOf(direction, left) : Math.asin(Math.sin(direction)))
-  return inkGap * Math.min(1, Math.max(0, 1 - Math.sin(Math.min(Math.PI / 2, Math.max(0, up))) / Math.sin(FROM_BELOW)))
+  return inkGap * clamp(1 - Math.sin(clamp(up, 0, Math.PI / 2)) / Math.sin(FROM_BELOW), 0, 1)
 }

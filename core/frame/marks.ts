@@ -1,4 +1,4 @@
-import type { Size } from '../camera/view'
+import type { Size } from '../geometry/size'
 import type { Point } from '../geometry/point'
 import type { Label, Pin, Postcard } from '../journey/schema'
 import { overshoot, smooth } from '../pace/easing'

@@ -1,3 +1,4 @@
+import { clamp } from '../geometry/clamp'
 import { radians, turnBetween } from '../geometry/angle'
 
 /** Nothing turns faster than 15 degrees a frame at 30 frames a second, in radians a second. */
@@ -39,7 +40,7 @@ export function turning(raw: Turning, from: number, to: number, rate: number, cu
   }
   return (t) => {
     const table = limited ?? prepare()
-    const place = Math.min(Math.max(t * rate - first, 0), count - 1)
+    const place = clamp(t * rate - first, 0, count - 1)
     const k = Math.min(Math.floor(place + 1e-6), count - 1)
     const u = Math.max(0, place - k)
     const next = Math.min(k + 1, count - 1)

@@ -1,4 +1,4 @@
-import type { Size } from '../camera/view'
+import type { Size } from '../geometry/size'
 import type { Point } from '../geometry/point'
 import type { Match } from './fit'
 import { fit } from './fit'

@@ -1,6 +1,6 @@
 import { Matrix, SingularValueDecomposition, solve } from 'ml-matrix'
 import type { Point } from '../geometry/point'
-import { JourneyError } from '../journey/error'
+import { JourneyError } from '../error'
 import type { Homography } from './homography'
 import { affine, after, inverted, transformed } from './homography'
 

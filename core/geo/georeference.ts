@@ -1,8 +1,6 @@
-import type { WorldFile } from '../formats/world-file'
-import { worldFileOfMatrix } from '../formats/world-file'
-import type { Size } from '../camera/view'
+import type { Size } from '../geometry/size'
 import type { Point } from '../geometry/point'
-import { JourneyError } from '../journey/error'
+import { JourneyError } from '../error'
 import type { ControlPoint, Georeference, Plane } from '../journey/schema'
 import { clearly, fitUpright, greatestDifference, leftOutError, planeError } from './choose-plane'
 import type { FitKind, Match } from './fit'
@@ -218,13 +216,6 @@ function residualsOf(points: readonly ControlPoint[], { toSheet, toLonLat }: Pic
     each,
     worst: each.reduce((worst, residual) => (residual.px > worst.px ? residual : worst)),
   }
-}
-
-/** The world file of a sheet: undefined where it lies in another plane than degrees or Web Mercator, or in perspective. */
-export function worldFileOf({ kind, toPlane: { plane, map } }: GeoSheet): WorldFile | undefined {
-  if (kind === 'projective' || (plane.kind !== 'degrees' && plane.kind !== 'mercator')) return undefined
-  const [a, b, c, d, e, f] = map.map((v) => v / map[8]) as unknown as Homography
-  return worldFileOfMatrix([a, b, c, d, e, f])
 }
 
 /** The four corners of a sheet on the Earth, clockwise from its upper left; null where a corner is not on the map's Earth. */

@@ -1,9 +1,11 @@
 import { geoConicConformal, geoDistance, geoEquirectangular, geoMercator, geoOrthographic } from 'd3-geo'
 import type { GeoProjection } from 'd3-geo'
 import proj4 from 'proj4'
+import { degrees, radians } from '../geometry/angle'
 import type { Point } from '../geometry/point'
-import { JourneyError } from '../journey/error'
+import { JourneyError } from '../error'
 import type { Plane } from '../journey/schema'
+import { SEMI_MAJOR_AXIS } from './earth'
 import type { LonLat } from './lon-lat'
 
 /** The way from the Earth to a flat plane and back. Places that the plane does not show have no image: undefined. */
@@ -12,24 +14,20 @@ export interface PlaneMap {
   inverse(p: Point): LonLat | undefined
 }
 
-/** Radius of the Web Mercator sphere in metres. Source: IOGP Guidance Note 373-7-2, section 3.2.1.2 (the major axis of WGS 84). */
-const MERCATOR_RADIUS = 6378137
-const DEGREE = Math.PI / 180
-
 /** The poles lie at infinity in Mercator's projection; places nearer to them have no image. Below this y stays under a few widths of the map. */
 const MERCATOR_LATITUDE = 89.9
 
-/** EPSG:3857, in metres, x east and y north. Source of the formulas: IOGP 373-7-2, Popular Visualisation Pseudo Mercator. */
+/** EPSG:3857, in metres, x east and y north. Source: IOGP Guidance Note 373-7-2, 3.2.1.2, Popular Visualisation Pseudo Mercator. */
 export const webMercator: PlaneMap = {
   forward: ({ lon, lat }) =>
     Math.abs(lat) <= MERCATOR_LATITUDE
-      ? { x: MERCATOR_RADIUS * lon * DEGREE, y: MERCATOR_RADIUS * Math.asinh(Math.tan(lat * DEGREE)) }
+      ? { x: SEMI_MAJOR_AXIS * radians(lon), y: SEMI_MAJOR_AXIS * Math.asinh(Math.tan(radians(lat))) }
       : undefined,
-  inverse: ({ x, y }) => ({ lon: x / MERCATOR_RADIUS / DEGREE, lat: Math.atan(Math.sinh(y / MERCATOR_RADIUS)) / DEGREE }),
+  inverse: ({ x, y }) => ({ lon: degrees(x / SEMI_MAJOR_AXIS), lat: degrees(Math.atan(Math.sinh(y / SEMI_MAJOR_AXIS))) }),
 }
 
 /** Longitude and latitude themselves, in degrees: EPSG:4326 with x east and y north. */
-const degrees: PlaneMap = {
+const plateCarree: PlaneMap = {
   forward: ({ lon, lat }) => ({ x: lon, y: lat }),
   inverse: ({ x, y }) => (Math.abs(y) <= 90 ? { lon: x, lat: y } : undefined),
 }
@@ -143,7 +141,7 @@ function drawn(plane: Extract<Plane, { kind: 'drawn' }>): PlaneMap {
 export function planeMap(plane: Plane): PlaneMap {
   switch (plane.kind) {
     case 'degrees':
-      return degrees
+      return plateCarree
     case 'mercator':
       return webMercator
     case 'utm':

@@ -1,6 +1,8 @@
+import { clamp } from './clamp'
 import type { Cubic } from './cubic'
 import { cubicPoint, flatteningSteps, isJump } from './cubic'
 import type { Point } from './point'
+import { nearestShare } from './point'
 
 /**
  * A compiled course: a flattened polyline with a table of cumulative length.
@@ -93,8 +95,7 @@ export function nearestOnCourse({ points, lengths, breaks }: Course, p: Point): 
     }
     const [x, y] = [points[2 * i]!, points[2 * i + 1]!]
     const [dx, dy] = [points[2 * i + 2]! - x, points[2 * i + 3]! - y]
-    const square = dx * dx + dy * dy
-    const u = square > 0 ? Math.min(1, Math.max(0, ((p.x - x) * dx + (p.y - y) * dy) / square)) : 0
+    const u = nearestShare(p.x - x, p.y - y, dx, dy)
     const [qx, qy] = [x + u * dx, y + u * dy]
     const off = Math.sqrt((p.x - qx) ** 2 + (p.y - qy) ** 2)
     if (off < best.distance) best = { s: lengths[i]! + u * (lengths[i + 1]! - lengths[i]!), at: { x: qx, y: qy }, distance: off }
@@ -114,13 +115,13 @@ export function pieceAt(course: Course, s: number): number {
   return low
 }
 
-/** The point at length s along the course; s is held within 0..length. */
+/** The point at length s along the course; s is clamped to 0..length. */
 export function pointAt(course: Course, s: number): Point {
   const { points, lengths, length } = course
-  const held = Math.min(Math.max(s, 0), length)
-  const i = pieceAt(course, held)
+  const within = clamp(s, 0, length)
+  const i = pieceAt(course, within)
   const span = lengths[i + 1]! - lengths[i]!
-  const u = span > 0 ? (held - lengths[i]!) / span : 0
+  const u = span > 0 ? (within - lengths[i]!) / span : 0
   const x = points[2 * i]!
   const y = points[2 * i + 1]!
   return { x: x + (points[2 * i + 2]! - x) * u, y: y + (points[2 * i + 3]! - y) * u }

@@ -1,3 +1,4 @@
+import { radians } from './angle'
 import fitCurve from 'fit-curve'
 import simplify from 'simplify-js'
 import type { Cubic } from './cubic'
@@ -6,7 +7,7 @@ import type { Point } from './point'
 import { distance } from './point'
 
 /** A turn sharper than this, in radians, was meant as a corner. */
-const CORNER = (65 * Math.PI) / 180
+const CORNER = radians(65)
 
 /** Points closer to each other than this share of the tolerance add nothing to the stroke. */
 const DENSE = 0.25

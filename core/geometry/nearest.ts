@@ -1,3 +1,4 @@
+import { clamp } from './clamp'
 import type { Cubic } from './cubic'
 import { cubicPoint, flatteningSteps } from './cubic'
 import type { Point } from './point'
@@ -15,7 +16,7 @@ export interface OnChain {
 export function nearestOnChain(cubics: readonly Cubic[], p: Point): OnChain {
   let best: OnChain = { segment: 0, u: 0, at: cubics[0]![0], distance: distance(cubics[0]![0], p) }
   cubics.forEach((cubic, segment) => {
-    const steps = Math.min(200, Math.max(8, flatteningSteps(cubic, 1)))
+    const steps = clamp(flatteningSteps(cubic, 1), 8, 200)
     let sample = 0
     let nearest = Infinity
     for (let i = 0; i <= steps; i++) {

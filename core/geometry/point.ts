@@ -1,3 +1,5 @@
+import { clamp } from './clamp'
+
 /** A point or a vector on a plane; the unit is the caller's (ground units or reference pixels). */
 export interface Point {
   x: number
@@ -17,4 +19,13 @@ export function rotate(a: Point, angle: number): Point {
   const c = Math.cos(angle)
   const s = Math.sin(angle)
   return { x: a.x * c - a.y * s, y: a.x * s + a.y * c }
+}
+
+/**
+ * How far along a segment its nearest spot to a point lies, 0 to 1. The point (x, y) and the segment (dx, dy) are given as offsets from where the segment
+ * begins, and not as points, as this is asked for each of a hundred thousand pieces.
+ */
+export function nearestShare(x: number, y: number, dx: number, dy: number): number {
+  const square = dx * dx + dy * dy
+  return square > 0 ? clamp((x * dx + y * dy) / square, 0, 1) : 0
 }

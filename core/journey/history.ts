@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { JourneyError } from './error'
+import { JourneyError } from '../error'
 import { checkEdited } from './parse'
 import type { Journey } from './schema'
 

@@ -1,5 +1,5 @@
 import type { z } from 'zod'
-import { JourneyError } from './error'
+import { JourneyError } from '../error'
 import { migrate } from './migrate'
 import type { Journey } from './schema'
 import { JOURNEY_FORMAT, JOURNEY_VERSION, journeySchema } from './schema'

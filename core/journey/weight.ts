@@ -1,4 +1,4 @@
-import { JourneyError } from './error'
+import { JourneyError } from '../error'
 import type { Journey } from './schema'
 
 /**

@@ -2,7 +2,7 @@ import Flatbush from 'flatbush'
 import type { Graph } from 'ngraph.graph'
 import createGraph from 'ngraph.graph'
 import type { Point } from '../geometry/point'
-import { distance } from '../geometry/point'
+import { distance, mix, nearestShare } from '../geometry/point'
 import type { Journey, Network, NetworkMode } from '../journey/schema'
 import { readPoints } from '../journey/track-line'
 
@@ -128,9 +128,6 @@ export function piecesNear({ pieces, index }: NetworkGraph, p: Point): OnPiece[]
 
 function spotOn(piece: Piece, p: Point): OnPiece {
   const { a, b } = piece
-  const [dx, dy] = [b.x - a.x, b.y - a.y]
-  const square = dx * dx + dy * dy
-  const u = square > 0 ? Math.min(1, Math.max(0, ((p.x - a.x) * dx + (p.y - a.y) * dy) / square)) : 0
-  const at = { x: a.x + u * dx, y: a.y + u * dy }
+  const at = mix(a, b, nearestShare(p.x - a.x, p.y - a.y, b.x - a.x, b.y - a.y))
   return { piece, at, off: distance(at, p) }
 }

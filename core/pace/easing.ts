@@ -1,3 +1,4 @@
+import { clamp } from '../geometry/clamp'
 /** Progress of motion: maps elapsed share of time 0..1 to share of distance 0..1. */
 export type Progress = (u: number) => number
 
@@ -14,7 +15,7 @@ export const NAMED_CURVES = {
  * Inverted by Newton's method, with bisection where the slope vanishes; error under 1e-9.
  */
 export function cubicBezier(x1: number, y1: number, x2: number, y2: number): Progress {
-  if (x1 === y1 && x2 === y2) return (u) => Math.min(Math.max(u, 0), 1)
+  if (x1 === y1 && x2 === y2) return (u) => clamp(u, 0, 1)
   const along = (a: number, b: number, v: number) => 3 * a * v * (1 - v) ** 2 + 3 * b * v * v * (1 - v) + v ** 3
   const slope = (a: number, b: number, v: number) => 3 * a * (1 - v) ** 2 + 6 * (b - a) * v * (1 - v) + 3 * (1 - b) * v * v
   return (u) => {
@@ -41,7 +42,7 @@ export function cubicBezier(x1: number, y1: number, x2: number, y2: number): Pro
  */
 export function hermite(startSpeed: number, endSpeed: number): Progress {
   return (t) => {
-    const u = Math.min(Math.max(t, 0), 1)
+    const u = clamp(t, 0, 1)
     return u * u * (3 - 2 * u) + startSpeed * u * (1 - u) ** 2 - endSpeed * u * u * (1 - u)
   }
 }
@@ -51,6 +52,6 @@ export const smooth: Progress = hermite(0, 0)
 
 /** Overshoots by a tenth and settles at 1: R. Penner's "back" easing, Programming Macromedia Flash MX (2002). */
 export function overshoot(t: number): number {
-  const u = Math.min(Math.max(t, 0), 1) - 1
+  const u = clamp(t, 0, 1) - 1
   return 1 + 2.70158 * u ** 3 + 1.70158 * u ** 2
 }

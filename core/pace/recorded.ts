@@ -1,3 +1,4 @@
+import { clamp } from '../geometry/clamp'
 import type { Course } from '../geometry/course'
 import type { Progress } from './easing'
 
@@ -9,7 +10,7 @@ export function recorded({ lengths, length }: Course, times: Float64Array): Prog
   const [first, last] = [times[0]!, times.at(-1)!]
   if (!(last > first) || length === 0) return (u) => u
   return (u) => {
-    const t = first + Math.min(1, Math.max(0, u)) * (last - first)
+    const t = first + clamp(u, 0, 1) * (last - first)
     let [low, high] = [0, times.length - 1]
     while (high - low > 1) {
       const middle = (low + high) >> 1

@@ -1,4 +1,4 @@
-import { JourneyError } from '../journey/error'
+import { JourneyError } from '../error'
 import { usualLayover } from './layovers'
 import type { FrameRate } from './rate'
 import { frameCount, frameTime, rateLabel } from './rate'

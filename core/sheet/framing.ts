@@ -1,6 +1,8 @@
 import { frameCorners, projectionOf } from '../camera/projection'
-import type { Size, View } from '../camera/view'
-import { flatView, outputScale } from '../camera/view'
+import type { Size } from '../geometry/size'
+import type { View } from '../camera/view'
+import { flatView } from '../camera/view'
+import { clamp } from '../geometry/clamp'
 import { radians } from '../geometry/angle'
 import type { Point } from '../geometry/point'
 import type { Sheet } from '../journey/schema'
@@ -78,17 +80,12 @@ export function heldIn(sheet: Laid, view: View, reference: Size): View {
   const across = { low: Math.min(...reach.map(({ x }) => x)), high: Math.max(...reach.map(({ x }) => x)) }
   const down = { low: Math.min(...reach.map(({ y }) => y)), high: Math.max(...reach.map(({ y }) => y)) }
   const zoom = Math.max(view.zoom, (across.high - across.low) / (right - left), (down.high - down.low) / (bottom - top))
-  const held = (value: number, low: number, high: number) => (low > high ? (low + high) / 2 : Math.min(high, Math.max(low, value)))
+  // Where there is no room to move, the sheet is centred.
+  const clampOrCentre = (value: number, low: number, high: number) => (low > high ? (low + high) / 2 : clamp(value, low, high))
   const inside = {
-    x: held(at.x, left - across.low / zoom, right - across.high / zoom),
-    y: held(at.y, top - down.low / zoom, bottom - down.high / zoom),
+    x: clampOrCentre(at.x, left - across.low / zoom, right - across.high / zoom),
+    y: clampOrCentre(at.y, top - down.low / zoom, bottom - down.high / zoom),
   }
   if (zoom === view.zoom && inside.x === at.x && inside.y === at.y) return view
   return { ...view, centre: sheetToGround(sheet.place, inside), zoom }
 }
-
-/** Sheet pixels for each output pixel; below 1 the picture is blown up and its pixels begin to show. At the middle of the frame, and all over where the view is flat. */
-export const sharpness = (sheet: Laid, view: View, frame: Size): number => 1 / (sheet.place.scale * view.zoom * outputScale(frame))
-
-/** The largest zoom at which a sheet has a pixel for each output pixel, in reference pixels per gu. */
-export const sharpZoom = (sheet: Laid, frame: Size): number => 1 / (sheet.place.scale * outputScale(frame))

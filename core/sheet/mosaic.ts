@@ -1,5 +1,5 @@
 import type { Projection } from '../camera/projection'
-import type { Size } from '../camera/view'
+import type { Size } from '../geometry/size'
 import type { Point } from '../geometry/point'
 import type { Ground, Sheet } from '../journey/schema'
 import { groundToSheet, usedPart } from './place'

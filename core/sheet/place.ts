@@ -1,7 +1,7 @@
-import type { Size } from '../camera/view'
-import { radians, wrapDegrees } from '../geometry/angle'
+import type { Size } from '../geometry/size'
+import { degrees, radians, wrapDegrees } from '../geometry/angle'
 import type { Point } from '../geometry/point'
-import { JourneyError } from '../journey/error'
+import { JourneyError } from '../error'
 import type { Crop, Place, Sheet } from '../journey/schema'
 
 /** How sheets lie on the ground: the similarity ground = (x, y) + scale · rotation · sheet. */
@@ -42,7 +42,7 @@ export function placeByTwoPoints(a: Point, b: Point, groundA: Point, groundB: Po
   const [gx, gy] = [groundB.x - groundA.x, groundB.y - groundA.y]
   const length = Math.hypot(dx, dy)
   if (length < 1 || Math.hypot(gx, gy) < 1e-6) throw new JourneyError('The two points lie on one spot: choose two that are far apart.')
-  const rotation = wrapDegrees(((Math.atan2(gy, gx) - Math.atan2(dy, dx)) * 180) / Math.PI)
+  const rotation = wrapDegrees(degrees(Math.atan2(gy, gx) - Math.atan2(dy, dx)))
   const turned = sheetToGround({ x: 0, y: 0, scale: Math.hypot(gx, gy) / length, rotation }, a)
   return { x: groundA.x - turned.x, y: groundA.y - turned.y, scale: Math.hypot(gx, gy) / length, rotation }
 }

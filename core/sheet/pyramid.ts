@@ -1,4 +1,4 @@
-import type { Size } from '../camera/view'
+import type { Size } from '../geometry/size'
 
 /**
  * Images are kept as pyramids of square tiles. A pixel of level k is 2^k pixels of the image wide; the coarsest level is one tile. Vector

@@ -1,3 +1,4 @@
+import { clamp } from '../geometry/clamp'
 import { fromLinear, rgbOf, toLinear } from '../colour/srgb'
 import type { Wash } from '../journey/schema'
 import { washSchema } from '../journey/schema'
@@ -7,15 +8,15 @@ const RED = 0.2126
 const GREEN = 0.7152
 const BLUE = 0.0722
 
-const held = (v: number): number => Math.min(1, Math.max(0, v))
+const clampUnit = (v: number): number => clamp(v, 0, 1)
 const held255 = (v: number): number => (v < 0 ? 0 : v > 255 ? 255 : v)
 
 /** Exposure, then contrast, for each of the 256 values of a channel; values 0..255. */
 function toneTable({ exposure, contrast }: Wash): Float32Array {
   const gain = 2 ** exposure
   return Float32Array.from({ length: 256 }, (_, i) => {
-    const exposed = held(fromLinear(held(toLinear(i / 255) * gain)))
-    return 255 * held(0.5 + (exposed - 0.5) * (1 + contrast))
+    const exposed = clampUnit(fromLinear(clampUnit(toLinear(i / 255) * gain)))
+    return 255 * clampUnit(0.5 + (exposed - 0.5) * (1 + contrast))
   })
 }
 

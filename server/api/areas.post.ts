@@ -1,6 +1,6 @@
 import { defineEventHandler } from 'h3'
 import { z } from 'zod'
-import { lonSpan, ringsOnSheet } from '#core/geo/country-rings'
+import { lonSpan, ringsOnSheet } from '#core/maps/country-rings'
 import { georeferenceSchema, LIMITS } from '#core/journey/schema'
 import { jsonBody, orRefuse, refusal } from '../http/refuse'
 import { findCountry } from '../maps/world'

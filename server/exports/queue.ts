@@ -1,6 +1,7 @@
 import { EventEmitter } from 'node:events'
 import { mkdirSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
+import PQueue from 'p-queue'
 import { parseJourney } from '#core/journey/parse'
 import { renderFilm } from '#render/film'
 import { troubleOf } from '../http/trouble'
@@ -10,7 +11,8 @@ import { exportOrder, finishExport, listExports, readExport } from '../storage/e
 import { filmFileName } from '../storage/film-files'
 
 /** Exports run one after another: one keeps the machine busy by itself. */
-const waiting: string[] = []
+const queue = new PQueue({ concurrency: 1 })
+const waiting = new Set<string>()
 let current: { id: string; control: AbortController; framesDone: number } | undefined
 
 /** Ends of exports that could not be written, as on a full disk; they are written when that is possible. */
@@ -25,8 +27,8 @@ const REPORT_EVERY = 200
 export const exportFile = (film: Pick<ExportRecord, 'id' | 'format'>): string => join(dataFolder(), 'exports', filmFileName(film))
 
 export function enqueueExport(id: string): void {
-  waiting.push(id)
-  void work()
+  waiting.add(id)
+  void queue.add(() => work(id))
 }
 
 /** An export as it is now: how far it has come, and how it has ended, is known here before it is in the database. */
@@ -46,11 +48,8 @@ function asItIs(record: ExportRecord): ExportRecord {
 
 /** Cancels an export that waits or runs, and deletes its file. */
 export function cancelExport(id: string): void {
-  const place = waiting.indexOf(id)
-  if (place >= 0) {
-    waiting.splice(place, 1)
-    end(id, { state: 'cancelled', bytes: null, error: null, finishedAt: Date.now() })
-  } else if (current?.id === id) current.control.abort(new Error('cancelled'))
+  if (waiting.delete(id)) end(id, { state: 'cancelled', bytes: null, error: null, finishedAt: Date.now() })
+  else if (current?.id === id) current.control.abort(new Error('cancelled'))
 }
 
 /** Calls back with an export's record at each change, until the returned function is called. */
@@ -77,10 +76,9 @@ function write(id: string): void {
   }
 }
 
-async function work(): Promise<void> {
-  if (current) return
-  const id = waiting.shift()
-  if (id === undefined) return
+async function work(id: string): Promise<void> {
+  // One that was cancelled while it waited is no longer among them.
+  if (!waiting.delete(id)) return
   const mine = { id, control: new AbortController(), framesDone: 0 }
   current = mine
   const { signal } = mine.control
@@ -112,5 +110,4 @@ async function work(): Promise<void> {
   }
   current = undefined
   end(id, how)
-  void work()
 }

@@ -1,7 +1,7 @@
 import type { H3Event } from 'h3'
 import { createError, getRouterParam } from 'h3'
 import { z } from 'zod'
-import { JourneyError } from '#core/journey/error'
+import { JourneyError } from '#core/error'
 import { pastSchema } from '#core/journey/history'
 import { describeIssue, parseJourney } from '#core/journey/parse'
 import type { Journey } from '#core/journey/schema'

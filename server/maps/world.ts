@@ -6,8 +6,8 @@ import type { Feature, FeatureCollection, Geometry, Position } from 'geojson'
 import { feature, mesh } from 'topojson-client'
 import type { GeometryCollection, Topology } from 'topojson-specification'
 import type { DrawnMap } from '#core/journey/schema'
-import type { WorldShapes } from '#core/sheet/drawn-map'
-import { lonWidth } from '#core/sheet/region'
+import type { WorldShapes } from '#core/maps/drawn-map'
+import { lonWidth } from '#core/maps/region'
 
 /** Coasts and borders by Natural Earth (public domain), from the package world-atlas, in two degrees of detail. */
 type Detail = '10m' | '50m'

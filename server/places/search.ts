@@ -1,3 +1,5 @@
+import { METRES_PER_DEGREE } from '#core/geo/earth'
+import { radians } from '#core/geometry/angle'
 import Database from 'better-sqlite3'
 import { distance } from 'fastest-levenshtein'
 import type { LonLat } from '#core/geo/lon-lat'
@@ -131,7 +133,7 @@ export function openPlaces(path: string): PlaceSearch {
   }
 
   function at(spot: LonLat, withinKm: number): Place | undefined {
-    const reach = withinKm / KM_A_DEGREE
+    const reach = withinKm / KM_PER_DEGREE
     const found = (around.all(spot.lat - reach, spot.lat + reach) as Row[]).find((row) => roughKilometres(row, spot) <= withinKm)
     return found && placeOf(found)
   }
@@ -177,10 +179,10 @@ function qualityOf(name: string, typed: string): number | undefined {
   return slips <= allowed + 0.5 ? RIGHT - slips * 0.5 : undefined
 }
 
-const KM_A_DEGREE = 111.2
+const KM_PER_DEGREE = METRES_PER_DEGREE / 1000
 
 /** Accurate to a few percent, which is enough for ranking: a plane around the middle latitude. */
 function roughKilometres(a: LonLat, b: LonLat): number {
   const dLon = ((a.lon - b.lon + 540) % 360) - 180
-  return KM_A_DEGREE * Math.hypot(dLon * Math.cos((((a.lat + b.lat) / 2) * Math.PI) / 180), a.lat - b.lat)
+  return KM_PER_DEGREE * Math.hypot(dLon * Math.cos(radians((a.lat + b.lat) / 2)), a.lat - b.lat)
 }

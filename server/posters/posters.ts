@@ -1,5 +1,6 @@
 import { once } from 'node:events'
 import type { Worker } from 'node:worker_threads'
+import PQueue from 'p-queue'
 import type { PosterOrder, PosterReport } from '../render/poster-worker'
 import { startThread } from '../render/thread'
 import { database, dataFolder } from '../storage/database'
@@ -17,13 +18,14 @@ const QUIET = 2500
 /** How long the idle thread is kept, in milliseconds. */
 const IDLE = 10_000
 
-const waiting: string[] = []
+const queue = new PQueue({ concurrency: 1 })
+/** The journeys whose poster waits or is being painted. */
+const ordered = new Set<string>()
 const timers = new Map<string, NodeJS.Timeout>()
 /** Revisions for which making a poster failed, and when that may be tried again, in milliseconds since 1970. */
 const failed = new Map<string, { revision: number; until: number }>()
 const TRY_AGAIN = 60_000
 let stored: Map<string, number> | undefined
-let working = false
 let thread: Worker | undefined
 let idle: NodeJS.Timeout | undefined
 
@@ -40,7 +42,7 @@ function isGivenUp(id: string, revision: number): boolean {
 /** Whether a newer poster than the stored one is coming. Orders it if that was not done yet. */
 export function posterIsComing(id: string, revision: number): boolean {
   if (posterRevision(id) === revision || isGivenUp(id, revision)) return false
-  if (!timers.has(id) && !waiting.includes(id)) enqueue(id)
+  if (!timers.has(id) && !ordered.has(id)) enqueue(id)
   return true
 }
 
@@ -57,22 +59,18 @@ export function orderPoster(id: string): void {
 }
 
 function enqueue(id: string): void {
-  if (!waiting.includes(id)) waiting.push(id)
-  void work()
+  if (ordered.has(id)) return
+  ordered.add(id)
+  clearTimeout(idle)
+  void queue.add(() => paint(id).finally(() => ordered.delete(id)))
 }
 
-async function work(): Promise<void> {
-  if (working) return
-  working = true
-  clearTimeout(idle)
-  // The one being painted stays first in line until it is done.
-  for (let id = waiting[0]; id !== undefined; waiting.shift(), id = waiting[0]) await paint(id)
-  working = false
+queue.on('idle', () => {
   idle = setTimeout(() => {
     void thread?.terminate()
     thread = undefined
   }, IDLE).unref()
-}
+})
 
 async function paint(id: string): Promise<void> {
   const row = journeyDocument(database(), id)

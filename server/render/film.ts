@@ -3,7 +3,7 @@ import type { FilmSettings } from '#core/film/settings'
 import { atSize, checkFilm, wholeFilm } from '#core/film/settings'
 import { compile } from '#core/frame/compile'
 import type { Journey } from '#core/journey/schema'
-import { startEncoder } from './encoder'
+import { startEncoder } from './start-encoder'
 import type { PaintJob, PaintOrder, PaintReport } from './painter-worker'
 import { startThread } from './thread'
 

@@ -2,7 +2,7 @@ import { existsSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { z } from 'zod'
 import { planeMap } from '#core/geo/plane'
-import { JourneyError } from '#core/journey/error'
+import { JourneyError } from '#core/error'
 import type { Plane } from '#core/journey/schema'
 
 /** Coordinate systems by their EPSG numbers, from the package epsg-index. */

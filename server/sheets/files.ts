@@ -1,5 +1,5 @@
 import { open } from 'node:fs/promises'
-import { JourneyError } from '#core/journey/error'
+import { JourneyError } from '#core/error'
 import type { SheetFormat } from '#core/sheet/limits'
 import { formatOfName, SHEET_FORMATS, SHEET_FORMAT_WORDS } from '#core/sheet/limits'
 

@@ -1,7 +1,7 @@
 import type { GeoTIFFImage } from 'geotiff'
 import { fromFile } from 'geotiff'
 import type { Georeference, Plane } from '#core/journey/schema'
-import { JourneyError } from '#core/journey/error'
+import { JourneyError } from '#core/error'
 import { georeferenceSchema } from '#core/journey/sheet-schema'
 import { planeOfEpsg } from './coordinate-systems'
 

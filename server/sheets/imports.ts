@@ -1,7 +1,7 @@
 import { EventEmitter } from 'node:events'
 import { nanoid } from 'nanoid'
-import pLimit from 'p-limit'
-import { JourneyError } from '#core/journey/error'
+import PQueue from 'p-queue'
+import { JourneyError } from '#core/error'
 import { troubleOf } from '../http/trouble'
 import type { ImageRecord } from '../storage/images'
 
@@ -17,7 +17,7 @@ const KEPT = 10 * 60 * 1000
 
 /** So many imports run at a time: each may need much of the machine, but one that takes long must not hold up all others. */
 const AT_A_TIME = 2
-const limited = pLimit(AT_A_TIME)
+const queue = new PQueue({ concurrency: AT_A_TIME })
 
 /** Queues an import; returns its id at once. */
 export function startImport(run: (onProgress: (share: number) => void, signal: AbortSignal) => Promise<ImageRecord>): string {
@@ -28,7 +28,8 @@ export function startImport(run: (onProgress: (share: number) => void, signal: A
     records.set(id, { record, control })
     changes.emit(id, record)
   }
-  void limited(async () => set({ state: 'done', image: await run((share) => set({ state: 'running', share }), control.signal) }))
+  void queue
+    .add(async () => set({ state: 'done', image: await run((share) => set({ state: 'running', share }), control.signal) }))
     .catch((error: unknown) => {
       if (control.signal.aborted) return set({ state: 'cancelled' })
       if (!(error instanceof JourneyError)) console.error(error)

@@ -1,4 +1,5 @@
 import type { ChildProcess } from 'node:child_process'
+import PQueue from 'p-queue'
 import type { Answer, KeptJob } from './job'
 import { answerSchema } from './job'
 import { failureOf, startReader } from './reader'
@@ -8,7 +9,7 @@ type Order<J> = J extends KeptJob ? Omit<J, 'id'> : never
 
 interface Entry {
   order: Order<KeptJob>
-  urgency: number
+  isCancelled: boolean
   resolve: (answer: Answer) => void
   reject: (error: Error) => void
 }
@@ -21,9 +22,9 @@ const PATIENCE = 1500
  * crashes the process or takes too long costs only itself: the next one gets a new process.
  */
 export class JobLine {
-  private readonly waiting: Entry[] = []
+  private readonly queue = new PQueue({ concurrency: 1 })
   private child: ChildProcess | undefined
-  private current: { id: number; entry: Entry; timer: NodeJS.Timeout } | undefined
+  private current: { id: number; entry: Entry; timer: NodeJS.Timeout; end: () => void } | undefined
   private idle: NodeJS.Timeout | undefined
   private jobs = 0
 
@@ -34,38 +35,37 @@ export class JobLine {
   constructor(
     private readonly time: number,
     private readonly kept: number,
-  ) {}
+  ) {
+    this.queue.on('idle', () => this.rest())
+  }
 
   /** Does a job. @throws Error if that fails, takes too long or too much memory; the signal's reason when aborted */
   do(order: Order<KeptJob>, urgency: number, signal?: AbortSignal): Promise<Answer> {
     return new Promise<Answer>((resolve, reject) => {
       if (signal?.aborted) return reject(signal.reason as Error)
-      const entry: Entry = { order, urgency, resolve, reject }
-      const place = this.waiting.findIndex((other) => other.urgency < urgency)
-      this.waiting.splice(place < 0 ? this.waiting.length : place, 0, entry)
+      const entry: Entry = { order, isCancelled: false, resolve, reject }
       signal?.addEventListener('abort', () => this.cancel(entry, signal.reason as Error), { once: true })
-      this.next()
+      void this.queue.add(() => this.run(entry), { priority: urgency })
     })
   }
 
   private cancel(entry: Entry, reason: Error): void {
     entry.reject(reason)
-    const place = this.waiting.indexOf(entry)
-    if (place >= 0) this.waiting.splice(place, 1)
-    else if (this.current?.entry === entry) setTimeout(() => this.current?.entry === entry && this.child?.kill('SIGKILL'), PATIENCE).unref()
+    entry.isCancelled = true
+    if (this.current?.entry === entry) setTimeout(() => this.current?.entry === entry && this.child?.kill('SIGKILL'), PATIENCE).unref()
   }
 
-  private next(): void {
-    if (this.current) return
+  private async run(entry: Entry): Promise<void> {
+    if (entry.isCancelled) return
     clearTimeout(this.idle)
-    const entry = this.waiting.shift()
-    if (!entry) return this.rest()
     const child = (this.child ??= this.start())
     child.ref()
     child.channel?.ref()
     const id = this.jobs++
-    this.current = { id, entry, timer: setTimeout(() => child.kill('SIGKILL'), this.time) }
-    child.send({ ...entry.order, id })
+    await new Promise<void>((end) => {
+      this.current = { id, entry, timer: setTimeout(() => child.kill('SIGKILL'), this.time), end }
+      child.send({ ...entry.order, id })
+    })
   }
 
   private start(): ChildProcess {
@@ -86,13 +86,12 @@ export class JobLine {
 
   private settle(result: Answer | Error): void {
     const { current } = this
+    if (!current) return
     this.current = undefined
-    if (current) {
-      clearTimeout(current.timer)
-      if (result instanceof Error) current.entry.reject(result)
-      else current.entry.resolve(result)
-    }
-    this.next()
+    clearTimeout(current.timer)
+    if (result instanceof Error) current.entry.reject(result)
+    else current.entry.resolve(result)
+    current.end()
   }
 
   /** An idle process keeps neither the program alive that started it, nor its memory for long. */

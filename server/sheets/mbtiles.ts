@@ -1,7 +1,8 @@
 import Database from 'better-sqlite3'
 import type { OverlayOptions } from 'sharp'
 import sharp from 'sharp'
-import { JourneyError } from '#core/journey/error'
+import { JourneyError } from '#core/error'
+import { MERCATOR_SIDE } from '#core/geo/earth'
 import type { Georeference } from '#core/journey/schema'
 import { IMAGE_LIMITS } from '#core/sheet/limits'
 import { TILE, tileGrid, tileSize } from '#core/sheet/pyramid'
@@ -9,9 +10,6 @@ import type { Built, ImportJob } from './job'
 import { buildUpperLevels, emptyPicture, encodeTile } from './pyramid'
 import { damaged } from './raster'
 import { createTileFile } from './tile-file'
-
-/** Half the width of the Web Mercator square in metres: half the equator of its sphere. */
-const HALF_WORLD = Math.PI * 6378137
 
 /** Tiles of one zoom: columns from the west, rows from the north, both ends counted in. */
 interface Extent {
@@ -144,12 +142,12 @@ async function tileOf(
 }
 
 function georeferenceOf({ zoom, west, north }: Extent, side: number): Georeference {
-  const tile = (2 * HALF_WORLD) / 2 ** zoom
+  const tile = MERCATOR_SIDE / 2 ** zoom
   const pixel = tile / side
   return {
     kind: 'affine',
     source: 'mbtiles',
     plane: { kind: 'mercator' },
-    matrix: [pixel, 0, -HALF_WORLD + west * tile, 0, -pixel, HALF_WORLD - north * tile],
+    matrix: [pixel, 0, west * tile - MERCATOR_SIDE / 2, 0, -pixel, MERCATOR_SIDE / 2 - north * tile],
   }
 }

@@ -1,5 +1,5 @@
 import sharp from 'sharp'
-import { JourneyError } from '#core/journey/error'
+import { JourneyError } from '#core/error'
 import type { SheetFormat } from '#core/sheet/limits'
 import { IMAGE_LIMITS } from '#core/sheet/limits'
 import { readGeoTiff } from './geotiff'

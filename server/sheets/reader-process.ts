@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { cpus } from 'node:os'
 import sharp from 'sharp'
-import { JourneyError } from '#core/journey/error'
+import { JourneyError } from '#core/error'
 import { importSvg } from './drawing'
 import type { Answer, Built, ImportJob, KeptJob } from './job'
 import { jobSchema } from './job'

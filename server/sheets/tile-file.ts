@@ -1,5 +1,6 @@
 import { rmSync } from 'node:fs'
 import Database from 'better-sqlite3'
+import { LRUCache } from 'lru-cache'
 import type { TileAddress } from '#core/sheet/pyramid'
 
 /** The tiles of an image are in an SQLite file of their own, which is complete or absent, and is deleted with its image. */
@@ -54,17 +55,12 @@ export function createTileFile(path: string): TileFile {
 
 /** The number of tile files kept open: more than a journey has sheets. */
 const MOST_OPEN = 32
-const openFiles = new Map<string, TileFile>()
+const openFiles = new LRUCache<string, TileFile>({ max: MOST_OPEN, dispose: (file) => file.close() })
 
 /** Opens a tile file, or returns the open one. Finer levels of vector images are drawn into theirs on demand. */
 export function openTileFile(path: string): TileFile {
   const known = openFiles.get(path)
-  if (known) {
-    // Moved to the end: the least recently used is closed first.
-    openFiles.delete(path)
-    openFiles.set(path, known)
-    return known
-  }
+  if (known) return known
   const db = new Database(path, { fileMustExist: true })
   let file: TileFile
   try {
@@ -76,19 +72,11 @@ export function openTileFile(path: string): TileFile {
     throw error
   }
   openFiles.set(path, file)
-  if (openFiles.size > MOST_OPEN) {
-    const [oldest] = openFiles
-    openFiles.delete(oldest![0])
-    oldest![1].close()
-  }
   return file
 }
 
 /** Closes a tile file that is about to be replaced. */
-export function closeTileFile(path: string): void {
-  openFiles.get(path)?.close()
-  openFiles.delete(path)
-}
+export const closeTileFile = (path: string): void => void openFiles.delete(path)
 
 /** Whether a tile file is there and can be opened; damage deeper inside is found when its tiles are read. */
 export function hasTileFile(path: string): boolean {
@@ -104,9 +92,6 @@ export function hasTileFile(path: string): boolean {
 }
 
 /** Closes all open tile files, so that their folder can be removed. */
-export function closeTileFiles(): void {
-  for (const file of openFiles.values()) file.close()
-  openFiles.clear()
-}
+export const closeTileFiles = (): void => openFiles.clear()
 
 export const removeTileFile = (path: string): void => rmSync(path, { force: true })

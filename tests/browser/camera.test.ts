@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest'
 import { projectionOf } from '#core/camera/projection'
 import type { Point } from '#core/geometry/point'
-import { setCamera } from '#core/journey/view-edits'
+import { setCamera } from '#core/edits/views'
 import { useDemoPage } from '../support/demo-page'
 
 const demo = useDemoPage()

@@ -1,12 +1,12 @@
 import type { Feature, FeatureCollection, MultiLineString } from 'geojson'
 import { describe, expect, it } from 'vitest'
-import { ringsOnSheet } from '#core/geo/country-rings'
+import { ringsOnSheet } from '#core/maps/country-rings'
 import { geoSheet } from '#core/geo/georeference'
 import type { DrawnMap, Georeference } from '#core/journey/schema'
 import { drawnMapSchema, MAP_STYLES } from '#core/journey/schema'
 import { cleanSvg } from '#core/formats/clean-svg'
-import { drawMap, layoutMap } from '#core/sheet/drawn-map'
-import { STYLE_SHEETS } from '#core/sheet/map-styles'
+import { drawMap, layoutMap } from '#core/maps/drawn-map'
+import { STYLE_SHEETS } from '#core/maps/map-styles'
 
 const ALPS = { west: 4, south: 43, east: 18, north: 50 }
 const map = (patch: Partial<DrawnMap> = {}): DrawnMap =>

@@ -5,14 +5,17 @@ import { projectionOf, zoomedAbout } from '#core/camera/projection'
 import { referenceSize } from '#core/camera/view'
 import { compile } from '#core/frame/compile'
 import { createJourney, FRAME_SIZES } from '#core/journey/create'
-import * as edits from '#core/journey/edits'
-import { setLayover, setSeconds } from '#core/journey/pace-edits'
-import { addStop, moveVisit } from '#core/journey/visit-edits'
+import { bendLeg, editLeg } from '#core/edits/legs'
+import { setFrame } from '#core/edits/journey'
+import { editStop } from '#core/edits/stops'
+import { setLayover, setSeconds } from '#core/edits/pace'
+import { addStop, moveVisit } from '#core/edits/visits'
 import { parseJourney } from '#core/journey/parse'
-import { replaceSheet } from '#core/journey/sheet-edits'
-import { removeStop } from '#core/journey/trip-edits'
+import { replaceSheet } from '#core/edits/sheets'
+import { removeStop } from '#core/edits/trips'
 import type { Journey } from '#core/journey/schema'
-import { coversFrame, fillingView, sharpness } from '#core/sheet/framing'
+import { coversFrame, fillingView } from '#core/sheet/framing'
+import { sharpness } from '#core/frame/sharpness'
 import { VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { demo, journeyOver, paperSheet } from '../support/journeys'
 
@@ -100,7 +103,7 @@ describe('edits', () => {
   const names = (journey: Journey) => journey.travellers[0]!.visits.map((visit) => journey.stops.find((stop) => stop.id === visit.stop)!.id)
 
   it('add a stop and the leg that leads to it, dressed like the one before', () => {
-    const journey = edits.editLeg(
+    const journey = editLeg(
       journeyOver([
         [0, 0],
         [100, 0],
@@ -158,7 +161,7 @@ describe('edits', () => {
   })
 
   it('bend a leg by its middle, and straighten it again', () => {
-    const journey = edits.bendLeg(
+    const journey = bendLeg(
       journeyOver([
         [0, 0],
         [100, 0],
@@ -167,7 +170,7 @@ describe('edits', () => {
       { x: 60, y: -25 },
     )
     expect(journey.travellers[0]!.legs[0]!.course).toEqual({ kind: 'bowed', bow: 0.25 })
-    expect(edits.bendLeg(journey, 'l1', { x: 50, y: 0.2 }).travellers[0]!.legs[0]!.course).toEqual({ kind: 'straight' })
+    expect(bendLeg(journey, 'l1', { x: 50, y: 0.2 }).travellers[0]!.legs[0]!.course).toEqual({ kind: 'straight' })
   })
 
   it('lay a new sheet so that everything keeps its place in the frame', () => {
@@ -188,9 +191,9 @@ describe('edits', () => {
   it('keep the sheet filling the frame when the frame changes shape', () => {
     for (const sizes of Object.values(FRAME_SIZES)) {
       for (const [, width, height] of sizes) {
-        const journey = edits.setFrame(demo(), { width, height, rate: '25/1' })
+        const journey = setFrame(demo(), { width, height, rate: '25/1' })
         expect(coversFrame(paperSheet, journey.camera, referenceSize(journey.frame))).toBe(true)
-        expect(edits.setFrame(journey, demo().frame).camera.zoom).toBeCloseTo(demo().camera.zoom, 12)
+        expect(setFrame(journey, demo().frame).camera.zoom).toBeCloseTo(demo().camera.zoom, 12)
         expect(() => parseJourney(journey)).not.toThrow()
       }
     }
@@ -209,19 +212,17 @@ describe('edits', () => {
       fc.tuple(fc.nat(6), place).map(
         ([i, at]) =>
           (j: Journey) =>
-            j.travellers[0]!.legs[i] ? edits.bendLeg(j, j.travellers[0]!.legs[i]!.id, at) : j,
+            j.travellers[0]!.legs[i] ? bendLeg(j, j.travellers[0]!.legs[i]!.id, at) : j,
       ),
       fc.tuple(fc.nat(6), place).map(
         ([i, at]) =>
           (j: Journey) =>
-            j.stops[i] ? edits.editStop(j, j.stops[i]!.id, { at }) : j,
+            j.stops[i] ? editStop(j, j.stops[i]!.id, { at }) : j,
       ),
       fc.tuple(fc.nat(6), fc.constantFrom(...VEHICLE_IDS)).map(
         ([i, artwork]) =>
           (j: Journey) =>
-            j.travellers[0]!.legs[i]
-              ? edits.editLeg(j, j.travellers[0]!.legs[i]!.id, { vehicle: { artwork, colour: '#123456', size: 90 } })
-              : j,
+            j.travellers[0]!.legs[i] ? editLeg(j, j.travellers[0]!.legs[i]!.id, { vehicle: { artwork, colour: '#123456', size: 90 } }) : j,
       ),
       fc.double({ min: 0, max: 1, noNaN: true }).map((s) => (j: Journey) => setLayover(j, 0, s)),
     )

@@ -1,11 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { compile } from '#core/frame/compile'
-import { editLeg } from '#core/journey/edits'
-import { scaleTimes, setArrival, setDeparture, setLayover, withAutomaticTimes, withFilmForAll } from '#core/journey/pace-edits'
+import { editLeg } from '#core/edits/legs'
+import { scaleTimes, setArrival, setDeparture, setLayover, withAutomaticTimes, withFilmForAll } from '#core/edits/pace'
 import { parseJourney } from '#core/journey/parse'
 import type { Journey } from '#core/journey/schema'
-import { addStop } from '#core/journey/visit-edits'
+import { addStop } from '#core/edits/visits'
 import { journeyOver } from '../support/journeys'
 
 const trip = (stops: number, seconds: number) =>

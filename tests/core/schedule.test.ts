@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { JourneyError } from '#core/journey/error'
+import { JourneyError } from '#core/error'
 import type { FrameRate } from '#core/pace/rate'
 import { FRAME_RATES, frameCount } from '#core/pace/rate'
 import { largestRemainder, schedule } from '#core/pace/schedule'

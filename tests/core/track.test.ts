@@ -6,10 +6,10 @@ import { strToU8, zipSync } from 'fflate'
 import type { FeatureCollection, LineString } from 'geojson'
 import { describe, expect, it } from 'vitest'
 import { readTrack } from '#core/formats/read-track'
-import { SwappedError } from '#core/formats/track'
+import { SwappedError } from '#core/tracks/track'
 import { readTrackFile } from '#core/formats/track-file'
 import { geodesicDistance } from '#core/geo/geodesic'
-import { countOf, pointOf, simplifySegment, summariseTrack } from '#core/geo/track'
+import { countOf, pointOf, simplifySegment, summariseTrack } from '#core/tracks/measure'
 
 const parse = (text: string) => new DOMParser().parseFromString(text, 'text/xml') as unknown as Document
 const point = (lat: number, lon: number, time = '') => `<trkpt lat="${lat}" lon="${lon}">${time && `<time>${time}</time>`}</trkpt>`

@@ -2,7 +2,7 @@
 import { existsSync, readFileSync, readdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
-import { setFrame } from '#core/journey/edits'
+import { setFrame } from '#core/edits/journey'
 import type { FrameRate } from '#core/pace/rate'
 import { FRAME_RATES, frameCount, frameTime } from '#core/pace/rate'
 import { wholeFilm } from '#core/film/settings'

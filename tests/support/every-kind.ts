@@ -1,5 +1,5 @@
 import type { Point } from '#core/geometry/point'
-import { editLeg } from '#core/journey/edits'
+import { editLeg } from '#core/edits/legs'
 import type { CourseShape, Journey } from '#core/journey/schema'
 import { demo, journeyOver } from './journeys'
 

@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process'
 import { createRequire } from 'node:module'
-import { ffmpegPath } from '#render/encoder'
+import { ffmpegPath } from '#render/ffmpeg'
 
 const require = createRequire(import.meta.url)
 const ffprobe = (require('@ffprobe-installer/ffprobe') as { path: string }).path

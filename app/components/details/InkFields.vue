@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { inkLegsLike } from '#core/journey/edits'
+import { inkLegsLike } from '#core/edits/legs'
 import type { Glow, Ink, Leg } from '#core/journey/schema'
 import { glowSchema } from '#core/journey/schema'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'

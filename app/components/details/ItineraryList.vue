@@ -2,7 +2,7 @@
 import { mdiDragVertical } from '@mdi/js'
 import Sortable from 'sortablejs'
 import { computed, onBeforeUnmount, onMounted, useTemplateRef } from 'vue'
-import { moveVisit } from '#core/journey/visit-edits'
+import { moveVisit } from '#core/edits/visits'
 import { nameOfStop } from '#core/journey/lookup'
 import type { Ink } from '#core/journey/schema'
 import ArtworkPicture from '~/components/fields/ArtworkPicture.vue'

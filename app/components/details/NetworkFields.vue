@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { courseGround } from '#core/frame/course'
+import { courseGround } from '#core/courses/compile-course'
 import { legEnds } from '#core/journey/lookup'
-import { makeDrawn } from '#core/journey/course-edits'
+import { makeDrawn } from '#core/edits/courses'
 import type { Leg, NetworkCourse } from '#core/journey/schema'
 import { routeOver } from '#core/network/route-over'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'

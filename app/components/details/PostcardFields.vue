@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { editPostcard, editStop, newPostcard } from '#core/journey/edits'
+import { editPostcard, editStop, newPostcard } from '#core/edits/stops'
 import type { Postcard, Stop } from '#core/journey/schema'
 import { MOST_TILT } from '#core/journey/schema'
 import { coarsestLevel } from '#core/sheet/pyramid'

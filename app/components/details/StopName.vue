@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { clamp } from '#core/geometry/clamp'
 import { nextTick, ref, useTemplateRef, watch } from 'vue'
 import { geodesicDistance } from '#core/geo/geodesic'
 import type { LonLat } from '#core/geo/lon-lat'
 import type { Point } from '#core/geometry/point'
-import { editStop } from '#core/journey/edits'
+import { editStop } from '#core/edits/stops'
 import type { Stop } from '#core/journey/schema'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import type { Place } from '~/services/api'
@@ -39,7 +40,7 @@ const REACH = 14
 const SMALLEST_TOWN = 2
 function reachAround({ x, y }: Point, here: LonLat): number {
   const aside = editor.geo!.toLonLat({ x: x + REACH / (stage.view.zoom * editor.compiled!.scale), y })
-  return Math.min(200, Math.max(SMALLEST_TOWN, aside ? geodesicDistance(here, aside) / 1000 : 0))
+  return clamp(aside ? geodesicDistance(here, aside) / 1000 : 0, SMALLEST_TOWN, 200)
 }
 function takeName() {
   const { name } = offered.value!

@@ -11,14 +11,7 @@ import {
 import { nanoid } from 'nanoid'
 import { computed } from 'vue'
 import type { Traveller } from '#core/journey/schema'
-import {
-  colourTraveller,
-  duplicateTraveller,
-  editTraveller,
-  moveTraveller,
-  nameOfTraveller,
-  removeTraveller,
-} from '#core/journey/traveller-edits'
+import { colourTraveller, duplicateTraveller, editTraveller, moveTraveller, nameOfTraveller, removeTraveller } from '#core/edits/travellers'
 import ColourField from '~/components/fields/ColourField.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Leg } from '#core/journey/schema'
-import { driveLegsLike } from '#core/journey/edits'
+import { driveLegsLike } from '#core/edits/legs'
 import { vehicleSchema } from '#core/journey/schema'
 import type { VehicleId } from '#core/vehicles/catalogue'
 import { artworkOf, VEHICLE_IDS } from '#core/vehicles/catalogue'

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { setLayover } from '#core/journey/pace-edits'
+import { setLayover } from '#core/edits/pace'
 import type { Stop } from '#core/journey/schema'
-import { removeVisit } from '#core/journey/trip-edits'
-import { moveVisit, visitsOf } from '#core/journey/visit-edits'
+import { removeVisit } from '#core/edits/trips'
+import { moveVisit, visitsOf } from '#core/edits/visits'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'

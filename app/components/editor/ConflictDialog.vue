@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { rename } from '#core/journey/edits'
+import { rename } from '#core/edits/journey'
 import { useRouter } from '#imports'
 import DialogSheet from '~/components/DialogSheet.vue'
 import type { JourneyRecord } from '~/services/api'

@@ -1,23 +1,24 @@
 <script setup lang="ts">
+import { clamp } from '#core/geometry/clamp'
 import { followPointer } from '~/composables/use-pointer-drag'
 
 /** The edge of a panel, to its left or above it: dragging resizes the panel, a double click or Enter folds and unfolds it. */
 const props = defineProps<{ axis: 'x' | 'y'; label: string; min: number; max: number; usual: number }>()
 const size = defineModel<number>({ required: true })
 
-const held = (value: number) => (value < props.min / 2 ? 0 : Math.min(props.max, Math.max(props.min, value)))
+const clamped = (value: number) => (value < props.min / 2 ? 0 : clamp(value, props.min, props.max))
 const fold = () => (size.value = size.value === 0 ? props.usual : 0)
 
 function press(event: PointerEvent) {
   const from = size.value
-  followPointer(event, { move: (by) => (size.value = held(from - (props.axis === 'x' ? by.x : by.y))) })
+  followPointer(event, { move: (by) => (size.value = clamped(from - (props.axis === 'x' ? by.x : by.y))) })
 }
 
 function key(event: KeyboardEvent) {
   const [larger, smaller] = props.axis === 'x' ? ['ArrowLeft', 'ArrowRight'] : ['ArrowUp', 'ArrowDown']
   if (event.key === 'Enter') fold()
-  else if (event.key === larger) size.value = held(Math.max(props.min, size.value + 16))
-  else if (event.key === smaller) size.value = held(size.value - 16)
+  else if (event.key === larger) size.value = clamped(Math.max(props.min, size.value + 16))
+  else if (event.key === smaller) size.value = clamped(size.value - 16)
   else return
   event.preventDefault()
   event.stopPropagation()

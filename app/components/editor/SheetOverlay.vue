@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { degrees } from '#core/geometry/angle'
 import type { Point } from '#core/geometry/point'
-import { editSheet } from '#core/journey/sheet-edits'
+import { editSheet } from '#core/edits/sheets'
 import type { ControlPoint, Place } from '#core/journey/schema'
 import { groundCorners, groundToSheet, sheetToGround, turnedPlace } from '#core/sheet/place'
 import { followPointer } from '~/composables/use-pointer-drag'
@@ -69,7 +70,7 @@ function pressKnob(event: PointerEvent) {
   const { place } = sheet.value!
   const centre = middle.value
   const start = knob.value.at
-  const angle = (p: Point) => (Math.atan2(p.y - centre.y, p.x - centre.x) * 180) / Math.PI
+  const angle = (p: Point) => degrees(Math.atan2(p.y - centre.y, p.x - centre.x))
   drag(event, (by) =>
     setPlace(turnedPlace(place, ground(centre), angle({ x: start.x + by.x, y: start.y + by.y }) - angle(start)), 'turn sheet'),
   )

@@ -2,7 +2,7 @@
 import { mdiArrowLeft, mdiExportVariant, mdiKeyboardOutline, mdiRedo, mdiUndo, mdiWeatherNight, mdiWhiteBalanceSunny } from '@mdi/js'
 import { useNow } from '@vueuse/core'
 import { computed } from 'vue'
-import { rename } from '#core/journey/edits'
+import { rename } from '#core/edits/journey'
 import type { SaveState } from '~/composables/use-autosave'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useThemeChoice } from '~/composables/use-theme-choice'

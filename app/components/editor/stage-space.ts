@@ -1,6 +1,7 @@
 import type { Projection } from '#core/camera/projection'
 import { projectionOf } from '#core/camera/projection'
-import type { Size, View } from '#core/camera/view'
+import type { Size } from '#core/geometry/size'
+import type { View } from '#core/camera/view'
 import type { Course } from '#core/geometry/course'
 import { courseOf } from '#core/geometry/course'
 import type { Cubic } from '#core/geometry/cubic'

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { clamp } from '#core/geometry/clamp'
 import { watchThrottled } from '@vueuse/core'
 import { nextTick, ref } from 'vue'
 import { READABLE_PACE } from './readable-pace'
@@ -60,7 +61,7 @@ async function commit() {
 function stepBy(event: KeyboardEvent, direction: number) {
   event.preventDefault()
   const next = props.modelValue + direction * props.step * (event.shiftKey ? 10 : 1)
-  draft.value = String(Math.min(props.max, Math.max(props.min, next)))
+  draft.value = String(clamp(next, props.min, props.max))
   void commit()
 }
 

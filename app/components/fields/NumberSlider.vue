@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { clamp } from '#core/geometry/clamp'
 import FieldRow from './FieldRow.vue'
 import NumberField from './NumberField.vue'
 
@@ -10,8 +11,8 @@ const props = withDefaults(
 const emit = defineEmits<{ change: [value: number]; done: [] }>()
 
 function take(value: number) {
-  const held = Math.min(props.max, Math.max(props.min, value))
-  if (held !== props.modelValue) emit('change', held)
+  const clamped = clamp(value, props.min, props.max)
+  if (clamped !== props.modelValue) emit('change', clamped)
 }
 </script>
 

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { clamp } from '#core/geometry/clamp'
 import { mdiMagnifyMinusOutline, mdiMagnifyPlusOutline } from '@mdi/js'
 import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import type { CompiledVisit } from '#core/frame/compile'
 import { nameOfStop } from '#core/journey/lookup'
-import { setArrival, setDeparture } from '#core/journey/pace-edits'
+import { setArrival, setDeparture } from '#core/edits/pace'
 import ArtworkPicture from '~/components/fields/ArtworkPicture.vue'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { useEditor } from '~/stores/editor'
@@ -74,7 +75,7 @@ const leaveAt = (visit: number, time: number, gesture: string) =>
   editor.edit((journey) => setDeparture(journey, visit, time, lengths.value, editor.traveller!.id), gesture)
 
 function zoomBy(factor: number) {
-  zoom.value = Math.min(MOST_ZOOM, Math.max(1, zoom.value * factor))
+  zoom.value = clamp(zoom.value * factor, 1, MOST_ZOOM)
   void nextTick(() => {
     if (scroller.value) scroller.value.scrollLeft = (x(playback.time) - room.value / 2) * size.value
   })

@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { clamp } from '#core/geometry/clamp'
 import { computed } from 'vue'
 import type { ViewMove } from '#core/camera/view-track'
-import { editView } from '#core/journey/view-edits'
+import { editView } from '#core/edits/views'
 import { frameTime } from '#core/pace/rate'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { useCamera } from '~/stores/camera'
@@ -23,8 +24,8 @@ function moveTo(time: number, gesture: string) {
   const { move } = props
   if (!move) return
   const frame = frameTime(1, playback.rate)
-  const held = Math.min(editor.compiled!.lastTime, Math.max(0, Math.round(time / frame) * frame))
-  editor.edit((journey) => editView(journey, move.id, { at: camera.momentOf(held) }), gesture)
+  const kept = clamp(Math.round(time / frame) * frame, 0, editor.compiled!.lastTime)
+  editor.edit((journey) => editView(journey, move.id, { at: camera.momentOf(kept) }), gesture)
 }
 
 function press(event: PointerEvent) {

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Sheet } from '#core/journey/schema'
-import { coversFrame, fillingView, fittingView, sharpness, sharpZoom } from '#core/sheet/framing'
+import { coversFrame, fillingView, fittingView } from '#core/sheet/framing'
+import { sharpness, sharpZoom } from '#core/frame/sharpness'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'

@@ -1,6 +1,6 @@
 import { defineEventHandler, getQuery, setResponseStatus } from 'h3'
 import { z } from 'zod'
-import { JourneyError } from '#core/journey/error'
+import { JourneyError } from '#core/error'
 import { refusal } from '../../http/refuse'
 import { importReceived, receiveFile } from '../../sheets/import-sheet'
 import { startImport } from '../../sheets/imports'

@@ -1,6 +1,6 @@
 import { defineEventHandler, setResponseHeaders } from 'h3'
 import { z } from 'zod'
-import { JourneyError } from '#core/journey/error'
+import { JourneyError } from '#core/error'
 import { drawnMapSchema } from '#core/journey/schema'
 import { jsonBody, refusal } from '../../http/refuse'
 import { Overtaken, previewMap } from '../../maps/mapper'

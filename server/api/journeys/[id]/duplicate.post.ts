@@ -1,5 +1,5 @@
 import { defineEventHandler } from 'h3'
-import { rename } from '#core/journey/edits'
+import { rename } from '#core/edits/journey'
 import { idParameter, noJourney, orRefuse } from '../../../http/refuse'
 import { database, whenFree } from '../../../storage/database'
 import { insertJourney, readJourney } from '../../../storage/journeys'

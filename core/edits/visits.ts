@@ -4,14 +4,14 @@ import { groundGeo } from '../geo/ground'
 import type { LonLat } from '../geo/lon-lat'
 import { upwardBow } from '../geometry/bow'
 import { artworkOf } from '../vehicles/catalogue'
-import { travellerOf } from './lookup'
-import { withTimeForAll } from './pace-edits'
-import type { CourseShape, Journey, Leg, Moment, Span, Stop, Traveller } from './schema'
-import { labelSchema, legSchema, pinSchema } from './schema'
+import { travellerOf } from '../journey/lookup'
+import { withTimeForAll } from './pace'
+import type { CourseShape, Journey, Leg, Moment, Span, Stop, Traveller } from '../journey/schema'
+import { labelSchema, legSchema, pinSchema } from '../journey/schema'
 
 /**
  * Changes to the visits of travellers, who may visit a stop any number of times. A stop has one pin and one label; its visits have the
- * layovers, and between two visits there is a leg. Pure functions, journey in, journey out, as in edits.ts.
+ * layovers, and between two visits there is a leg. Pure functions, journey in, journey out, as in journey.ts.
  */
 
 /** The known fields of a new stop. */

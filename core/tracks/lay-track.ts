@@ -1,8 +1,9 @@
-import type { Track, TrackSegment } from '../formats/track'
+import type { Track, TrackSegment } from './track'
+import { radians } from '../geometry/angle'
 import type { Point } from '../geometry/point'
-import { JourneyError } from '../journey/error'
-import type { LonLat } from './lon-lat'
-import { countOf, pauseAt, pointOf, roughMetres, simplifySegment } from './track'
+import { JourneyError } from '../error'
+import type { LonLat } from '../geo/lon-lat'
+import { countOf, pauseAt, pointOf, roughMetres, simplifySegment } from './measure'
 
 /** Which part of a track is laid onto the ground, and how. */
 export interface LayOptions {
@@ -155,7 +156,7 @@ export function matchPlaces(segment: TrackSegment): [LonLat, LonLat, LonLat] {
     return best.at
   }
   const second = furthest((at) => roughMetres(first, at))
-  const cos = Math.cos((first.lat * Math.PI) / 180)
+  const cos = Math.cos(radians(first.lat))
   const east = (at: LonLat) => (((at.lon - first.lon + 540) % 360) - 180) * cos
   const third = furthest((at) => Math.abs(east(at) * (second.lat - first.lat) - (at.lat - first.lat) * east(second)))
   return [first, second, third]

@@ -1,7 +1,8 @@
-import type { Track, TrackSegment } from '../formats/track'
-import type { LonLat } from './lon-lat'
+import type { Track, TrackSegment } from './track'
+import { radians } from '../geometry/angle'
+import type { LonLat } from '../geo/lon-lat'
 import { matchPlaces, takenPart } from './lay-track'
-import { countOf, pointOf, simplifySegment, summariseTrack } from './track'
+import { countOf, pointOf, simplifySegment, summariseTrack } from './measure'
 
 /** A track in short: enough to show it and to choose what becomes of it. */
 export interface TrackOverview {
@@ -73,7 +74,7 @@ function everyFew(segment: TrackSegment): TrackSegment {
 
 function inUnitSquare(places: readonly LonLat[]): Float64Array {
   const { lon, lat } = places[0]!
-  const cos = Math.cos((lat * Math.PI) / 180)
+  const cos = Math.cos(radians(lat))
   const xy = places.map((at) => ({ x: (((at.lon - lon + 540) % 360) - 180) * cos, y: lat - at.lat }))
   let [left, right, top, bottom] = [Infinity, -Infinity, Infinity, -Infinity]
   for (const { x, y } of xy) [left, right, top, bottom] = [Math.min(left, x), Math.max(right, x), Math.min(top, y), Math.max(bottom, y)]

@@ -2,12 +2,12 @@ import { produce } from 'immer'
 import type { Point } from '../geometry/point'
 import { distance } from '../geometry/point'
 import type { LonLat } from '../geo/lon-lat'
-import { editLeg } from './edits'
-import { addStop, visitStop } from './visit-edits'
-import { travellerOf } from './lookup'
-import type { CourseShape, Journey } from './schema'
+import { editLeg } from './legs'
+import { addStop, visitStop } from './visits'
+import { travellerOf } from '../journey/lookup'
+import type { CourseShape, Journey } from '../journey/schema'
 import { usualLayover } from '../pace/layovers'
-import { addTraveller } from './traveller-edits'
+import { addTraveller } from './travellers'
 
 /** A recorded track as it comes to lie on the ground. */
 export interface TrackOnGround {

@@ -1,5 +1,7 @@
+import { clamp } from '../geometry/clamp'
 import simplify from 'simplify-js'
-import { compiledCourse, courseGround, cubicsOf, isCurve } from '../frame/course'
+import { compiledCourse, courseGround, cubicsOf, isCurve } from '../courses/compile-course'
+import { radians } from '../geometry/angle'
 import type { Course } from '../geometry/course'
 import { partsOf } from '../geometry/course'
 import type { Cubic } from '../geometry/cubic'
@@ -8,13 +10,13 @@ import { fitStroke } from '../geometry/fit-stroke'
 import type { OnChain } from '../geometry/nearest'
 import type { Point } from '../geometry/point'
 import { add, distance, scaleBy, subtract } from '../geometry/point'
-import { editLeg } from './edits'
-import { JourneyError } from './error'
-import { findLeg, legEnds } from './lookup'
-import type { CourseNode, CourseShape, DrawnCourse, Journey, NodeKind } from './schema'
-import { LIMITS } from './schema'
+import { editLeg } from './legs'
+import { JourneyError } from '../error'
+import { findLeg, legEnds } from '../journey/lookup'
+import type { CourseNode, CourseShape, DrawnCourse, Journey, NodeKind } from '../journey/schema'
+import { LIMITS } from '../journey/schema'
 
-/** Changes to the course of a leg, node by node: pure functions, journey in, journey out, as in edits.ts. */
+/** Changes to the course of a leg, node by node: pure functions, journey in, journey out, as in journey.ts. */
 
 /** Handles whose directions differ by less than this, in radians, make a smooth node. */
 const SMOOTH = 0.02
@@ -235,7 +237,7 @@ function turnAfter(cubics: readonly Cubic[], i: number): number {
   const into = directionAtEnd(before)
   const out = scaleBy(directionAtEnd(reversedCubic(after)), -1)
   const cos = (into.x * out.x + into.y * out.y) / (Math.hypot(into.x, into.y) * Math.hypot(out.x, out.y) || 1)
-  return Math.acos(Math.min(1, Math.max(-1, cos)))
+  return Math.acos(clamp(cos, -1, 1))
 }
 
 /** The direction in which a cubic ends, from the last control point apart from its end. */
@@ -245,7 +247,7 @@ function directionAtEnd([a, b, c, d]: Cubic): Point {
 }
 
 /** A corner sharper than this spins a vehicle, in radians. */
-export const SHARP = (50 * Math.PI) / 180
+export const SHARP = radians(50)
 
 /** Indexes of the cubics of a chain after which it turns so sharply that a vehicle would spin. */
 export const sharpCorners = (cubics: readonly Cubic[]): number[] =>

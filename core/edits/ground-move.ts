@@ -1,10 +1,11 @@
+import { clamp } from '../geometry/clamp'
 import type { View } from '../camera/view'
 import { GREATEST_ZOOM, LEAST_ZOOM } from '../camera/view'
 import type { Point } from '../geometry/point'
 import { subtract } from '../geometry/point'
 import { placeByTwoPoints, sheetToGround } from '../sheet/place'
-import type { Area, CourseShape, Journey, Network, Place, Sheet } from './schema'
-import { readPoints, writePoints } from './track-line'
+import type { Area, CourseShape, Journey, Network, Place, Sheet } from '../journey/schema'
+import { readPoints, writePoints } from '../journey/track-line'
 
 /** A map of the ground onto a new one, as when the first sheet is turned or replaced. */
 export type Move = (p: Point) => Point
@@ -35,7 +36,7 @@ export function withGroundMoved(journey: Journey, move: Move, staying?: string):
 /** A view of the same part of the ground as before. Its bearing stays, as that is measured against the map. */
 export function movedView(view: View, move: Move): View {
   const zoom = view.zoom / localScale(move, view.centre, 1 / view.zoom)
-  return { ...view, centre: move(view.centre), zoom: Math.min(GREATEST_ZOOM, Math.max(LEAST_ZOOM, zoom)) }
+  return { ...view, centre: move(view.centre), zoom: clamp(zoom, LEAST_ZOOM, GREATEST_ZOOM) }
 }
 
 /** The local scale of a map of the ground at a point. */

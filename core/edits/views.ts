@@ -1,7 +1,7 @@
 import type { View } from '../camera/view'
-import type { Journey, Moment, ViewAtMoment } from './schema'
+import type { Journey, Moment, ViewAtMoment } from '../journey/schema'
 
-/** Changes to the camera's views: pure functions, journey in, journey out, as in edits.ts. */
+/** Changes to the camera's views: pure functions, journey in, journey out, as in journey.ts. */
 
 /** Changes the view with which the film begins. */
 export const setCamera = (journey: Journey, camera: View): Journey => ({ ...journey, camera })

@@ -1,13 +1,13 @@
-import type { Size } from '../camera/view'
-import { matrixOfWorldFile, readWorldFile } from '../formats/world-file'
-import { JourneyError } from '../journey/error'
+import type { Size } from '../geometry/size'
+import type { WorldFile } from './world-file'
+import { matrixOfWorldFile, readWorldFile, worldFileOfMatrix } from './world-file'
+import { JourneyError } from '../error'
 import type { Georeference, Plane } from '../journey/schema'
-import type { Homography } from './homography'
-import { affine, transformed } from './homography'
-import { planeMap } from './plane'
-
-/** Half the width of the Web Mercator square in metres. */
-const HALF_WORLD = Math.PI * 6378137
+import { MERCATOR_SIDE } from '../geo/earth'
+import type { GeoSheet } from '../geo/georeference'
+import type { Homography } from '../geo/homography'
+import { affine, transformed } from '../geo/homography'
+import { planeMap } from '../geo/plane'
 
 export type WorldMatrix = [number, number, number, number, number, number]
 
@@ -32,7 +32,7 @@ export function readingOfWorldFile(text: string, name: string, size: Size): Worl
   return {
     matrix,
     plane: isDegrees ? { kind: 'degrees' } : undefined,
-    mayBe: { mercator: fits(-3 * HALF_WORLD, 3 * HALF_WORLD, -2 * HALF_WORLD, 2 * HALF_WORLD), utm: fits(-5e5, 15e5, -1e5, 1e7) },
+    mayBe: { mercator: fits(-1.5 * MERCATOR_SIDE, 1.5 * MERCATOR_SIDE, -MERCATOR_SIDE, MERCATOR_SIDE), utm: fits(-5e5, 15e5, -1e5, 1e7) },
   }
 }
 
@@ -71,4 +71,11 @@ export function planeOfPrj(text: string, name: string): Plane {
   const plane: Plane = { kind: 'crs', name: called.replaceAll('_', ' '), definition: text.trim() }
   planeMap(plane)
   return plane
+}
+
+/** The world file of a sheet: undefined where it lies in another plane than degrees or Web Mercator, or in perspective. */
+export function worldFileOf({ kind, toPlane: { plane, map } }: GeoSheet): WorldFile | undefined {
+  if (kind === 'projective' || (plane.kind !== 'degrees' && plane.kind !== 'mercator')) return undefined
+  const [a, b, c, d, e, f] = map.map((v) => v / map[8]) as unknown as Homography
+  return worldFileOfMatrix([a, b, c, d, e, f])
 }

@@ -1,12 +1,14 @@
+import { clamp } from '../geometry/clamp'
 import { geoDistance, geoGraticule, geoPath } from 'd3-geo'
 import type { GeoProjection } from 'd3-geo'
 import type { FeatureCollection, MultiLineString, Position } from 'geojson'
-import type { Size } from '../camera/view'
+import type { Size } from '../geometry/size'
+import { MEAN_RADIUS } from '../geo/earth'
 import { d3Projection } from '../geo/plane'
 import type { DrawnMap, Georeference, Plane } from '../journey/schema'
-import { JourneyError } from '../journey/error'
+import { JourneyError } from '../error'
 import { STYLE_SHEETS } from './map-styles'
-import { VECTOR_SIDE } from './pyramid'
+import { VECTOR_SIDE } from '../sheet/pyramid'
 import { lonWidth } from './region'
 
 /** The shapes a map is drawn from, in degrees. */
@@ -36,13 +38,13 @@ function planeOf({ region: { west, south, east, north }, projection }: DrawnMap)
   // A conic map touches the Earth a sixth of its height from its upper and lower edges. Source: V. V. Kavrayskiy's constant as given by
   // J. P. Snyder, Map Projections: A Working Manual (1987), p. 99, for regions not much higher than wide; from memory.
   const sixth = (north - south) / 6
-  const held = (lat: number) => Math.min(89, Math.max(-89, lat))
+  const clampLatitude = (lat: number) => clamp(lat, -89, 89)
   return {
     kind: 'drawn',
     projection,
     lon: middleLon(west, east),
     lat: (south + north) / 2,
-    parallels: [held(south + sixth), held(north - sixth)],
+    parallels: [clampLatitude(south + sixth), clampLatitude(north - sixth)],
   }
 }
 
@@ -83,8 +85,8 @@ const MARGIN = 60
 function boundsOf({ region, projection }: DrawnMap, raw: GeoProjection): { left: number; top: number; right: number; bottom: number } {
   const { west, south, north } = region
   const width = lonWidth(region)
-  const held = (lat: number) => (projection === 'mercator' ? Math.min(MERCATOR_EDGE, Math.max(-MERCATOR_EDGE, lat)) : lat)
-  if (held(south) >= held(north))
+  const clampLatitude = (lat: number) => (projection === 'mercator' ? clamp(lat, -MERCATOR_EDGE, MERCATOR_EDGE) : lat)
+  if (clampLatitude(south) >= clampLatitude(north))
     throw new JourneyError('Mercator’s projection does not reach that near to a pole: choose the orthographic one.')
   if (projection === 'orthographic' && (width > 160 || north - south > 160)) return { left: -1.04, top: -1.04, right: 1.04, bottom: 1.04 }
   if (projection === 'conic' && width > 200)
@@ -95,7 +97,7 @@ function boundsOf({ region, projection }: DrawnMap, raw: GeoProjection): { left:
     for (let j = 0; j <= steps; j++) {
       // Slightly inside, as the east and west edges of the world are the same meridian.
       const lon = west + width * (0.0005 + (0.999 * i) / steps)
-      const [x, y] = raw([lon, held(south) + ((held(north) - held(south)) * j) / steps]) ?? [NaN, NaN]
+      const [x, y] = raw([lon, clampLatitude(south) + ((clampLatitude(north) - clampLatitude(south)) * j) / steps]) ?? [NaN, NaN]
       if (!Number.isFinite(x) || !Number.isFinite(y)) continue
       box.left = Math.min(box.left, x)
       box.right = Math.max(box.right, x)
@@ -140,9 +142,6 @@ export interface CoastDetail {
   pixels: number
 }
 
-/** Metres to the radian of a great circle: the Earth's mean radius (IUGG). */
-const EARTH_RADIUS = 6_371_008.8
-
 /** Undefined if no coast is visible. @param width of the picture in pixels */
 export function coastDetail(map: DrawnMap, { land }: WorldShapes, width: number): CoastDetail | undefined {
   const { projection, size } = layoutMap(map)
@@ -158,7 +157,7 @@ export function coastDetail(map: DrawnMap, { land }: WorldShapes, width: number)
         if (!isInside(a) || !isInside(b)) continue
         const [p, q] = [projection([a[0]!, a[1]!]), projection([b[0]!, b[1]!])]
         if (!p || !q) continue
-        const metres = EARTH_RADIUS * geoDistance([a[0]!, a[1]!], [b[0]!, b[1]!])
+        const metres = MEAN_RADIUS * geoDistance([a[0]!, a[1]!], [b[0]!, b[1]!])
         pieces.push({ metres, pixels: Math.hypot(p[0] - q[0], p[1] - q[1]) * (width / size.width) })
       }
     }

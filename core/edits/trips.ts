@@ -1,16 +1,16 @@
 import { produce } from 'immer'
-import { isCurve } from '../frame/course'
+import { isCurve } from '../courses/compile-course'
 import type { Course } from '../geometry/course'
 import { courseOf, nearestOnCourse, pointAt } from '../geometry/course'
 import { splitCubic } from '../geometry/cubic'
 import { nearestOnChain } from '../geometry/nearest'
 import type { Point } from '../geometry/point'
-import { drawnCourse, legCourse, legCubics, withGap } from './course-edits'
-import { findLeg, legEnds, travellerOf } from './lookup'
-import type { CourseShape, Journey, Leg, Stop, Traveller } from './schema'
-import type { Recorded } from './track-course'
-import { joinedTrack, reversedTrack, splitTrack } from './track-course'
-import { arrange, visitsOf } from './visit-edits'
+import { drawnCourse, legCourse, legCubics, withGap } from './courses'
+import { findLeg, legEnds, travellerOf } from '../journey/lookup'
+import type { CourseShape, Journey, Leg, Stop, Traveller } from '../journey/schema'
+import type { Recorded } from '../courses/track-course'
+import { joinedTrack, reversedTrack, splitTrack } from '../courses/track-course'
+import { arrange, visitsOf } from './visits'
 
 /** Changes to the shape of the trip that keep courses as drawn: pure functions, journey in, journey out. */
 

@@ -1,9 +1,9 @@
 import type { Course } from '../geometry/course'
 import { pieceAt, pointAt } from '../geometry/course'
-import { JourneyError } from './error'
-import type { TrackCourse } from './schema'
-import { LIMITS } from './schema'
-import { readHeights, readTimes, writeHeights, writePoints, writeTimes } from './track-line'
+import { JourneyError } from '../error'
+import type { TrackCourse } from '../journey/schema'
+import { LIMITS } from '../journey/schema'
+import { readHeights, readTimes, writeHeights, writePoints, writeTimes } from '../journey/track-line'
 
 /** Recorded tracks as courses: made, cut, put together and turned round. */
 

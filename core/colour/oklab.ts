@@ -1,5 +1,5 @@
-import type { Rgb } from '../colour/srgb'
-import { toLinear } from '../colour/srgb'
+import type { Rgb } from './srgb'
+import { toLinear } from './srgb'
 
 /** The lightness and the two colour axes of a colour; equal distances look about equally different. */
 export type OkLab = readonly [number, number, number]

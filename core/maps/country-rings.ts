@@ -1,9 +1,11 @@
 import { geoPath, geoProjection } from 'd3-geo'
 import type { GeoProjection } from 'd3-geo'
 import type { Feature } from 'geojson'
+import { degrees } from '../geometry/angle'
+import { clamp } from '../geometry/clamp'
 import type { Georeference } from '../journey/schema'
-import { geoSheet } from './georeference'
-import { d3Projection } from './plane'
+import { geoSheet } from '../geo/georeference'
+import { d3Projection } from '../geo/plane'
 
 /** A projection from degrees to a sheet's pixels, with which d3-geo cuts shapes where the map is cut. */
 function projectionTo(georeference: Georeference, size: { width: number; height: number }, middle: { lon: number }): GeoProjection {
@@ -14,11 +16,9 @@ function projectionTo(georeference: Georeference, size: { width: number; height:
       .translate([-c / a, -f / e])
   }
   const { toSheet } = geoSheet(georeference, size)
-  const degree = 180 / Math.PI
-  // Nearer to a pole there may be nothing, or what there is may lie at infinity.
-  const held = (lat: number) => Math.min(85, Math.max(-85, lat))
+  // Latitudes are clamped: nearer to a pole there may be nothing, or what there is may lie at infinity.
   const raw = (lambda: number, phi: number): [number, number] => {
-    const p = toSheet({ lon: lambda * degree + middle.lon, lat: held(phi * degree) })
+    const p = toSheet({ lon: degrees(lambda) + middle.lon, lat: clamp(degrees(phi), -85, 85) })
     // d3-geo turns the y axis over after this.
     return p ? [p.x, -p.y] : [0, 0]
   }

@@ -1,9 +1,9 @@
 import { produce } from 'immer'
-import { travellerOf } from './lookup'
-import type { Journey, Traveller } from './schema'
-import { travellerSchema } from './schema'
-import { HOUSE_COLOURS } from './values'
-import { dropUnvisited } from './visit-edits'
+import { travellerOf } from '../journey/lookup'
+import type { Journey, Traveller } from '../journey/schema'
+import { travellerSchema } from '../journey/schema'
+import { HOUSE_COLOURS } from '../journey/values'
+import { dropUnvisited } from './visits'
 
 /** Changes to the travellers of a journey: pure functions, journey in, journey out. */
 

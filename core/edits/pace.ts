@@ -1,13 +1,14 @@
 import { produce } from 'immer'
-import type { Itinerary, Visit } from '../pace/schedule'
+import type { Visit } from '../pace/schedule'
 import { schedule, shortestTotal } from '../pace/schedule'
 import { frameTime } from '../pace/rate'
-import { JourneyError } from './error'
-import { travellerOf } from './lookup'
-import type { Journey, Traveller } from './schema'
-import { LIMITS } from './schema'
+import { JourneyError } from '../error'
+import { travellerOf } from '../journey/lookup'
+import { itineraryOf } from '../journey/itinerary'
+import type { Journey } from '../journey/schema'
+import { LIMITS } from '../journey/schema'
 
-/** Changes to the timing: the film's length, travel times and layovers. Pure functions, journey in, journey out, as in edits.ts. */
+/** Changes to the timing: the film's length, travel times and layovers. Pure functions, journey in, journey out, as in journey.ts. */
 
 export const setSeconds = (journey: Journey, seconds: number): Journey => ({ ...journey, seconds })
 
@@ -20,13 +21,6 @@ export function setLayover(journey: Journey, visit: number, layover: number | nu
     if (target) target.layover = layover
   })
 }
-
-/** The input of the schedule for a traveller. `lengths` are those of the legs' courses in gu; they only affect how free time is shared. */
-export const itineraryOf = ({ startDelay, visits, legs }: Traveller, lengths?: readonly number[]): Itinerary => ({
-  startDelay,
-  layovers: visits.map((visit) => visit.layover),
-  legs: legs.map(({ travel }, i) => ({ travel, length: lengths?.[i] ?? 1 })),
-})
 
 /** The shortest travel time of a new leg for which the film grows, in seconds. */
 const ROOM_FOR_LEG = 1

@@ -1,10 +1,10 @@
 import type { Cubic } from '../geometry/cubic'
 import { reversedCubic, splitCubic } from '../geometry/cubic'
 import { distance, scaleBy, subtract } from '../geometry/point'
-import { drawnCourse, keepKinds, legCubics, nodeBefore, parameterAt, withGap, withNodes } from './course-edits'
-import { editLeg } from './edits'
-import { findLeg } from './lookup'
-import type { CourseNode, DrawnCourse, Journey } from './schema'
+import { drawnCourse, keepKinds, legCubics, nodeBefore, parameterAt, withGap, withNodes } from './courses'
+import { editLeg } from './legs'
+import { findLeg } from '../journey/lookup'
+import type { CourseNode, DrawnCourse, Journey } from '../journey/schema'
 
 /** Gaps in drawn courses, where the line is broken and the traveller is at once on its other side: pure functions, journey in, journey out. */
 

@@ -1,3 +1,4 @@
+import { clamp } from '../geometry/clamp'
 import type { LonLat } from '../geo/lon-lat'
 import { wrapLongitude } from '../geo/lon-lat'
 import type { DrawnMap } from '../journey/schema'
@@ -45,10 +46,10 @@ function grown(west: number, width: number, south: number, north: number, least:
   const wide = Math.max(width, least.lon)
   const high = Math.max(north - south, least.lat)
   const middle = (south + north) / 2
-  const held = (lat: number) => Math.min(90, Math.max(-90, lat))
+  const clampLatitude = (lat: number) => clamp(lat, -90, 90)
   const sides =
     wide >= 359
       ? { west: -180, east: 180 }
       : { west: wrapLongitude(west - (wide - width) / 2), east: wrapLongitude(west + width + (wide - width) / 2) }
-  return { ...sides, south: held(middle - high / 2), north: held(middle + high / 2) }
+  return { ...sides, south: clampLatitude(middle - high / 2), north: clampLatitude(middle + high / 2) }
 }

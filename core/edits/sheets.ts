@@ -1,16 +1,18 @@
+import { clamp } from '../geometry/clamp'
 import type { View } from '../camera/view'
 import { referenceSize } from '../camera/view'
 import { geoOfSheet, groundGeo } from '../geo/ground'
+import { degrees } from '../geometry/angle'
 import type { Point } from '../geometry/point'
 import { distance } from '../geometry/point'
 import { fillingView, fittingView } from '../sheet/framing'
 import { AT_ORIGIN, groundToSheet, placeByTwoPoints, placeInside, sheetToGround, turnedAbout, turnedPlace, usedPart } from '../sheet/place'
-import { JourneyError } from './error'
+import { JourneyError } from '../error'
 import type { Move } from './ground-move'
 import { movedView, withGroundMoved } from './ground-move'
-import type { Area, Ground, Journey, Place, Sheet, Wash } from './schema'
+import type { Area, Ground, Journey, Place, Sheet, Wash } from '../journey/schema'
 
-/** Changes to a journey's sheets and ground: pure functions, journey in, journey out, as in edits.ts. */
+/** Changes to a journey's sheets and ground: pure functions, journey in, journey out, as in journey.ts. */
 
 /** The share of the frame that a sheet laid over others takes up at first. */
 const INSET = 0.6
@@ -203,7 +205,7 @@ export function turnSheet(journey: Journey, id: string, degrees: number): Journe
 export function straightenSheet(journey: Journey, id: string, a: Point, b: Point): Journey {
   if (Math.hypot(b.x - a.x, b.y - a.y) === 0)
     throw new JourneyError('The line to straighten by has no length: draw it along something that should be level or upright.')
-  const angle = (Math.atan2(b.y - a.y, b.x - a.x) * 180) / Math.PI
+  const angle = degrees(Math.atan2(b.y - a.y, b.x - a.x))
   return turnSheet(journey, id, 90 * Math.round(angle / 90) - angle)
 }
 
@@ -213,12 +215,12 @@ export function cropSheet(journey: Journey, id: string, corners: readonly [Point
   if (!sheet) return journey
   if (!corners) return editSheet(journey, id, { crop: null })
   const [a, b] = corners.map((corner) => groundToSheet(sheet.place, corner)) as [Point, Point]
-  const held = (value: number, most: number) => Math.round(Math.min(most, Math.max(0, value)))
+  const clamped = (value: number, most: number) => Math.round(clamp(value, 0, most))
   const crop = {
-    left: held(Math.min(a.x, b.x), sheet.width),
-    top: held(Math.min(a.y, b.y), sheet.height),
-    right: held(Math.max(a.x, b.x), sheet.width),
-    bottom: held(Math.max(a.y, b.y), sheet.height),
+    left: clamped(Math.min(a.x, b.x), sheet.width),
+    top: clamped(Math.min(a.y, b.y), sheet.height),
+    right: clamped(Math.max(a.x, b.x), sheet.width),
+    bottom: clamped(Math.max(a.y, b.y), sheet.height),
   }
   if (crop.right - crop.left < 16 || crop.bottom - crop.top < 16)
     throw new JourneyError('The crop is smaller than 16 pixels of the sheet: draw a larger rectangle on it.')

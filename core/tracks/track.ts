@@ -1,5 +1,5 @@
 import type { LonLat } from '../geo/lon-lat'
-import { JourneyError } from '../journey/error'
+import { JourneyError } from '../error'
 
 /**
  * One stretch of a recorded track without a break: longitude, latitude, … in degrees; times in seconds since 1970, never falling, and heights in metres

@@ -1,6 +1,6 @@
-import { legCourse } from './course-edits'
-import type { Journey, Network, NetworkMode } from './schema'
-import { writePoints } from './track-line'
+import { legCourse } from './courses'
+import type { Journey, Network, NetworkMode } from '../journey/schema'
+import { writePoints } from '../journey/track-line'
 import { MODE_NAMES, USUAL_SPEED } from '../network/modes'
 
 /** Changes to the networks that legs are led over: pure functions, journey in, journey out. */

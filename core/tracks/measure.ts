@@ -1,7 +1,9 @@
 import simplify from 'simplify-js'
-import type { Track, TrackSegment } from '../formats/track'
-import { trackDistance } from './geodesic'
-import type { LonLat } from './lon-lat'
+import { METRES_PER_DEGREE } from '../geo/earth'
+import { radians } from '../geometry/angle'
+import type { Track, TrackSegment } from './track'
+import { trackDistance } from '../geo/geodesic'
+import type { LonLat } from '../geo/lon-lat'
 
 /** Below this speed, in metres a second, the traveller is standing (common practice, no source). */
 const STANDING = 0.3
@@ -102,7 +104,7 @@ function endOfWidestGap(taken: Uint8Array): number {
 /** Accurate to a hundredth over short ways away from the poles. */
 export function roughMetres(a: LonLat, b: LonLat): number {
   const dLon = ((a.lon - b.lon + 540) % 360) - 180
-  return DEGREE * Math.hypot(dLon * Math.cos((a.lat * Math.PI) / 180), a.lat - b.lat)
+  return METRES_PER_DEGREE * Math.hypot(dLon * Math.cos(radians(a.lat)), a.lat - b.lat)
 }
 
 /** A pause this close to a marked place, in metres, was made there. */
@@ -155,9 +157,6 @@ const STRETCH = 4000
 /** The most degrees of latitude in a stretch: a degree of longitude gets shorter towards the poles. */
 const STRETCH_LATITUDE = 4
 
-/** Metres per degree of latitude, accurate enough for simplifying. */
-const DEGREE = 111_195
-
 /**
  * Which points of a segment remain when none of those left out lies further than `metres` from the line of the rest.
  * Source: D. Douglas and T. Peucker, Algorithms for the reduction of the number of points required to represent a digitized line (1973); package simplify-js.
@@ -194,13 +193,13 @@ function endOfStretch(lonLat: Float64Array, from: number): number {
 /** Indexes of the points of a stretch that remain. Longitudes are measured where they are longest, so that no point is left out by mistake. */
 function keptOf(lonLat: Float64Array, from: number, to: number, metres: number): number[] {
   let cos = 0
-  for (let i = from; i <= to; i++) cos = Math.max(cos, Math.cos((lonLat[2 * i + 1]! * Math.PI) / 180))
+  for (let i = from; i <= to; i++) cos = Math.max(cos, Math.cos(radians(lonLat[2 * i + 1]!)))
   let turn = 0
   const points = Array.from({ length: to - from + 1 }, (_, k) => {
     const i = from + k
     // Over the antimeridian longitudes run on.
     if (k > 0 && Math.abs(lonLat[2 * i]! - lonLat[2 * i - 2]!) > 180) turn += lonLat[2 * i]! < 0 ? 360 : -360
-    return { x: (lonLat[2 * i]! + turn) * DEGREE * cos, y: lonLat[2 * i + 1]! * DEGREE, i }
+    return { x: (lonLat[2 * i]! + turn) * METRES_PER_DEGREE * cos, y: lonLat[2 * i + 1]! * METRES_PER_DEGREE, i }
   })
   return (simplify(points, metres, true) as typeof points).map(({ i }) => i)
 }

@@ -1,0 +1,46 @@
+import { clamp } from '../geometry/clamp'
+import type { View } from '../camera/view'
+import { flatView, GREATEST_ZOOM, LEAST_ZOOM, referenceSize } from '../camera/view'
+import { compiledCourse, courseGround } from '../courses/compile-course'
+import { partsOf } from '../geometry/course'
+import type { FrameFormat, Journey } from '../journey/schema'
+import { fillingView, viewOf } from '../sheet/framing'
+import { withViews } from './views'
+
+/**
+ * Every change to a journey is one of these pure functions: journey in, journey out, the parts not touched shared between the two.
+ * They are what undo, autosave and partial recompiling rest on. New ids are the caller's to choose. Where a traveller is not named, the first
+ * one is meant.
+ */
+
+export const rename = (journey: Journey, name: string): Journey => ({ ...journey, name })
+
+/** The part of the frame, upright and across, in which a whole trip is laid out: the safe area for titles (common practice, no source). */
+const SAFE = 0.8
+
+/** The view of the trips of all travellers that are shown, straight down; a single stop is in its middle. Undefined without stops. */
+export function routeView(journey: Journey): View | undefined {
+  const ground = courseGround(journey)
+  const places = new Map(journey.stops.map(({ id, at }) => [id, at]))
+  const points = journey.travellers.flatMap(({ shown, visits, legs }) => {
+    if (!shown) return []
+    const stops = visits.map(({ stop }) => places.get(stop)!)
+    const lines = legs.flatMap(({ course }, i) => partsOf(compiledCourse(course, stops[i]!, stops[i + 1]!, ground)).flat())
+    return [...stops, ...lines]
+  })
+  const view = viewOf(points, referenceSize(journey.frame), SAFE)
+  if (!view) return undefined
+  const zoom = Number.isFinite(view.zoom) ? clamp(view.zoom, LEAST_ZOOM, GREATEST_ZOOM) : journey.camera.zoom
+  return flatView(view.centre, zoom)
+}
+
+/** Changes size or rate. A sheet keeps its scale relative to filling the frame; on plain ground the visible part stays in view. */
+export function setFrame(journey: Journey, frame: FrameFormat): Journey {
+  const before = referenceSize(journey.frame)
+  const after = referenceSize(frame)
+  const sheet = journey.sheets[0]
+  const factor = sheet
+    ? fillingView(sheet, after).zoom / fillingView(sheet, before).zoom
+    : Math.min(after.width / before.width, after.height / before.height)
+  return { ...withViews(journey, (view) => ({ ...view, zoom: view.zoom * factor })), frame }
+}

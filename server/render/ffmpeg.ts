@@ -1,0 +1,74 @@
+import type { ChildProcess } from 'node:child_process'
+import { execFileSync, spawn } from 'node:child_process'
+import { rename, rm } from 'node:fs/promises'
+import { createRequire } from 'node:module'
+import { join } from 'node:path'
+import type { FilmSettings } from '#core/film/settings'
+import type { FrameRate } from '#core/pace/rate'
+import type { Encoder } from './encoder'
+import { partOf } from './encoder'
+
+let found: string | undefined
+
+/** The ffmpeg on the PATH if there is one, else the one that came with the packages. */
+export function ffmpegPath(): string {
+  if (!found) {
+    try {
+      execFileSync('ffmpeg', ['-version'], { stdio: 'ignore' })
+      found = 'ffmpeg'
+    } catch {
+      const require = createRequire(join(process.cwd(), 'package.json'))
+      found = (require('@ffmpeg-installer/ffmpeg') as { path: string }).path
+    }
+  }
+  return found
+}
+
+/** Pipes frames to ffmpeg. @param output its arguments for what it writes */
+export function startFfmpeg(out: string, { width, height }: FilmSettings, rate: FrameRate, output: readonly string[]): Encoder {
+  const partial = partOf(out)
+  const input = ['-f', 'rawvideo', '-pix_fmt', 'rgba', '-video_size', `${width}x${height}`, '-framerate', rate, '-i', 'pipe:0']
+  const call = ['-hide_banner', '-loglevel', 'error', '-y', ...input, '-r', rate, ...output, partial]
+  const child = spawn(ffmpegPath(), call, { stdio: ['pipe', 'ignore', 'pipe'] })
+  const words: string[] = []
+  child.stderr.setEncoding('utf8').on('data', (text: string) => words.push(text))
+  // A broken pipe shows up as an exit code, with a reason; the stream's own error adds nothing.
+  child.stdin.on('error', () => {})
+  const ended = exitOf(child)
+  const failure = (code: number | string) =>
+    new Error(
+      `Encoding stopped (${code}): ${words.join('').replaceAll(partial, 'the film').trim().split('\n').slice(-3).join(' ') || 'ffmpeg gave no reason'}`,
+    )
+
+  return {
+    async write(frame) {
+      const pipe = child.stdin
+      if (child.exitCode !== null) throw failure(child.exitCode)
+      if (pipe.write(frame)) return
+      // Not by events.once, which would fail on the broken pipe before ffmpeg has said why it broke.
+      const drained = new Promise<'ready'>((resolve) => pipe.once('drain', () => resolve('ready')))
+      const result = await Promise.race([drained, ended])
+      if (result !== 'ready') throw failure(result)
+    },
+    async finish() {
+      child.stdin.end()
+      const code = await ended
+      if (code !== 0) {
+        await rm(partial, { force: true })
+        throw failure(code)
+      }
+      await rename(partial, out)
+    },
+    async abort() {
+      child.kill('SIGKILL')
+      await ended
+      await rm(partial, { force: true })
+    },
+  }
+}
+
+const exitOf = (child: ChildProcess): Promise<number | string> =>
+  new Promise((resolve) => {
+    child.on('error', (error) => resolve(error.message))
+    child.on('close', (code, signal) => resolve(code ?? signal ?? 'unknown'))
+  })
