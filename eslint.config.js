@@ -43,6 +43,7 @@ const rooms = [
   'vehicles',
   'camera',
   'journey',
+  'dress',
   'sheet',
   'geo',
   'maps',

@@ -51,7 +51,10 @@ function hundredStops(): Journey {
   for (let i = 0; i < 100; i++)
     trip = addStop(trip, { x: 960 + 8 * i * Math.cos(i / 4), y: 540 + 5 * i * Math.sin(i / 4) }, { stop: `s${i}`, leg: `l${i}` })
   const [traveller] = trip.travellers
-  return traveller!.legs.reduce((j, { id }) => editLeg(j, id, { vehicle: { artwork: 'bus', colour: '#17646b', size: 60 } }), trip)
+  return traveller!.legs.reduce(
+    (j, { id }) => editLeg(j, id, { vehicle: { kind: 'catalogue', artwork: 'bus', colour: '#17646b', size: 60 } }),
+    trip,
+  )
 }
 
 /** Paints frames as the painter's thread does, `count` of them. */

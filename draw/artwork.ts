@@ -1,4 +1,5 @@
 import type { Artwork } from '#core/vehicles/artwork'
+import { EDGE } from '#core/vehicles/vehicle'
 import { palette, PAPER } from './colour'
 import type { Studio } from './studio'
 
@@ -11,9 +12,6 @@ function paths(studio: Studio, artwork: Artwork): Path2D[] {
   pathsOf.set(artwork, made)
   return made
 }
-
-/** Width, in artwork units, of the light edge that sets a vehicle off from the map. */
-const EDGE = 7
 
 /** Paints an artwork at the origin, in artwork units, with a light edge all round it. */
 export function paintArtwork(context: CanvasRenderingContext2D, studio: Studio, artwork: Artwork, colour: string): void {

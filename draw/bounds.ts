@@ -1,11 +1,12 @@
-import type { FrameItem, InkItem, LabelItem } from '#core/frame/frame'
+import type { FrameItem, LabelItem } from '#core/frame/frame'
+import type { Course } from '#core/geometry/course'
 import { pieceAt, pointAt } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
 import type { CanvasSpace } from './canvas-space'
 import { standingScale } from './canvas-space'
 import { creditBounds } from './credit'
 import { labelReach } from './label'
-import { inkReach } from './ink'
+import { inkReach, plannedReach } from './ink'
 import { PIN_REACH } from './pin'
 import { postcardReach } from './postcard'
 import type { Region } from './region'
@@ -24,7 +25,9 @@ export function itemBounds(context: CanvasRenderingContext2D, space: CanvasSpace
     case 'edge-shade':
       return { x: 0, y: 0, width: space.reference.width * space.scale, height: space.reference.height * space.scale }
     case 'ink':
-      return inkBounds(space, item, item.tail, item.head)
+      return alongCourse(space, item.course, item.tail, item.head, inkReach(item.ink))
+    case 'planned':
+      return alongCourse(space, item.course, item.from, item.course.length, plannedReach(item))
     case 'pin':
       return aroundPlace(space, item, item.pin.size * PIN_REACH * OVERSHOOT * standingScale(space, item.at))
     case 'vehicle':
@@ -45,10 +48,9 @@ function aroundPlace(space: CanvasSpace, { at }: { at: { x: number; y: number } 
   return around(place.x * space.scale, place.y * space.scale, reach * space.scale)
 }
 
-/** The bounds of the ink between two lengths, with its glow. */
-export function inkBounds(space: CanvasSpace, { course, ink }: InkItem, from: number, to: number): Region {
+/** The bounds of what reaches so many reference pixels from a course between two lengths. */
+export function alongCourse(space: CanvasSpace, course: Course, from: number, to: number, reach: number): Region {
   const { projection, scale } = space
-  const reach = inkReach(ink)
   let [left, right, top, bottom] = [Infinity, -Infinity, Infinity, -Infinity]
   const include = (p: Point) => {
     const { x, y } = projection.toScreen(p)

@@ -1,16 +1,10 @@
-import { hexOf, rgbOf, toLinear } from '#core/colour/srgb'
+import { mixColours } from '#core/colour/gradient'
+import { rgbOf, toLinear } from '#core/colour/srgb'
 import type { Tone } from '#core/vehicles/artwork'
 
 /** The dark of outlines and the light that sets marks off from the map. */
 export const LINE = '#16243b'
 export const PAPER = '#fdf8ec'
-
-/** Mixes two #rrggbb colours; u = 0 gives the first. */
-export function mixColours(a: string, b: string, u: number): string {
-  const to = rgbOf(b)
-  const [red, green, blue] = rgbOf(a).map((value, i) => value + (to[i]! - value) * u)
-  return hexOf([red!, green!, blue!])
-}
 
 /** A #rrggbb colour with an opacity of 0..1. */
 export const translucent = (hex: string, opacity: number): string => `rgba(${rgbOf(hex).join(',')},${opacity})`

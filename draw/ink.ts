@@ -1,142 +1,216 @@
-import type { InkItem } from '#core/frame/frame'
-import type { DashPattern, Stretch } from '#core/geometry/stroke'
-import { stretchesBetween } from '#core/geometry/stroke'
-import type { Glow, Ink } from '#core/journey/schema'
+import { gradientAt, mixColours } from '#core/colour/gradient'
+import type { InkItem, PlannedItem } from '#core/frame/frame'
+import type { Ink } from '#core/journey/schema'
 import type { CanvasSpace } from './canvas-space'
 import { placeInFrame } from './canvas-space'
+import type { SoftLayers } from './glow'
+import { GLOW_REACH, paintBlurred, paintGlow, SOFT_SCALE, softSize } from './glow'
+import { laidOn, paintShapes } from './ground-shape'
+import { STRAY_REACH } from './hand'
+import type { InkPart, LineOnCourse } from './ink-parts'
+import { broadParts, inkParts, STAMP_LENGTH } from './ink-parts'
 import type { Region } from './region'
-import type { SeenLine, Stroke } from './stroke'
-import { paintLines, seenLines } from './stroke'
+import { LEADER_FIGURES } from './stamps'
+import { cutByCell, strandsOf, widened } from './strand'
+import { paintStrands } from './stroke'
 import type { Surface } from './studio'
 
-/** The glow is blurred at this share of the output's size: it looks the same, and costs a sixteenth. */
-const GLOW_SCALE = 0.25
-
-/** A dash of no length with round caps is a dot; some canvases leave out dashes of exactly no length. In reference pixels. */
-const DOT = 0.01
-
-/** A glow's stroke is wider than the ink by this share of its radius, and blurred by this share of it (as a standard deviation). */
-const GLOW_WIDTH = 0.8
-const GLOW_BLUR = 0.3
-
-/** How far ink reaches from its course, in reference pixels: half a width (and the corner of a square cap), or where its glow has faded. */
-export function inkReach({ width, glow }: Ink): number {
-  const edge = width * Math.SQRT1_2
-  // A Gaussian has faded to a hundredth at three standard deviations; a pixel more on the glow's coarse canvas.
-  return glow ? edge + glow.radius * (GLOW_WIDTH / 2 + 3 * GLOW_BLUR) + 2 / GLOW_SCALE : edge + 1
+/** Cleared surfaces of the size asked for, for one item at a time. */
+export interface InkLayers extends SoftLayers {
+  whole: (width: number, height: number) => Surface
 }
+
+/** How far ink reaches from its course, in reference pixels: half a width (and the corner of a square cap), and what stands beyond it. */
+export function inkReach({ width, line, hand, casing, shadow, glow, arrow, leader }: Ink): number {
+  const stamps = line.kind === 'stamped' ? STAMP_LENGTH * width * Math.SQRT1_2 : 0
+  const edge = Math.max(
+    width * (Math.SQRT1_2 + (hand === 'none' ? 0 : STRAY_REACH)),
+    stamps,
+    arrow ? arrow.size * width * 1.2 : 0,
+    leader ? leader.size * 0.6 : 0,
+  )
+  const coarse = 2 / SOFT_SCALE
+  return (
+    Math.max(
+      edge + (casing?.width ?? 0),
+      shadow ? edge + shadow.offset + 3 * shadow.blur + coarse : 0,
+      // The bright spot is wider than its line.
+      glow ? edge * (glow.spark ? 1.3 : 1) + glow.radius * GLOW_REACH + coarse : 0,
+    ) + 1
+  )
+}
+
+/** Whether ink that has grown differs from what it was only where it grew. A blur may differ by a shade anywhere, as it depends on the size of what is blurred. */
+export const growsAtHead = ({ line, comes, casing, shadow, glow, taper, arrow, leader, wake, march }: Ink): boolean =>
+  (line.kind === 'solid' || line.kind === 'dashed' || line.kind === 'dotted') &&
+  comes === 'drawn' &&
+  !casing &&
+  !shadow &&
+  !glow &&
+  taper === 0 &&
+  !arrow &&
+  !leader &&
+  wake === null &&
+  march === 0
+
+/** The bright spot that runs along a glowing line: its length in reference pixels, and its width in widths of the line. */
+const SPARK_LENGTH = 120
+const SPARK_WIDTH = 1.3
+
+/** Towards the middle of a glowing line its colour goes to white: the widths of these layers, as shares of the line's, and how white each makes it. */
+const CORE = [
+  { width: 0.72, white: 0.3 },
+  { width: 0.5, white: 0.5 },
+  { width: 0.28, white: 0.8 },
+] as const
 
 /**
- * Paints the ink of a leg, its glow under it.
- * @param bounds what the ink covers, in output pixels
- * @param glowSurface gives a cleared surface of the size asked for
+ * Paints the ink of a leg: its shadow and its glow, then casing, line and leader.
+ * @param bounds what the ink covers, in whole output pixels
  */
-export function paintInk(
-  context: CanvasRenderingContext2D,
-  space: CanvasSpace,
-  item: InkItem,
-  bounds: Region,
-  glowSurface: (width: number, height: number) => Surface,
-): void {
-  const { ink } = item
-  const lines = seenLines(space.projection, item.course, stretchesOf(space, item))
-  if (ink.glow) paintGlow(context, space, lines, ink, ink.glow, bounds, glowSurface)
-  placeInFrame(context, space)
-  context.strokeStyle = ink.colour
-  paintLines(context, space.projection, lines, strokeOf(ink))
-}
-
-const strokeOf = ({ line, width, cap }: Ink): Stroke => ({ width, cap: line === 'dotted' ? 'round' : cap })
-
-/** The stretches of an ink's course that are stroked. */
-export function stretchesOf({ projection }: CanvasSpace, { tail, head, phase, patternZoom, ink }: InkItem): Stretch[] {
-  return stretchesBetween(tail, head, patternOn(ink, patternZoom, projection.view.zoom), phase, DOT / projection.view.zoom)
-}
-
-/** The shortest dash with caps, in stroke widths: a shorter one would look like a dot. */
-const SHORTEST_DASH = 1.5
-
-/**
- * Dash and space in reference pixels: caps reach half a stroke width past a dash, so dashes are shortened to look as long as asked. Where they would be
- * too short to see, both grow in proportion. Null for a solid line.
- */
-export function dashPattern(ink: Ink): { dash: number; space: number } | null {
-  switch (ink.line) {
-    case 'solid':
-      return null
-    case 'dotted':
-      return { dash: DOT, space: ink.width + ink.gap - DOT }
-    case 'dashed': {
-      if (ink.cap === 'butt') return { dash: ink.dash, space: ink.gap }
-      const growth = Math.max(1, (SHORTEST_DASH * ink.width) / ink.dash)
-      return { dash: growth * ink.dash - ink.width, space: growth * ink.gap + ink.width }
-    }
-    default:
-      return ink.line satisfies never
+export function paintInk(context: CanvasRenderingContext2D, space: CanvasSpace, item: InkItem, bounds: Region, layers: InkLayers): void {
+  const { ink, opacity } = item
+  const line: LineOnCourse = { ...item, ...ink }
+  if (ink.shadow) paintShadow(context, space, broadParts(space, line), ink.shadow, opacity, bounds, layers)
+  if (ink.glow) {
+    const strength = ink.glow.strength * item.light * opacity
+    const spark = sparkParts(space, item)
+    paintGlow(context, space, inkParts(space, { ...line, hand: 'none' }, false), ink.width, ink.glow, strength, bounds, layers)
+    if (spark.length > 0)
+      paintGlow(context, space, spark, ink.width * SPARK_WIDTH, { ...ink.glow, colour: '#ffffff' }, opacity, bounds, layers)
   }
-}
-
-/**
- * The pattern on the ground. It is measured at the zoom at which its leg is travelled and stands still while the view zooms; as caps keep their size in the
- * frame, dashes are drawn longer or shorter for them, so that what is seen of them keeps its length on the ground. Dots stay round.
- */
-function patternOn(ink: Ink, patternZoom: number, zoom: number): DashPattern | null {
-  const pattern = dashPattern(ink)
-  if (!pattern) return null
-  const caps = ink.line === 'dashed' && ink.cap !== 'butt' ? ink.width : 0
-  const longer = ink.line === 'dotted' ? DOT / zoom - DOT / patternZoom : caps / patternZoom - caps / zoom
-  return { dash: pattern.dash / patternZoom, space: pattern.space / patternZoom, longer }
-}
-
-function paintGlow(
-  context: CanvasRenderingContext2D,
-  space: CanvasSpace,
-  lines: readonly SeenLine[],
-  ink: Ink,
-  glow: Glow,
-  bounds: Region,
-  glowSurface: (width: number, height: number) => Surface,
-): void {
-  const scale = space.scale * GLOW_SCALE
-  const surface = glowSurface(Math.ceil(space.reference.width * scale), Math.ceil(space.reference.height * scale))
-  const layer = surface.context
-  const stroke = { ...strokeOf(ink), width: ink.width + glow.radius * GLOW_WIDTH }
-  placeInFrame(layer, { scale })
-  layer.strokeStyle = glow.colour
-  // The light of neighbouring bands adds up to that of a whole line.
-  layer.globalCompositeOperation = 'lighter'
-  for (const { depth, lines: band } of space.projection.isFlat ? [{ depth: 1, lines }] : byDepth(lines)) {
-    layer.filter = `blur(${glow.radius * GLOW_BLUR * depth * scale}px)`
-    paintLines(layer, space.projection, band, stroke)
-  }
-  layer.globalCompositeOperation = 'source-over'
-  layer.filter = 'none'
+  if (opacity >= 1) return paintBody(context, space, item, line)
+  // On a layer of its own, so that overlapping parts fade as one.
+  const layer = layers.whole(Math.round(space.reference.width * space.scale), Math.round(space.reference.height * space.scale))
+  paintBody(layer.context, space, item, line)
   const { x, y, width, height } = bounds
-  const k = GLOW_SCALE
   context.setTransform(1, 0, 0, 1, 0, 0)
-  context.globalAlpha = glow.strength
-  context.drawImage(surface.image, x * k, y * k, width * k, height * k, x, y, width, height)
+  context.globalAlpha = opacity
+  if (width > 0 && height > 0) context.drawImage(layer.image, x, y, width, height, x, y, width, height)
   context.globalAlpha = 1
 }
 
-/** Lines within a band of depth are blurred by one radius; from one band to the next it grows by this factor. */
-const BAND = 1.25
-
-/** Lines cut into bands by how far away they are, and the scale in the middle of each. */
-function byDepth(lines: readonly SeenLine[]): { depth: number; lines: SeenLine[] }[] {
-  const bands = new Map<number, SeenLine[]>()
-  for (const line of lines) {
-    let [part, of]: [SeenLine, number] = [[], NaN]
-    for (let i = 0; i + 2 < line.length; i += 3) {
-      const band = Math.round(Math.log(line[i + 2]!) / Math.log(BAND))
-      part.push(line[i]!, line[i + 1]!, line[i + 2]!)
-      if (band === of) continue
-      part = line.slice(i, i + 3)
-      of = band
-      const known = bands.get(band)
-      if (known) known.push(part)
-      else bands.set(band, [part])
-    }
+/** Paints the part of a course that is still to be travelled. */
+export function paintPlanned(context: CanvasRenderingContext2D, space: CanvasSpace, item: PlannedItem): void {
+  const { course, from, planned } = item
+  const line: LineOnCourse = {
+    ...item,
+    ...planned,
+    tail: from,
+    head: course.length,
+    front: Infinity,
+    phase: 0,
+    cap: planned.line.kind === 'dashed' ? 'butt' : 'round',
+    hand: 'none',
+    taper: 0,
+    comes: 'drawn',
+    arrow: null,
   }
-  return [...bands].map(([band, parts]) => ({ depth: BAND ** band, lines: parts.filter((part) => part.length > 3) }))
+  placeInFrame(context, space)
+  context.globalAlpha = planned.opacity
+  for (const part of inkParts(space, line, false)) paintPart(context, part, planned.colour, 0)
+  context.globalAlpha = 1
+}
+
+/** How far a planned line reaches from its course, in reference pixels. */
+export const plannedReach = ({ planned: { width, line } }: PlannedItem): number =>
+  (line.kind === 'stamped' ? STAMP_LENGTH : 1) * width * Math.SQRT1_2 + 1
+
+function paintBody(context: CanvasRenderingContext2D, space: CanvasSpace, item: InkItem, line: LineOnCourse): void {
+  const { ink } = item
+  placeInFrame(context, space)
+  if (ink.casing) for (const part of broadParts(space, line)) paintPart(context, part, ink.casing.colour, ink.casing.width)
+  const parts = inkParts(space, line, ink.gradient.length > 0)
+  if (ink.gradient.length === 0) for (const part of parts) paintPart(context, part, ink.colour, 0)
+  else paintGradient(context, item, parts, [ink.colour, ...ink.gradient])
+  if (ink.glow) {
+    const strength = ink.glow.strength * item.light
+    for (const { width, white } of CORE)
+      for (const part of parts) paintCore(context, part, mixColours(ink.colour, '#ffffff', white * strength), width)
+    for (const part of sparkParts(space, item)) paintPart(context, part, '#ffffff', 0)
+  }
+  paintLeader(context, space, item)
+}
+
+/** Paints a part in one colour. @param grow reference pixels by which it is made larger all round */
+function paintPart(context: CanvasRenderingContext2D, part: InkPart, colour: string, grow: number): void {
+  if (part.kind === 'shapes') return paintShapes(context, part.shapes, colour, grow)
+  context.strokeStyle = colour
+  paintStrands(context, part.strands, { ...part.stroke, width: part.stroke.width + 2 * grow })
+}
+
+/** Only strokes have a core: the middle of a mark is no line. */
+function paintCore(context: CanvasRenderingContext2D, part: InkPart, colour: string, share: number): void {
+  if (part.kind === 'shapes') return
+  context.strokeStyle = colour
+  paintStrands(context, part.strands, { ...part.stroke, width: part.stroke.width * share })
+}
+
+/** The most steps of a gradient along a course. */
+const GRADIENT_STEPS = 192
+
+/** Paints parts in the colours of a gradient along the whole course, each piece in the colour of its middle. */
+function paintGradient(
+  context: CanvasRenderingContext2D,
+  { course }: InkItem,
+  parts: readonly InkPart[],
+  colours: [string, ...string[]],
+): void {
+  const cellOf = (s: number) => Math.min(GRADIENT_STEPS - 1, Math.floor((s / course.length) * GRADIENT_STEPS))
+  const colourOf = (cell: number) => gradientAt(colours, (cell + 0.5) / GRADIENT_STEPS)
+  for (const part of parts) {
+    if (part.kind === 'shapes') {
+      for (const shape of part.shapes) paintShapes(context, [shape], colourOf(cellOf(shape.s)), 0)
+      continue
+    }
+    for (const strand of part.strands)
+      for (const { cell, strand: piece, isFirst, isLast } of cutByCell(strand, cellOf)) {
+        context.strokeStyle = colourOf(cell)
+        paintStrands(context, [piece], isFirst || isLast ? part.stroke : { ...part.stroke, cap: 'butt' })
+      }
+  }
+}
+
+function paintShadow(
+  context: CanvasRenderingContext2D,
+  space: CanvasSpace,
+  parts: readonly InkPart[],
+  shadow: NonNullable<Ink['shadow']>,
+  opacity: number,
+  { x, y, width, height }: Region,
+  layers: InkLayers,
+): void {
+  const surface = layers.blurred(...softSize(space))
+  paintBlurred(surface.context, space, parts, '#000000', shadow.blur)
+  const k = SOFT_SCALE / space.scale
+  const below = shadow.offset * space.scale
+  context.setTransform(1, 0, 0, 1, 0, 0)
+  context.globalAlpha = shadow.opacity * opacity
+  context.drawImage(surface.image, x * k, (y - below) * k, width * k, height * k, x, y, width, height)
+  context.globalAlpha = 1
+}
+
+function sparkParts({ projection }: CanvasSpace, { course, spark, tail, patternZoom, ink }: InkItem): InkPart[] {
+  if (spark === null) return []
+  const from = Math.max(tail, spark - SPARK_LENGTH / patternZoom)
+  const strands = strandsOf(projection, course, [{ from, to: spark }], 4 / patternZoom)
+  const swelling = (s: number) => (spark > from ? ((s - from) / (spark - from)) ** 1.5 : 1)
+  return [
+    {
+      kind: 'strands',
+      strands: strands.map((strand) => widened(strand, swelling)),
+      stroke: { width: SPARK_WIDTH * ink.width, cap: 'round' },
+    },
+  ]
+}
+
+/** The dot or ring at the head of a line on its way. */
+function paintLeader(
+  context: CanvasRenderingContext2D,
+  { projection }: CanvasSpace,
+  { course, head, leads, ink: { leader } }: InkItem,
+): void {
+  if (!leader || !leads) return
+  const shape = laidOn(projection, course, head, LEADER_FIGURES[leader.shape], leader.size, 0)
+  if (shape) paintShapes(context, [shape], leader.colour, 0)
 }

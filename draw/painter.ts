@@ -1,12 +1,12 @@
-import { sameView } from '#core/camera/view'
-import type { Frame, FrameItem } from '#core/frame/frame'
+import equal from 'fast-deep-equal'
+import type { Frame, FrameItem, InkItem } from '#core/frame/frame'
 import { IS_GROUND } from '#core/frame/frame'
-import { inkBounds, itemBounds } from './bounds'
+import { alongCourse, itemBounds } from './bounds'
 import type { CanvasSpace } from './canvas-space'
 import { spaceOf } from './canvas-space'
 import { paintCredit } from './credit'
 import { paintArea, paintEdgeShade, paintGround } from './ground'
-import { paintInk } from './ink'
+import { growsAtHead, inkReach, paintInk, paintPlanned } from './ink'
 import { paintLabel } from './label'
 import { paintPin } from './pin'
 import { paintPostcard } from './postcard'
@@ -38,7 +38,7 @@ interface Painted {
 
 /** The one painter, for preview and export alike. */
 export function createPainter(studio: Studio): Painter {
-  const glowSurface = scratch(studio)
+  const ink = { blurred: scratch(studio), light: scratch(studio), whole: scratch(studio) }
   const paintSheet = createSheetPainter(studio)
   const layers = { first: scratch(studio), second: scratch(studio) }
   let last: Painted | undefined
@@ -48,13 +48,15 @@ export function createPainter(studio: Studio): Painter {
       case 'ground':
         return paintGround(context, space, item)
       case 'sheet':
-        return paintSheet(context, space, item, glowSurface)
+        return paintSheet(context, space, item, ink.blurred)
       case 'area':
         return paintArea(context, space, item)
       case 'edge-shade':
         return paintEdgeShade(context, space, item)
       case 'ink':
-        return paintInk(context, space, item, wholePixels(context, space, item), glowSurface)
+        return paintInk(context, space, item, wholePixels(context, space, item), ink)
+      case 'planned':
+        return paintPlanned(context, space, item)
       case 'pin':
         return paintPin(context, studio, space, item)
       case 'vehicle':
@@ -165,7 +167,7 @@ const sameGround = (a: Painted, b: Painted): boolean =>
   a.size.width === b.size.width &&
   a.size.height === b.size.height &&
   a.space.scale === b.space.scale &&
-  sameView(a.frame.view, b.frame.view) &&
+  equal(a.frame.view, b.frame.view) &&
   sheetCount(a.frame) === sheetCount(b.frame) &&
   commonStart(a.frame.items, b.frame.items) >= sheetCount(a.frame)
 
@@ -180,9 +182,8 @@ function difference(before: Painted, now: Painted): Region {
     const was = old.get(name)
     old.delete(name)
     if (was && sameItem(was, item)) continue
-    // Ink that has grown differs where it grew. A glow may differ by a shade anywhere, as a blur depends on the size of what is blurred.
-    if (was?.kind === 'ink' && item.kind === 'ink' && was.course === item.course && was.ink === item.ink && !item.ink.glow) {
-      add(inkBounds(space, item, Math.min(was.head, item.head), Math.max(was.head, item.head)))
+    if (was?.kind === 'ink' && item.kind === 'ink' && hasOnlyGrown(was, item)) {
+      add(alongCourse(space, item.course, Math.min(was.head, item.head), Math.max(was.head, item.head), inkReach(item.ink)))
       continue
     }
     if (was) add(itemBounds(context, space, was))
@@ -191,6 +192,9 @@ function difference(before: Painted, now: Painted): Region {
   for (const gone of old.values()) add(itemBounds(context, space, gone))
   return region
 }
+
+const hasOnlyGrown = (was: InkItem, item: InkItem): boolean =>
+  was.course === item.course && was.ink === item.ink && was.opacity === item.opacity && was.tail === item.tail && growsAtHead(item.ink)
 
 function nameOf(item: FrameItem): string {
   if ('leg' in item) return `${item.kind} ${item.leg}`

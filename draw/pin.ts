@@ -1,8 +1,9 @@
+import { mixColours } from '#core/colour/gradient'
 import type { PinItem } from '#core/frame/frame'
 import type { Pin } from '#core/journey/schema'
 import type { CanvasSpace } from './canvas-space'
 import { placeAt, standingScale } from './canvas-space'
-import { LINE, mixColours, PAPER, translucent } from './colour'
+import { LINE, PAPER, translucent } from './colour'
 import type { Studio } from './studio'
 
 type PinShape = Exclude<Pin['shape'], 'none'>

@@ -1,5 +1,5 @@
 import type { VehicleItem } from '#core/frame/frame'
-import { artworkOf } from '#core/vehicles/catalogue'
+import { reachOf } from '#core/vehicles/vehicle'
 import { paintArtwork, paintSilhouette } from './artwork'
 import type { CanvasSpace } from './canvas-space'
 import { layAt, placeAt } from './canvas-space'
@@ -11,12 +11,9 @@ const CLIMB = 0.28
 const SHADOW_OFFSET = 0.32
 const SHADOW_OPACITY = 0.34
 
-/** The furthest that artwork reaches from its origin, in lengths (a balloon's top, with its edge). */
-const REACH = 1.6
-
 /** How far a vehicle and its shadow reach from its place, in reference pixels. */
 export const vehicleReach = ({ vehicle, altitude }: VehicleItem): number =>
-  vehicle.size * (REACH * (1 + CLIMB * altitude) + altitude * (SHADOW_OFFSET * 1.2 + 0.2))
+  vehicle.size * (reachOf(vehicle) * (1 + CLIMB * altitude) + altitude * (SHADOW_OFFSET * 1.2 + 0.2))
 
 /** The shadow is soft, so it is painted and blurred at this share of the output's size. */
 const SHADOW_SCALE = 0.25
@@ -36,7 +33,7 @@ export function paintVehicle(
   layers: Layers,
 ): void {
   if (item.altitude > 0) paintShadow(context, studio, space, item, layers)
-  const artwork = artworkOf(item.vehicle.artwork)
+  const { artwork } = item.vehicle
   if (item.opacity >= 1) {
     if (item.lies) layAt(context, space, item.at, sizeOf(item) / 100, item.rotation)
     else placeAt(context, space, item.at, (sizeOf(item) / 100) * space.projection.depthScale(item.at), item.rotation, item.mirrored)
@@ -54,7 +51,7 @@ const sizeOf = ({ vehicle, altitude }: VehicleItem): number => vehicle.size * (1
 function paintShadow(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, item: VehicleItem, layers: Layers): void {
   const scale = space.scale * SHADOW_SCALE
   const sharp = posed(layers.first, item, scale)
-  paintSilhouette(sharp.context, studio, artworkOf(item.vehicle.artwork), LINE)
+  paintSilhouette(sharp.context, studio, item.vehicle.artwork, LINE)
   const soft = layers.second(sharp.width, sharp.height)
   soft.context.filter = `blur(${(1 + 5 * item.altitude) * (item.vehicle.size / 100) * scale}px)`
   soft.context.drawImage(sharp.image, 0, 0)
@@ -66,7 +63,7 @@ function paintShadow(context: CanvasRenderingContext2D, studio: Studio, space: C
 /** A cleared square layer, set to draw the item's artwork in its pose around the middle. Its size is that of the vehicle at its highest. */
 function posed(surfaceOf: Layers['first'], item: VehicleItem, scale: number): Surface {
   const size = sizeOf(item)
-  const side = Math.ceil(2 * REACH * item.vehicle.size * (1 + CLIMB) * scale)
+  const side = Math.ceil(2 * reachOf(item.vehicle) * item.vehicle.size * (1 + CLIMB) * scale)
   const surface = surfaceOf(side, side)
   const stretch = (size / 100) * scale
   surface.context.setTransform(1, 0, 0, 1, side / 2, side / 2)

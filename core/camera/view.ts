@@ -31,6 +31,3 @@ export function referenceSize(frame: Size): Size {
   const k = outputScale(frame)
   return { width: frame.width / k, height: frame.height / k }
 }
-
-export const sameView = (a: View, b: View): boolean =>
-  a.centre.x === b.centre.x && a.centre.y === b.centre.y && a.zoom === b.zoom && a.bearing === b.bearing && a.pitch === b.pitch

@@ -35,7 +35,7 @@ type Line = Exclude<CourseShape, Curve>
 
 export const isCurve = (shape: CourseShape): shape is Curve => shape.kind === 'straight' || shape.kind === 'bowed' || shape.kind === 'drawn'
 
-/** The cubics of a curved course from stop a to stop b, in ground units; none across a gap. */
+/** The cubics of a curved course from stop a to stop b, in ground units; none across a break. */
 export function curveCubics(shape: Curve, a: Point, b: Point): Cubic[] {
   if (shape.kind === 'straight') return [lineCubic(a, b)]
   if (shape.kind === 'bowed') return bowedCubics(a, b, shape.bow)
@@ -47,17 +47,17 @@ export function curveCubics(shape: Curve, a: Point, b: Point): Cubic[] {
   ]
   return knots.slice(1).flatMap((to, i): Cubic[] => {
     const from = knots[i]!
-    return from.gap ? [] : [[from.at, add(from.at, from.after), add(to.at, to.before), to.at]]
+    return from.break ? [] : [[from.at, add(from.at, from.after), add(to.at, to.before), to.at]]
   })
 }
 
-/** The cubics of any course: of a line, one for each of its pieces, without the jumps. */
+/** The cubics of any course: of a line, one for each of its pieces, without the breaks. */
 export function cubicsOf(shape: CourseShape, a: Point, b: Point, ground: CourseGround): Cubic[] {
   if (isCurve(shape)) return curveCubics(shape, a, b)
   const { points, breaks } = compiledCourse(shape, a, b, ground)
   const at = (i: number): Point => ({ x: points[2 * i]!, y: points[2 * i + 1]! })
-  const jumps = new Set(breaks)
-  return Array.from({ length: points.length / 2 - 1 }, (_, i) => i).flatMap((i) => (jumps.has(i) ? [] : [lineCubic(at(i), at(i + 1))]))
+  const broken = new Set(breaks)
+  return Array.from({ length: points.length / 2 - 1 }, (_, i) => i).flatMap((i) => (broken.has(i) ? [] : [lineCubic(at(i), at(i + 1))]))
 }
 
 interface Compiled {

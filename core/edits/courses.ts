@@ -5,7 +5,7 @@ import { radians } from '../geometry/angle'
 import type { Course } from '../geometry/course'
 import { partsOf } from '../geometry/course'
 import type { Cubic } from '../geometry/cubic'
-import { cubicPoint, isJump, reversedCubic, splitCubic } from '../geometry/cubic'
+import { cubicPoint, isBreak, reversedCubic, splitCubic } from '../geometry/cubic'
 import { fitStroke } from '../geometry/fit-stroke'
 import type { OnChain } from '../geometry/nearest'
 import type { Point } from '../geometry/point'
@@ -23,15 +23,15 @@ const SMOOTH = 0.02
 
 export const NONE: Point = { x: 0, y: 0 }
 
-/** A chain of cubics as a drawn course, with gaps where it jumps; its ends are the stops. */
+/** A chain of cubics as a drawn course, broken where one does not start where the one before ends; its ends are the stops. */
 export function drawnCourse(cubics: readonly Cubic[]): DrawnCourse {
   const nodes = cubics.slice(1).flatMap((next, i): CourseNode[] => {
     const [, , into, at] = cubics[i]!
     const before = subtract(into, at)
     const after = subtract(next[1], next[0])
-    if (!isJump(cubics, i + 1)) return [{ at, kind: kindOf(before, after), before, after }]
+    if (!isBreak(cubics, i + 1)) return [{ at, kind: kindOf(before, after), before, after }]
     return [
-      { at, kind: 'corner', before, after: NONE, gap: true },
+      { at, kind: 'corner', before, after: NONE, break: true },
       { at: next[0], kind: 'corner', before: NONE, after },
     ]
   })
@@ -109,7 +109,7 @@ export const smoothed = (course: Course, tolerance: number): DrawnCourse =>
 
 /** The number of the node at which a segment of a drawn course begins; -1 for the first stop. Gaps are no segments. */
 export function nodeBefore({ nodes }: DrawnCourse, segment: number): number {
-  const starts = [-1, ...nodes.keys()].filter((i) => !nodes[i]?.gap)
+  const starts = [-1, ...nodes.keys()].filter((i) => !nodes[i]?.break)
   return starts[segment]!
 }
 
@@ -129,13 +129,13 @@ export function keepKinds(course: DrawnCourse, old: CourseShape): DrawnCourse {
   return { ...course, nodes: course.nodes.map((node) => ({ ...node, kind: kinds.get(`${node.at.x} ${node.at.y}`) ?? node.kind })) }
 }
 
-/** A node with or without a gap after it. */
-export const withGap = ({ at, kind, before, after }: CourseNode, gap: boolean): CourseNode => ({
+/** A node with or without a break after it. */
+export const withBreak = ({ at, kind, before, after }: CourseNode, isBroken: boolean): CourseNode => ({
   at,
   kind,
   before,
   after,
-  ...(gap ? { gap } : {}),
+  ...(isBroken ? { break: true } : {}),
 })
 
 /** Changes the nodes of a drawn leg; other legs are left alone. */
@@ -144,13 +144,13 @@ export function withNodes(journey: Journey, id: string, change: (course: DrawnCo
   return course?.kind === 'drawn' ? editLeg(journey, id, { course: change(course) }) : journey
 }
 
-/** Removes nodes; the handles of their neighbours stay, so that the course bends much as it did. A gap goes with either of its ends. */
+/** Removes nodes; the handles of their neighbours stay, so that the course bends much as it did. A break goes with either of its ends. */
 export const removeNodes = (journey: Journey, id: string, gone: ReadonlySet<number>): Journey =>
   withNodes(journey, id, (course) => ({
     ...course,
     nodes: course.nodes.flatMap((node, i) => {
       if (gone.has(i)) return []
-      return [node.gap && gone.has(i + 1) ? withGap(node, false) : node]
+      return [node.break && gone.has(i + 1) ? withBreak(node, false) : node]
     }),
   }))
 
@@ -233,7 +233,7 @@ export function handleOf(course: DrawnCourse, handle: HandleOf): Point {
 /** The turn between a cubic of a chain and the next, in radians: 0 straight on, π back. */
 function turnAfter(cubics: readonly Cubic[], i: number): number {
   const [before, after] = [cubics[i], cubics[i + 1]]
-  if (!before || !after || isJump(cubics, i + 1)) return 0
+  if (!before || !after || isBreak(cubics, i + 1)) return 0
   const into = directionAtEnd(before)
   const out = scaleBy(directionAtEnd(reversedCubic(after)), -1)
   const cos = (into.x * out.x + into.y * out.y) / (Math.hypot(into.x, into.y) * Math.hypot(out.x, out.y) || 1)

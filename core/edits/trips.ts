@@ -5,7 +5,7 @@ import { courseOf, nearestOnCourse, pointAt } from '../geometry/course'
 import { splitCubic } from '../geometry/cubic'
 import { nearestOnChain } from '../geometry/nearest'
 import type { Point } from '../geometry/point'
-import { drawnCourse, legCourse, legCubics, withGap } from './courses'
+import { drawnCourse, legCourse, legCubics, withBreak } from './courses'
 import { findLeg, legEnds, travellerOf } from '../journey/lookup'
 import type { CourseShape, Journey, Leg, Stop, Traveller } from '../journey/schema'
 import type { Recorded } from '../courses/track-course'
@@ -163,7 +163,7 @@ function reversedCourse(journey: Journey, { id, course }: Leg): CourseShape {
       return reversedTrack(course, legCourse(journey, id)!)
     case 'drawn': {
       const nodes = course.nodes.map((node, i) =>
-        withGap({ ...node, before: node.after, after: node.before }, course.nodes[i - 1]?.gap ?? false),
+        withBreak({ ...node, before: node.after, after: node.before }, course.nodes[i - 1]?.break ?? false),
       )
       return { kind: 'drawn', leave: course.arrive, nodes: nodes.reverse(), arrive: course.leave }
     }

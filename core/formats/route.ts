@@ -4,7 +4,7 @@ import type { Point } from '../geometry/point'
 import { courseGround, cubicsOf } from '../courses/compile-course'
 import { partsOf } from '../geometry/course'
 import type { Cubic } from '../geometry/cubic'
-import { isJump } from '../geometry/cubic'
+import { isBreak } from '../geometry/cubic'
 import { JourneyError } from '../error'
 import type { Stop } from '../journey/schema'
 
@@ -12,7 +12,7 @@ import type { Stop } from '../journey/schema'
 export interface Route {
   name: string
   stops: { name: string; at: LonLat | undefined }[]
-  /** The lines of each leg between the jumps of its course, and its curves. */
+  /** The lines of each leg between the breaks of its course, and its curves. */
   legs: { name: string; lines: LonLat[][]; cubics: Cubic[] }[]
 }
 
@@ -137,7 +137,7 @@ export function writeSvg({ name, legs }: Route): string {
   const xy = ({ x, y }: Point) => `${Number(x.toFixed(2))} ${Number(y.toFixed(2))}`
   const paths = legs.map((leg) => {
     const d = leg.cubics
-      .map(([a, b, c, end], i) => `${i === 0 || isJump(leg.cubics, i) ? `M${xy(a)}` : ''}C${xy(b)} ${xy(c)} ${xy(end)}`)
+      .map(([a, b, c, end], i) => `${i === 0 || isBreak(leg.cubics, i) ? `M${xy(a)}` : ''}C${xy(b)} ${xy(c)} ${xy(end)}`)
       .join('')
     return `<path d="${d}"><title>${escape(leg.name)}</title></path>`
   })

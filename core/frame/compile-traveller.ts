@@ -14,7 +14,9 @@ import { schedule } from '../pace/schedule'
 import type { CompiledTraveller, CompiledVisit, TimedLeg } from './compiled'
 import { compiledCourse, courseGround } from '../courses/compile-course'
 import type { Run } from './heading'
-import { sameVehicle, stretchesOf } from './stretch'
+import type { Vehicle } from '../vehicles/vehicle'
+import { resolveVehicle, sameVehicle } from '../vehicles/vehicle'
+import { stretchesOf } from './stretch'
 
 /** A traveller's trip with its courses and times, before the camera is known. */
 export interface TimedTrip {
@@ -40,7 +42,8 @@ export function timedTrip(journey: Journey, traveller: Traveller): TimedTrip {
     journey.shareExponent,
   )
   const speeds = speedsAtVisits(visits, courses)
-  const runs = runsOf(traveller.legs, courses, visits)
+  const vehicles = traveller.legs.map(({ vehicle }) => vehicle && resolveVehicle(vehicle))
+  const runs = runsOf(vehicles, courses, visits)
   const compiledVisits = visits.map((visit, i) => ({
     stop: stops[i]!,
     arrive: frameTime(visit.arrive, rate),
@@ -52,6 +55,7 @@ export function timedTrip(journey: Journey, traveller: Traveller): TimedTrip {
     const relative = (speed: number) => (mean > 0 ? speed / mean : 0)
     return {
       leg,
+      vehicle: vehicles[i]!,
       course,
       depart: compiledVisits[i]!.leave,
       arrive: compiledVisits[i + 1]!.arrive,
@@ -101,12 +105,16 @@ function speedsAtVisits(visits: readonly Visit[], courses: readonly Course[]): n
   })
 }
 
-function runsOf(legs: readonly Leg[], courses: readonly Course[], visits: readonly Visit[]): { run: Run; runOffset: number }[] {
+function runsOf(
+  vehicles: readonly (Vehicle | null)[],
+  courses: readonly Course[],
+  visits: readonly Visit[],
+): { run: Run; runOffset: number }[] {
   const placed: { run: Run; runOffset: number }[] = []
   let start = 0
-  while (start < legs.length) {
+  while (start < vehicles.length) {
     let end = start + 1
-    while (end < legs.length && visits[end]!.arrive === visits[end]!.leave && sameVehicle(legs[start]!.vehicle, legs[end]!.vehicle)) end++
+    while (end < vehicles.length && visits[end]!.arrive === visits[end]!.leave && sameVehicle(vehicles[start]!, vehicles[end]!)) end++
     const run: Run = { course: joinCourses(courses.slice(start, end)) }
     let runOffset = 0
     for (let i = start; i < end; i++) {

@@ -3,6 +3,7 @@ import type { Size } from '../geometry/size'
 import type { ViewTrack } from '../camera/view-track'
 import type { Course } from '../geometry/course'
 import type { Area, Journey, Leg, Postcard, Sheet, Stop, Traveller } from '../journey/schema'
+import type { Vehicle } from '../vehicles/vehicle'
 import type { Progress } from '../pace/easing'
 import type { Run } from './heading'
 import type { LabelPlace, PostcardTimes } from './marks'
@@ -68,6 +69,7 @@ export interface Stretch {
 /** A leg's course, and how and when it is travelled. */
 export interface TimedLeg {
   leg: Leg
+  vehicle: Vehicle | null
   course: Course
   depart: number
   arrive: number

@@ -4,11 +4,12 @@ import type { View } from '../camera/view'
 import { isMovingAt, projectionAt } from '../camera/view-track'
 import { creditLine } from '../sheet/credits'
 import type { CompiledJourney, CompiledMark, CompiledTraveller } from './compile'
-import type { CreditItem, Frame, FrameItem, InkItem, LabelItem, PinItem, PostcardItem, VehicleItem } from './frame'
+import type { CreditItem, Frame, FrameItem, InkItem, LabelItem, PlannedItem, PinItem, PostcardItem, VehicleItem } from './frame'
 import { IS_GROUND } from './frame'
 import { labelAppearanceAt, pinAppearanceAt, postcardAppearanceAt } from './marks'
 import type { Motion } from './motion'
-import { inkLengthAt, motionAt } from './motion'
+import { inkAt, plannedAt } from './ink-at'
+import { motionAt } from './motion'
 import { visibilityAt } from './span'
 
 /** The frame of a compiled journey at a time in seconds, clamped to the film. The same time always gives the same frame. */
@@ -20,6 +21,7 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
   const motions = travellers.map((traveller) => motionAt(traveller, time, lastTime))
   const standing = byDepth(marks, projection)
   const items: FrameItem[] = ground(compiled, time)
+  for (const traveller of travellers) items.push(...planned(traveller, time, lastTime, projection))
   for (const traveller of travellers) items.push(...inks(traveller, time, lastTime, projection))
   items.push(...pins(standing, time, lastTime))
   travellers.forEach((traveller, i) => items.push(...vehicle(traveller, motions[i])))
@@ -95,11 +97,11 @@ function byDepth(marks: readonly CompiledMark[], { isFlat, toScreen }: Projectio
 }
 
 function inks(traveller: CompiledTraveller, time: number, lastTime: number, projection: Projection): InkItem[] {
-  return traveller.legs.flatMap(({ leg, course, patternZoom }, i) => {
-    const head = inkLengthAt(traveller, i, time, lastTime, projection)
-    return head > 0 ? [{ kind: 'ink', leg: leg.id, course, tail: 0, head, patternZoom, phase: 0, ink: leg.ink } satisfies InkItem] : []
-  })
+  return traveller.legs.flatMap((_, i) => inkAt(traveller, i, time, lastTime, projection) ?? [])
 }
+
+const planned = (traveller: CompiledTraveller, time: number, lastTime: number, projection: Projection): PlannedItem[] =>
+  traveller.legs.flatMap((_, i) => plannedAt(traveller, i, time, lastTime, projection) ?? [])
 
 function pins(marks: readonly CompiledMark[], time: number, lastTime: number): PinItem[] {
   return marks.flatMap(({ stop, arrive }) => {
@@ -129,6 +131,6 @@ function vehicle(traveller: CompiledTraveller, motion: Motion | undefined): Vehi
   const state = motion?.vehicle
   if (!motion || !state) return []
   const { leg } = traveller.legs[state.leg]!
-  const { lies, rotation, mirrored, opacity, altitude } = state
-  return [{ kind: 'vehicle', leg: leg.id, at: motion.position, vehicle: leg.vehicle!, lies, rotation, mirrored, opacity, altitude }]
+  const { vehicle, lies, rotation, mirrored, opacity, altitude } = state
+  return [{ kind: 'vehicle', leg: leg.id, at: motion.position, vehicle, lies, rotation, mirrored, opacity, altitude }]
 }

@@ -2,7 +2,8 @@ import type { Size } from '../geometry/size'
 import type { View } from '../camera/view'
 import type { Course } from '../geometry/course'
 import type { Point } from '../geometry/point'
-import type { Area, Ground, Ink, Label, Pin, Postcard, Sheet, VehicleChoice, Wash } from '../journey/schema'
+import type { Area, Ground, Ink, Label, Pin, Postcard, Sheet, Planned, Wash } from '../journey/schema'
+import type { Vehicle } from '../vehicles/vehicle'
 import type { LabelPlace } from './marks'
 import type { Motion } from './motion'
 
@@ -23,7 +24,7 @@ export interface Frame {
 }
 
 export type FrameItem =
-  GroundItem | SheetItem | AreaItem | EdgeShadeItem | InkItem | PinItem | VehicleItem | LabelItem | PostcardItem | CreditItem
+  GroundItem | SheetItem | AreaItem | EdgeShadeItem | PlannedItem | InkItem | PinItem | VehicleItem | LabelItem | PostcardItem | CreditItem
 
 /** Whether each kind of item is part of the ground: these are the lowest, and look the same as long as the view rests. */
 export const IS_GROUND = {
@@ -31,6 +32,7 @@ export const IS_GROUND = {
   sheet: true,
   area: true,
   'edge-shade': true,
+  planned: false,
   ink: false,
   pin: false,
   vehicle: false,
@@ -74,10 +76,28 @@ export interface InkItem {
   /** The ink runs between these lengths of the course. */
   tail: number
   head: number
-  /** The zoom at which its pattern of dashes is measured on the ground, and by how much it is moved along the course, in ground units. */
+  /** Up to which length pieces of a pattern have come; beyond the head once that rests, so that the last ones can settle. */
+  front: number
+  /** The zoom at which its pattern is measured on the ground, and by how much that is moved along the course, in ground units. */
   patternZoom: number
   phase: number
+  opacity: number
+  /** How strong its glow is at the moment, 0 to 1, and at which length a bright spot of it is. */
+  light: number
+  spark: number | null
+  /** Whether its head is on the way. */
+  leads: boolean
   ink: Ink
+}
+
+/** The part of a course that is still to be travelled. */
+export interface PlannedItem {
+  kind: 'planned'
+  leg: string
+  course: Course
+  from: number
+  patternZoom: number
+  planned: Planned
 }
 
 export interface PinItem {
@@ -114,7 +134,7 @@ export interface VehicleItem {
   kind: 'vehicle'
   leg: string
   at: Point
-  vehicle: VehicleChoice
+  vehicle: Vehicle
   /** Whether it lies on the ground, and turns on it, rather than stand upright in the frame. */
   lies: boolean
   rotation: number

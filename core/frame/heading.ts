@@ -75,8 +75,8 @@ const FROM_BELOW = radians(25)
  * line that comes from behind or from above, but not from below.
  * @param direction in the frame, in which it travels
  */
-export function inkGapOf({ view, inkGap }: Artwork, direction: number, left: boolean, lean: number): number {
-  if (view === 'above') return inkGap
+export function inkBehindOf({ view, inkBehind }: Artwork, direction: number, left: boolean, lean: number): number {
+  if (view === 'above') return inkBehind
   const up = (view === 'side' ? lean : 0) - (view === 'side' ? dipOf(direction, left) : Math.asin(Math.sin(direction)))
-  return inkGap * clamp(1 - Math.sin(clamp(up, 0, Math.PI / 2)) / Math.sin(FROM_BELOW), 0, 1)
+  return inkBehind * clamp(1 - Math.sin(clamp(up, 0, Math.PI / 2)) / Math.sin(FROM_BELOW), 0, 1)
 }

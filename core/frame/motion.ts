@@ -1,18 +1,15 @@
-import type { Projection } from '../camera/projection'
-import { seenDirection } from '../camera/projection'
 import { pointAt } from '../geometry/course'
 import type { Point } from '../geometry/point'
 import { smooth } from '../pace/easing'
-import { artworkOf } from '../vehicles/catalogue'
-import type { CompiledLeg, CompiledTraveller, CompiledVisit } from './compiled'
+import type { Vehicle } from '../vehicles/vehicle'
+import { sameVehicle } from '../vehicles/vehicle'
+import type { CompiledLeg, CompiledTraveller } from './compiled'
 import { lengthAt } from './compiled'
 import type { Pose } from './heading'
-import { inkGapOf, poseOf } from './heading'
-import { sameVehicle } from './stretch'
+import { poseOf } from './heading'
 
-/** How long it takes a vehicle to be replaced by another, or the ink to catch up with it, in seconds. */
+/** How long it takes a vehicle to be replaced by another, or to leave at the end of its trip, in seconds. */
 const SWAP = 0.25
-const SETTLE = 0.3
 const LEAVE = 0.4
 
 /** Where a traveller is: on which leg (the one just travelled, while resting), how far along it, and the vehicle there. */
@@ -31,6 +28,7 @@ export interface Motion {
 
 export interface VehicleState extends Pose {
   leg: number
+  vehicle: Vehicle
   /** 0..1 */
   opacity: number
   /** 0 on the ground, 1 at the top of a flight. */
@@ -60,13 +58,13 @@ export function motionAt(compiled: CompiledTraveller, t: number, lastTime: numbe
   return next === -1 ? resting(compiled, i, t, lastTime) : resting(compiled, i - 1, t, lastTime)
 }
 
-function stateOn({ leg, course, stretch }: CompiledLeg, i: number, s: number, t: number, opacity: number): VehicleState | undefined {
-  const choice = leg.vehicle
-  if (!choice || opacity <= 0) return undefined
-  const artwork = artworkOf(choice.artwork)
+function stateOn({ vehicle, course, stretch }: CompiledLeg, i: number, s: number, t: number, opacity: number): VehicleState | undefined {
+  if (!vehicle || opacity <= 0) return undefined
+  const { artwork } = vehicle
   const share = course.length > 0 ? s / course.length : 0
   return {
     leg: i,
+    vehicle,
     ...poseOf(artwork, stretch.heading(t), stretch.left(t), stretch.lean(t)),
     opacity,
     altitude: artwork.flies && share < 1 ? Math.sin(Math.PI * share) : 0,
@@ -99,50 +97,8 @@ function resting(compiled: CompiledTraveller, i: number, t: number, lastTime: nu
     const end = Math.min(arrive + SWAP + LEAVE, lastTime)
     return staying(1 - smooth(Math.max(0, t - (end - LEAVE)) / LEAVE))
   }
-  if (sameVehicle(before.leg.vehicle, after.leg.vehicle)) return staying(1)
+  if (sameVehicle(before.vehicle, after.vehicle)) return staying(1)
   const middle = (arrive + leave) / 2
   const swap = Math.min(SWAP, (leave - arrive) / 2)
   return t < middle ? staying(smooth((middle - t) / swap)) : waiting(smooth((t - middle) / swap))
 }
-
-/**
- * Length of leg `i`'s ink at time t: 0 before departure, then up to a distance behind the vehicle, so that the line ends under it; after
- * arrival it catches up with the stop, within a moment where the traveller rests, and with the vehicle's going where it passes through.
- * @param projection of the camera's view at that time
- */
-export function inkLengthAt({ legs, visits }: CompiledTraveller, i: number, t: number, lastTime: number, projection: Projection): number {
-  const leg = legs[i]!
-  const full = leg.course.length
-  if (t < leg.depart) return 0
-  if (t >= settledBy(legs, visits, i, lastTime)) return full
-  const behind = behindAt(leg, Math.min(t, leg.arrive), projection)
-  if (t < leg.arrive) return Math.max(0, lengthAt(leg, t) - behind)
-  const next = legs[i + 1]
-  const { arrive, leave } = visits[i + 1]!
-  if (next && arrive === leave) return Math.min(full, full - behind + lengthAt(next, t))
-  return full - behind * (1 - smooth((t - arrive) / Math.min(SETTLE, (next ? leave : lastTime) - arrive)))
-}
-
-/** When the ink of leg `i` has reached its stop: soon after arrival, or where the traveller passes through, at the end of the next leg at the latest. */
-function settledBy(legs: readonly CompiledLeg[], visits: readonly CompiledVisit[], i: number, lastTime: number): number {
-  const next = legs[i + 1]
-  const { arrive, leave } = visits[i + 1]!
-  return next && arrive === leave ? next.arrive : Math.min(arrive + SETTLE, next ? leave : lastTime)
-}
-
-/** Ground units between the vehicle and the head of the ink behind it at time t. */
-function behindAt(timed: CompiledLeg, t: number, projection: Projection): number {
-  const { leg, course, stretch } = timed
-  if (!leg.vehicle) return 0
-  const artwork = artworkOf(leg.vehicle.artwork)
-  const onGround = leg.vehicle.size / projection.view.zoom
-  if (artwork.view === 'above') return Math.min(course.length, artwork.inkGap * onGround)
-  // An upright vehicle covers the more ground the flatter it is looked at.
-  const at = pointAt(course, lengthAt(timed, t))
-  const { direction, length } = seenDirection(projection, at, stretch.heading(t))
-  const share = inkGapOf(artwork, direction, stretch.left(t), stretch.lean(t))
-  return Math.min(course.length, (share * onGround * projection.depthScale(at)) / Math.max(length, LEAST_SEEN))
-}
-
-/** A direction that is shortened to less than this share counts as shortened to it. */
-const LEAST_SEEN = 0.1

@@ -2,9 +2,8 @@ import type { Projection } from '../camera/projection'
 import { seenDirection } from '../camera/projection'
 import { turnBetween } from '../geometry/angle'
 import { pointAt } from '../geometry/course'
-import type { VehicleChoice } from '../journey/schema'
 import { smooth } from '../pace/easing'
-import { artworkOf } from '../vehicles/catalogue'
+import { sameVehicle } from '../vehicles/vehicle'
 import type { CompiledVisit, Stretch, TimedLeg } from './compiled'
 import { lengthAt } from './compiled'
 import type { Run } from './heading'
@@ -13,10 +12,6 @@ import { turning } from './turning'
 
 /** Seconds in which a vehicle that rests turns towards its next leg. */
 const TURN = 0.6
-
-/** Whether two legs are travelled by what looks like the same vehicle. */
-export const sameVehicle = (a: VehicleChoice | null, b: VehicleChoice | null): boolean =>
-  a === b || (a !== null && b !== null && a.artwork === b.artwork && a.colour === b.colour && a.size === b.size)
 
 /** The stretch that each of a traveller's legs is part of. @param rate frames a second @param look the projection at a time */
 export function stretchesOf(
@@ -29,7 +24,7 @@ export function stretchesOf(
   let start = 0
   while (start < legs.length) {
     let end = start + 1
-    while (end < legs.length && sameVehicle(legs[start]!.leg.vehicle, legs[end]!.leg.vehicle)) end++
+    while (end < legs.length && sameVehicle(legs[start]!.vehicle, legs[end]!.vehicle)) end++
     const stretch = stretchOver(legs.slice(start, end), visits.slice(start, end + 1), rate, look)
     for (; start < end; start++) stretches.push(stretch)
   }
@@ -55,8 +50,8 @@ function stretchOver(
   rate: number,
   look: (time: number) => Projection,
 ): Stretch {
-  const vehicle = legs[0]!.leg.vehicle
-  const isSideView = vehicle !== null && artworkOf(vehicle.artwork).view === 'side'
+  const { vehicle } = legs[0]!
+  const isSideView = vehicle?.artwork.view === 'side'
   const size = SMOOTHING * (vehicle?.size ?? 1)
   const headingOn = (leg: TimedLeg, s: number, t: number) => headingAt(leg.run, leg.runOffset + s, size / look(t).view.zoom)
   const seenOn = (leg: TimedLeg, s: number, t: number) => seenDirection(look(t), pointAt(leg.course, s), headingOn(leg, s, t)).direction
@@ -122,7 +117,7 @@ function turningRound(arrived: Spot, departing: Spot, { arrive, leave }: Compile
   }
 }
 
-/** The moments at which a leg's course jumps, to a fraction of a frame. */
+/** The moments at which a leg's course is broken, to a fraction of a frame. */
 function cutsOf(leg: TimedLeg): number[] {
   return leg.course.breaks.map((point) => {
     const s = leg.course.lengths[point]!

@@ -43,11 +43,15 @@ export function frameSummary(frame: Frame) {
           return { kind: item.kind, area: item.area.id, opacity: item.opacity }
         case 'ink': {
           const { kind, leg, course, tail, head, ink } = item
-          return { kind, leg, tail, length: head, courseLength: course.length, head: screen(pointAt(course, head)), line: ink.line }
+          return { kind, leg, tail, length: head, courseLength: course.length, head: screen(pointAt(course, head)), line: ink.line.kind }
+        }
+        case 'planned': {
+          const { kind, leg, course, from } = item
+          return { kind, leg, from, courseLength: course.length }
         }
         case 'vehicle': {
           const { kind, leg, at, vehicle, rotation, mirrored, opacity, altitude } = item
-          return { kind, leg, at, screen: screen(at), artwork: vehicle.artwork, rotation: degrees(rotation), mirrored, opacity, altitude }
+          return { kind, leg, at, screen: screen(at), artwork: vehicle.id, rotation: degrees(rotation), mirrored, opacity, altitude }
         }
         case 'pin':
           return { kind: item.kind, stop: item.stop, at: item.at, screen: screen(item.at), scale: item.scale, opacity: item.opacity }

@@ -7,7 +7,7 @@ import { wrapLongitude } from './lon-lat'
 
 const { WGS84 } = geodesic.Geodesic
 
-/** A line on the ground: x and y in turn, with jumps after the points whose numbers are in `breaks`. */
+/** A line on the ground: x and y in turn, broken after the points whose numbers are in `breaks`. */
 export interface GroundLine {
   points: Float64Array
   breaks: number[]
@@ -23,7 +23,7 @@ const LEAST_DEPTH = 4
 const CUT = 50
 
 /**
- * The shortest way over the ellipsoid between two ground points, as a line on the ground that is nowhere further from it than `tolerance`; it jumps
+ * The shortest way over the ellipsoid between two ground points, as a line on the ground that is nowhere further from it than `tolerance`; it is broken
  * where the map is cut or does not show it. Undefined where the ends have no place on the Earth.
  * Source: Karney, Algorithms for geodesics (2013); package geographiclib-geodesic.
  */
@@ -54,7 +54,7 @@ export function greatCircle(a: Point, b: Point, geo: GroundGeo, tolerance: numbe
   return joined(samples)
 }
 
-/** Puts the samples that the map shows into one line; where the map leaves some out, or is cut between two, the line jumps. */
+/** Puts the samples that the map shows into one line; where the map leaves some out, or is cut between two, the line is broken. */
 function joined(samples: readonly { p: Point | undefined; u: number }[]): GroundLine {
   const xy: number[] = []
   const breaks: number[] = []

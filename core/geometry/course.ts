@@ -1,13 +1,13 @@
 import { clamp } from './clamp'
 import type { Cubic } from './cubic'
-import { cubicPoint, flatteningSteps, isJump } from './cubic'
+import { cubicPoint, flatteningSteps, isBreak } from './cubic'
 import type { Point } from './point'
 import { nearestShare } from './point'
 
 /**
  * A compiled course: a flattened polyline with a table of cumulative length.
  * `points` holds x, y in turn (ground units); `lengths[i]` is the length up to point i; both have at least two points.
- * `breaks` are the indexes, rising, of the points after which the course continues elsewhere, as where a map of the world is cut: the jump has no
+ * `breaks` are the indexes, rising, of the points after which the course continues elsewhere, as where a map of the world is cut: a break has no
  * length, and nothing is drawn over it.
  */
 export interface Course {
@@ -20,14 +20,14 @@ export interface Course {
 /** How far, in ground units, the polyline may lie off the curve it stands for: under half a pixel at any zoom up to 25. */
 export const FLATTENING = 0.02
 
-/** Flattens a chain of cubics to a course, which jumps where one does not start where the one before ends. At least one cubic is needed. */
+/** Flattens a chain of cubics to a course, which is broken where one does not start where the one before ends. At least one cubic is needed. */
 export function courseOf(cubics: readonly Cubic[], tolerance = FLATTENING): Course {
   const first = cubics[0]
   if (!first) throw new RangeError('A course needs at least one segment.')
   const xy: number[] = [first[0].x, first[0].y]
   const breaks: number[] = []
   for (const [i, cubic] of cubics.entries()) {
-    if (isJump(cubics, i)) {
+    if (isBreak(cubics, i)) {
       breaks.push(xy.length / 2 - 1)
       xy.push(cubic[0].x, cubic[0].y)
     }
@@ -40,7 +40,7 @@ export function courseOf(cubics: readonly Cubic[], tolerance = FLATTENING): Cour
   return polylineCourse(Float64Array.from(xy), breaks)
 }
 
-/** The points of a course, split at its jumps. */
+/** The points of a course, split at its breaks. */
 export function partsOf({ points, breaks }: Course): Point[][] {
   const all = Array.from({ length: points.length / 2 }, (_, i) => ({ x: points[2 * i]!, y: points[2 * i + 1]! }))
   return [...breaks, all.length - 1].map((last, k) => all.slice(k === 0 ? 0 : breaks[k - 1]! + 1, last + 1))
@@ -61,18 +61,18 @@ export function joinCourses(courses: readonly Course[]): Course {
   return polylineCourse(points, breaks)
 }
 
-/** A course of straight pieces through points, x and y in turn, with jumps after those whose numbers are in `breaks`. */
+/** A course of straight pieces through points, x and y in turn, broken after those whose numbers are in `breaks`. */
 export function polylineCourse(points: Float64Array, breaks: readonly number[] = []): Course {
   const n = points.length / 2
   const lengths = new Float64Array(n)
   let next = 0
   for (let i = 1; i < n; i++) {
-    const jumps = breaks[next] === i - 1
-    if (jumps) next++
+    const isBroken = breaks[next] === i - 1
+    if (isBroken) next++
     const dx = points[2 * i]! - points[2 * i - 2]!
     const dy = points[2 * i + 1]! - points[2 * i - 1]!
     // Math.hypot takes ten times as long, which tells on a track of a hundred thousand points.
-    lengths[i] = lengths[i - 1]! + (jumps ? 0 : Math.sqrt(dx * dx + dy * dy))
+    lengths[i] = lengths[i - 1]! + (isBroken ? 0 : Math.sqrt(dx * dx + dy * dy))
   }
   return { points, lengths, length: lengths[n - 1]!, breaks }
 }
@@ -127,7 +127,7 @@ export function pointAt(course: Course, s: number): Point {
   return { x: x + (points[2 * i + 2]! - x) * u, y: y + (points[2 * i + 3]! - y) * u }
 }
 
-/** The ends of the part of a course, between jumps, that holds length s. */
+/** The ends of the part of a course, between breaks, that holds length s. */
 function partAt({ lengths, length, breaks }: Course, s: number): [number, number] {
   let start = 0
   for (const i of breaks) {
@@ -137,12 +137,12 @@ function partAt({ lengths, length, breaks }: Course, s: number): [number, number
   return [start, length]
 }
 
-/** At a jump two points have the same length; this much to either side tells them apart. */
+/** At a break two points have the same length; this much to either side tells them apart. */
 const HAIR = 1e-6
 
 /**
  * Direction of the chord between s - window/2 and s + window/2, in radians, 0 to the right and clockwise positive (y down).
- * Near the ends, and at jumps, the window shrinks on one side. Undefined where the chord has no length.
+ * Near the ends, and at breaks, the window shrinks on one side. Undefined where the chord has no length.
  */
 export function chordHeading(course: Course, s: number, window: number): number | undefined {
   const [start, end] = course.breaks.length > 0 ? partAt(course, s) : [0, course.length]

@@ -7,8 +7,8 @@ export type Cubic = readonly [Point, Point, Point, Point]
 /** Ends closer to each other than this, in ground units, are the same but for rounding. */
 const SAME = 1e-6
 
-/** Whether a chain of cubics jumps before one of them: this one does not start where the one before ends. */
-export function isJump(chain: readonly Cubic[], i: number): boolean {
+/** Whether a chain of cubics is broken before one of them: this one does not start where the one before ends. */
+export function isBreak(chain: readonly Cubic[], i: number): boolean {
   const [before, next] = [chain[i - 1], chain[i]]
   return before !== undefined && next !== undefined && distance(before[3], next[0]) > SAME
 }

@@ -23,6 +23,17 @@ const MIGRATIONS: readonly ((document: Raw) => Raw)[] = [
   }),
   // Version 5: the camera may turn and tilt, and views may follow the first; a document of version 4 has one that does neither.
   (document) => document,
+  // Version 6: lines and vehicles are of several kinds, each with fields of its own; a node's gap is called a break.
+  ({ travellers, ...rest }) => ({
+    ...rest,
+    ...(travellers === undefined
+      ? {}
+      : {
+          travellers: Array.isArray(travellers)
+            ? travellers.map((who: unknown) => (isRaw(who) && Array.isArray(who.legs) ? { ...who, legs: who.legs.map(inKinds) } : who))
+            : travellers,
+        }),
+  }),
 ]
 
 const isRaw = (value: unknown): value is Raw => typeof value === 'object' && value !== null
@@ -56,6 +67,32 @@ function rising(leg: unknown): unknown {
     return word
   })
   return { ...leg, course: { ...leg.course, times: times.join(' ') } }
+}
+
+/** A leg of version 5, whose ink had the fields of all lines at once. */
+function inKinds(leg: unknown): unknown {
+  if (!isRaw(leg)) return leg
+  const { ink, vehicle, course, ...rest } = leg
+  return {
+    ...rest,
+    ...(ink === undefined ? {} : { ink: isRaw(ink) ? lineInKinds(ink) : ink }),
+    ...(vehicle === undefined ? {} : { vehicle: isRaw(vehicle) ? { kind: 'catalogue', ...vehicle } : vehicle }),
+    ...(course === undefined
+      ? {}
+      : { course: isRaw(course) && Array.isArray(course.nodes) ? { ...course, nodes: course.nodes.map(withBreak) } : course }),
+  }
+}
+
+function lineInKinds({ line = 'solid', dash, gap, ...rest }: Raw): Raw {
+  const space = gap === undefined ? {} : { space: gap }
+  if (line === 'dashed') return { ...rest, line: { kind: line, ...(dash === undefined ? {} : { dash }), ...space } }
+  return { ...rest, line: line === 'dotted' ? { kind: line, ...space } : { kind: line } }
+}
+
+function withBreak(node: unknown): unknown {
+  if (!isRaw(node) || !('gap' in node)) return node
+  const { gap, ...rest } = node
+  return { ...rest, break: gap }
 }
 
 const withId = (sheet: unknown): unknown => (typeof sheet === 'object' && sheet !== null ? { id: 'sheet', ...sheet } : sheet)

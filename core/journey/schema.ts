@@ -2,23 +2,25 @@ import { z } from 'zod'
 import { FRAME_RATES } from '../pace/rate'
 import { NAMED_CURVES } from '../pace/easing'
 import { VEHICLE_IDS } from '../vehicles/catalogue'
+import { inkSchema } from './ink-schema'
 import { areaSchema, groundSchema, sheetSchema } from './sheet-schema'
 import { stopSchema } from './stop-schema'
 import type { Moment, Span } from './values'
 import { countIn, HEIGHTS_PATTERN, isRising, POINTS_PATTERN, TIMES_PATTERN } from './track-line'
 import { colour, id, LIMITS, momentSchema, point, seconds, unit, viewSchema } from './values'
 
+export * from './ink-schema'
 export * from './sheet-schema'
 export * from './stop-schema'
 export { LIMITS } from './values'
 export type { Moment, Span } from './values'
 
 /**
- * The journey document, version 5: what is stored, exchanged and undone.
+ * The journey document, version 6: what is stored, exchanged and undone.
  * Lengths are in ground units (gu) or reference pixels (rpx), times in seconds; see docs/journey-format.md.
  */
 export const JOURNEY_FORMAT = 'zephyrine-journey'
-export const JOURNEY_VERSION = 5
+export const JOURNEY_VERSION = 6
 
 const evenSide = z.int().min(64).max(LIMITS.side).multipleOf(2, 'must be an even number of pixels')
 const title = z.string().trim().min(1).max(120)
@@ -38,8 +40,8 @@ export const nodeSchema = z.strictObject({
   /** Handles, as offsets from `at`, towards the node before and the node after. */
   before: point,
   after: point,
-  /** The line ends here and continues at the next node, to which the traveller jumps. */
-  gap: z.boolean().optional(),
+  /** The line is broken: it ends here and goes on at the next node, where the traveller is at once. */
+  break: z.boolean().optional(),
 })
 
 export const NETWORK_MODES = ['road', 'rail', 'water'] as const
@@ -55,7 +57,7 @@ export const courseSchema = z.discriminatedUnion('kind', [
     nodes: z
       .array(nodeSchema)
       .max(LIMITS.nodes)
-      .refine((nodes) => !nodes.at(-1)?.gap, 'has a gap after the last node: the line must end at the stop'),
+      .refine((nodes) => !nodes.at(-1)?.break, 'has a break after the last node: the line must end at the stop'),
     arrive: point,
   }),
   /** The shortest way over the Earth, where the ground is georeferenced; else straight. */
@@ -97,31 +99,16 @@ export const courseSchema = z.discriminatedUnion('kind', [
   }),
 ])
 
-export const glowSchema = z.strictObject({
-  colour: colour.default('#ffd27a'),
-  /** How far the light reaches, in rpx. */
-  radius: z.number().min(1).max(120).default(22),
-  strength: unit.default(0.8),
-})
-
-export const inkSchema = z.strictObject({
-  colour: colour.default('#d8412f'),
-  /** Stroke width in rpx. */
-  width: z.number().min(0.5).max(100).default(9),
-  cap: z.enum(['round', 'butt', 'square']).default('round'),
-  line: z.enum(['solid', 'dashed', 'dotted']).default('solid'),
-  /** Visible length of a dash and of the gap after it, in rpx; dots use only the gap. */
-  dash: z.number().min(1).max(400).default(26),
-  gap: z.number().min(1).max(400).default(18),
-  glow: glowSchema.nullable().default(null),
-})
-
-export const vehicleSchema = z.strictObject({
-  artwork: z.enum(VEHICLE_IDS),
-  colour: colour.default('#d8412f'),
-  /** Length of the vehicle in rpx. */
-  size: z.number().min(12).max(600).default(110),
-})
+export const vehicleSchema = z.discriminatedUnion('kind', [
+  /** One of the vehicles that ship with the application. */
+  z.strictObject({
+    kind: z.literal('catalogue'),
+    artwork: z.enum(VEHICLE_IDS),
+    colour: colour.default('#d8412f'),
+    /** Length of the vehicle in rpx. */
+    size: z.number().min(12).max(600).default(110),
+  }),
+])
 
 export const CURVE_NAMES = Object.keys(NAMED_CURVES) as (keyof typeof NAMED_CURVES)[]
 export const EASING_NAMES = ['gentle', 'recorded', ...CURVE_NAMES] as const
@@ -285,8 +272,6 @@ export type NetworkCourse = Extract<CourseShape, { kind: 'network' }>
 export type Network = z.output<typeof networkSchema>
 export type NetworkMode = (typeof NETWORK_MODES)[number]
 export type ViewAtMoment = z.output<typeof viewAtMomentSchema>
-export type Ink = z.output<typeof inkSchema>
-export type Glow = z.output<typeof glowSchema>
 export type VehicleChoice = z.output<typeof vehicleSchema>
 export type Easing = z.output<typeof easingSchema>
 export type Leg = z.output<typeof legSchema>

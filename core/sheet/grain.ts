@@ -1,3 +1,4 @@
+import { latticeNoise } from '../geometry/noise'
 import type { Wash } from '../journey/schema'
 
 /** How pixels map to a sheet: the position of the first one, and the size of each, in sheet pixels. */
@@ -5,14 +6,6 @@ export interface PixelGrid {
   left: number
   top: number
   step: number
-}
-
-/** A number in -1..1 for a lattice point, always the same. Source of the mixing: MurmurHash3's finalizer (public domain). */
-function latticeNoise(column: number, row: number): number {
-  let h = Math.imul(column, 0x27d4eb2d) ^ Math.imul(row, 0x165667b1)
-  h = Math.imul(h ^ (h >>> 16), 0x85ebca6b)
-  h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35)
-  return ((h ^ (h >>> 16)) >>> 0) / 2147483648 - 1
 }
 
 /** How much the strongest grain lightens or darkens a pixel, in steps of 255. */

@@ -9,7 +9,9 @@ export interface Artwork {
   /** Direction the drawing faces, in degrees clockwise from "to the right". */
   facing: number
   /** How far behind the origin the ink ends, as a share of the vehicle's length: it must end under the drawing. */
-  inkGap: number
+  inkBehind: number
+  /** The box that its shapes keep to, in artwork units. */
+  bounds: { left: number; top: number; right: number; bottom: number }
   /** Whether it rises over the ground while it travels, and casts a shadow. */
   flies?: true
   shapes: readonly Shape[]
@@ -42,7 +44,8 @@ export const car: Artwork = {
   name: 'Car',
   view: 'above',
   facing: 0,
-  inkGap: 0.2,
+  inkBehind: 0.2,
+  bounds: { left: -51, top: -26, right: 51, bottom: 26 },
   shapes: [
     { d: row(2, -36, 58, (x) => box(x, -25, 16, 50, 3)), fill: 'line' },
     { d: 'M-50-13C-50-20-45-23-37-23L32-22C44-21 50-14 50 0C50 14 44 21 32 22L-37 23C-45 23-50 20-50 13Z', fill: 'body' },
@@ -58,7 +61,8 @@ export const camper: Artwork = {
   name: 'Camper van',
   view: 'side',
   facing: 0,
-  inkGap: 0.15,
+  inkBehind: 0.15,
+  bounds: { left: -51, top: -62, right: 51, bottom: 1 },
   shapes: [
     { d: 'M-37-58C-20-63 10-63 25-57C10-54-20-54-37-58Z', fill: 'lamp' },
     { d: box(-30, -56, 4, 6) + box(12, -56, 4, 6), fill: 'line' },
@@ -77,7 +81,8 @@ export const bus: Artwork = {
   name: 'Coach',
   view: 'side',
   facing: 0,
-  inkGap: 0.15,
+  inkBehind: 0.15,
+  bounds: { left: -51, top: -47, right: 51, bottom: 1 },
   shapes: [
     { d: 'M-50-9L-50-37C-50-42-48-44-44-44L40-44C46-44 48-41 49-35L50-18L50-9C50-7 49-6 47-6L-47-6C-49-6-50-7-50-9Z', fill: 'body' },
     { d: 'M-50-9L-50-17L50-17L50-9C50-7 49-6 47-6L-47-6C-49-6-50-7-50-9Z', fill: 'shade' },
@@ -93,7 +98,8 @@ export const train: Artwork = {
   name: 'Night train',
   view: 'side',
   facing: 0,
-  inkGap: 0.2,
+  inkBehind: 0.2,
+  bounds: { left: -52, top: -39, right: 51, bottom: 1 },
   shapes: [
     { d: row(4, -44, 12, (x) => circle(x, -3.4, 3.4)) + row(3, 14, 11, (x) => circle(x, -3.4, 3.4)), fill: 'line' },
     { d: box(-51, -9, 98, 4), fill: 'line' },
@@ -111,7 +117,8 @@ export const ferry: Artwork = {
   name: 'Ferry',
   view: 'side',
   facing: 0,
-  inkGap: 0.25,
+  inkBehind: 0.25,
+  bounds: { left: -51, top: -55, right: 51, bottom: 2 },
   shapes: [
     { d: box(-22, -47, 11, 15, 1), fill: 'body' },
     { d: box(-22, -43, 11, 4), fill: 'line' },
@@ -129,7 +136,8 @@ export const sailboat: Artwork = {
   name: 'Sailing boat',
   view: 'side',
   facing: 0,
-  inkGap: 0.2,
+  inkBehind: 0.2,
+  bounds: { left: -47, top: -100, right: 51, bottom: 3 },
   shapes: [
     { d: 'M1-14L1-98', stroke: 'wood', width: 3 },
     { d: 'M4-94C24-74 38-48 44-20L4-20Z', fill: 'paper' },
@@ -145,7 +153,8 @@ export const rowboat: Artwork = {
   name: 'Rowing boat',
   view: 'above',
   facing: 0,
-  inkGap: 0.3,
+  inkBehind: 0.3,
+  bounds: { left: -48, top: -55, right: 51, bottom: 55 },
   shapes: [
     { d: 'M-2-16L-16-46M-2 16L-16 46', stroke: 'wood', width: 3 },
     { d: 'M-13-38L-22-52L-18-54L-10-40ZM-13 38L-22 52L-18 54L-10 40Z', fill: 'wood' },
@@ -161,7 +170,8 @@ export const seaplane: Artwork = {
   name: 'Seaplane',
   view: 'above',
   facing: 0,
-  inkGap: 0.25,
+  inkBehind: 0.25,
+  bounds: { left: -51, top: -59, right: 49, bottom: 59 },
   flies: true,
   shapes: [
     { d: 'M-24-19L30-19C37-19 40-17 42-15C40-13 37-11 30-11L-24-11ZM-24 19L30 19C37 19 40 17 42 15C40 13 37 11 30 11L-24 11Z', fill: 'steel' },
@@ -180,7 +190,8 @@ export const airliner: Artwork = {
   name: 'Airliner',
   view: 'above',
   facing: -90,
-  inkGap: 0.3,
+  inkBehind: 0.3,
+  bounds: { left: -52, top: -51, right: 52, bottom: 51 },
   flies: true,
   shapes: [
     { d: box(-27, -10, 7, 15, 3) + box(20, -10, 7, 15, 3), fill: 'steel' },
@@ -197,7 +208,8 @@ export const bicycle: Artwork = {
   name: 'Bicycle',
   view: 'side',
   facing: 0,
-  inkGap: 0.32,
+  inkBehind: 0.32,
+  bounds: { left: -50, top: -115, right: 50, bottom: 1 },
   shapes: [
     { d: circle(-29, -20, 18.5) + circle(29, -20, 18.5), stroke: 'line', width: 4 },
     { d: 'M-29-20L-3-20L17-46L-15-46L-3-20M-29-20L-17-52M29-20L15-56L23-60', stroke: 'body', width: 4 },
@@ -214,7 +226,8 @@ export const motorbike: Artwork = {
   name: 'Motorbike',
   view: 'side',
   facing: 0,
-  inkGap: 0.3,
+  inkBehind: 0.3,
+  bounds: { left: -49, top: -92, right: 50, bottom: 1 },
   shapes: [
     { d: circle(-32, -16, 13) + circle(33, -16, 13), stroke: 'line', width: 7 },
     { d: 'M33-16L20-48L14-50M-32-16L-8-20L10-20', stroke: 'steel', width: 4 },
@@ -233,7 +246,8 @@ export const walker: Artwork = {
   name: 'Walker',
   view: 'upright',
   facing: 0,
-  inkGap: 0,
+  inkBehind: 0,
+  bounds: { left: -35, top: -119, right: 41, bottom: 3 },
   shapes: [
     { d: 'M30-58L38 0', stroke: 'wood', width: 4 },
     { d: 'M-15-44L-4-44L-5-2L-18-2ZM4-44L15-44L18-2L5-2Z', fill: 'line' },
@@ -252,7 +266,8 @@ export const balloon: Artwork = {
   name: 'Balloon',
   view: 'upright',
   facing: 0,
-  inkGap: 0,
+  inkBehind: 0,
+  bounds: { left: -51, top: -143, right: 51, bottom: 2 },
   flies: true,
   shapes: [
     { d: 'M-18-46L-8-16M18-46L8-16M-6-44L-3-16M6-44L3-16', stroke: 'line', width: 1.5 },

@@ -182,9 +182,9 @@ describe('the details', () => {
     await page.getByRole('button', { name: 'Colour #c9962b' }).nth(1).click()
     await page.getByLabel('Glow').click()
     await page.getByRole('button', { name: 'Use this ink for all legs' }).click()
-    expect((await legs()).map(({ ink }) => [ink.line, ink.colour, ink.glow])).toEqual(Array(4).fill(['dotted', '#c9962b', null]))
+    expect((await legs()).map(({ ink }) => [ink.line.kind, ink.colour, ink.glow])).toEqual(Array(4).fill(['dotted', '#c9962b', null]))
     await page.keyboard.press('Control+z')
-    expect((await legs())[0]!.ink.line).toBe('solid')
+    expect((await legs())[0]!.ink.line.kind).toBe('solid')
   })
 
   it('dress a stop: name, pin, label side', async () => {

@@ -10,7 +10,7 @@ import { addStop } from '#core/edits/visits'
 import { setWash } from '#core/edits/sheets'
 import { createJourney } from '#core/journey/create'
 import type { Journey } from '#core/journey/schema'
-import { washSchema } from '#core/journey/schema'
+import { glowSchema, washSchema } from '#core/journey/schema'
 import { WASH_PRESETS } from '#core/sheet/wash'
 import { VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { paintStill } from '#render/still'
@@ -109,7 +109,10 @@ describe('preview and server frame', () => {
         [200, 900],
         [1700, 300],
       ],
-      { vehicle: { artwork, colour: '#17646b', size: 420 }, ink: { glow: { colour: '#ffffff', radius: 40, strength: 1 } } },
+      {
+        vehicle: { kind: 'catalogue', artwork, colour: '#17646b', size: 420 },
+        ink: { glow: glowSchema.parse({ colour: '#ffffff', radius: 40, strength: 1 }) },
+      },
     )
     expect(await difference(await store(journey), journey, 4)).toBeLessThan(1)
   })

@@ -286,7 +286,7 @@ describe('several at once', () => {
     await page.getByTestId('bend-seaplane').click({ modifiers: ['Shift'] })
     await page.getByText('2 legs are selected').waitFor()
     await page.getByRole('radio', { name: 'Dotted' }).click()
-    const lines = (await demo.stored()).travellers[0]!.legs.map(({ ink }) => ink.line)
+    const lines = (await demo.stored()).travellers[0]!.legs.map(({ ink }) => ink.line.kind)
     expect([lines[0], lines[3]]).toEqual(['dotted', 'dotted'])
     expect(lines[1]).toBe('dashed')
     await page.getByRole('button', { name: 'Journey', exact: true }).click()

@@ -101,7 +101,7 @@ describe('every frame of the demo', () => {
 })
 
 describe('vehicles', () => {
-  const bus = { artwork: 'bus', colour: '#d8412f', size: 100 } as const
+  const bus = { kind: 'catalogue', artwork: 'bus', colour: '#d8412f', size: 100 } as const
   const car = { ...bus, artwork: 'car' } as const
   const at = (journey: Journey, t: number) => vehicle(frameAt(compile(journey), t))!
 
@@ -266,7 +266,7 @@ describe('vehicles', () => {
     journey = editLeg(journey, 'l2', { vehicle: bus })
     const compiled = compile(editTraveller(journey, { atEnd: 'stays' }))
     const { arrive, leave } = compiled.travellers[0]!.visits[1]!
-    const artwork = (t: number) => vehicle(frameAt(compiled, t))?.vehicle.artwork
+    const artwork = (t: number) => vehicle(frameAt(compiled, t))?.vehicle.id
     expect([artwork(arrive), artwork((arrive + leave) / 2), artwork(leave)]).toEqual(['car', undefined, 'bus'])
     // It fades and is faded in, a quarter of a second each: half way through it is half there.
     const opacity = (t: number) => vehicle(frameAt(compiled, t))?.opacity
@@ -308,7 +308,7 @@ describe('how fast a vehicle turns', () => {
         (stops, rate) => {
           const trip = journeyOver(
             stops.map(([at]) => at),
-            { vehicle: { artwork, colour: '#d8412f', size: 60 }, course: { kind: 'straight' } },
+            { vehicle: { kind: 'catalogue', artwork, colour: '#d8412f', size: 60 }, course: { kind: 'straight' } },
             8,
           )
           const journey = stops.reduce((j, [, layover], i) => setLayover(j, i, layover), trip)
@@ -336,7 +336,7 @@ describe('how fast a vehicle turns', () => {
         [900, 500],
         [900, 1000],
       ],
-      { vehicle: { artwork: 'car', colour: '#d8412f', size: 20 }, easing: 'linear' },
+      { vehicle: { kind: 'catalogue', artwork: 'car', colour: '#d8412f', size: 20 }, easing: 'linear' },
     )
     const compiled = compile(setLayover(trip, 1, 2 / 30))
     const { arrive, leave } = compiled.travellers[0]!.visits[1]!
@@ -354,7 +354,7 @@ describe('how fast a vehicle turns', () => {
         [200, 500],
         [1600, 900],
       ],
-      { vehicle: { artwork: 'car', colour: '#d8412f', size: 60 } },
+      { vehicle: { kind: 'catalogue', artwork: 'car', colour: '#d8412f', size: 60 } },
     )
     const none = { x: 0, y: 0 }
     const journey = editLeg(trip, 'l1', {
@@ -362,7 +362,7 @@ describe('how fast a vehicle turns', () => {
         kind: 'drawn',
         leave: none,
         nodes: [
-          { at: { x: 900, y: 500 }, kind: 'corner', before: none, after: none, gap: true },
+          { at: { x: 900, y: 500 }, kind: 'corner', before: none, after: none, break: true },
           { at: { x: 1600, y: 200 }, kind: 'corner', before: none, after: none },
         ],
         arrive: none,
@@ -392,7 +392,7 @@ describe('the ink behind a vehicle', () => {
     for (let degreesUp = 0; degreesUp < 360; degreesUp += 15) {
       const angle = (-degreesUp * Math.PI) / 180
       const to = [960 + 800 * Math.cos(angle), 540 + 800 * Math.sin(angle)] as const
-      const compiled = compile(journeyOver([[960, 540], to], { vehicle: { artwork, colour: '#d8412f', size: 300 } }))
+      const compiled = compile(journeyOver([[960, 540], to], { vehicle: { kind: 'catalogue', artwork, colour: '#d8412f', size: 300 } }))
       const { depart, arrive } = compiled.travellers[0]!.legs[0]!
       const frame = frameAt(compiled, (depart + arrive) / 2)
       const gap = frame.motions[0]!.s - inks(frame)[0]!.head
@@ -407,7 +407,7 @@ describe('the ink behind a vehicle', () => {
   })
 
   it('catches up with the stop after arrival, and does not jump there', () => {
-    const car = { artwork: 'car', colour: '#d8412f', size: 200 } as const
+    const car = { kind: 'catalogue', artwork: 'car', colour: '#d8412f', size: 200 } as const
     for (const layover of [0, 1]) {
       const points: [number, number][] = [[200, 500], [900, 500], [1500, 500]] // prettier-ignore
       const compiled = compile(setLayover(journeyOver(points, { vehicle: car }), 1, layover))
@@ -432,7 +432,9 @@ describe('awkward trips', () => {
         [500, 100],
       ],
     ] as [number, number][][]) {
-      for (const frame of framesOf(compile(journeyOver(points, { vehicle: { artwork: 'bus', colour: '#d8412f', size: 100 } })))) {
+      for (const frame of framesOf(
+        compile(journeyOver(points, { vehicle: { kind: 'catalogue', artwork: 'bus', colour: '#d8412f', size: 100 } })),
+      )) {
         expect(JSON.stringify(frame.motions)).not.toContain('null,null')
         for (const motion of frame.motions)
           if (motion) expect([motion.position.x, motion.heading, motion.s].every(Number.isFinite)).toBe(true)
@@ -441,7 +443,7 @@ describe('awkward trips', () => {
   })
 
   it('complete the ink of a leg even where the next one is shorter than the gap behind the vehicle', () => {
-    const vehicle = { artwork: 'rowboat', colour: '#d8412f', size: 400 } as const
+    const vehicle = { kind: 'catalogue', artwork: 'rowboat', colour: '#d8412f', size: 400 } as const
     const journey = setLayover(
       journeyOver(
         [
@@ -466,7 +468,7 @@ describe('awkward trips', () => {
           [100, 100],
           [900, 100],
         ],
-        { vehicle: { artwork: 'car', colour: '#d8412f', size: 100 } },
+        { vehicle: { kind: 'catalogue', artwork: 'car', colour: '#d8412f', size: 100 } },
       ),
       1,
       0,
@@ -488,7 +490,7 @@ describe('awkward trips', () => {
         (points, bow, t) => {
           const journey = journeyOver(
             points,
-            { course: { kind: 'bowed', bow }, vehicle: { artwork: 'bicycle', colour: '#d8412f', size: 80 } },
+            { course: { kind: 'bowed', bow }, vehicle: { kind: 'catalogue', artwork: 'bicycle', colour: '#d8412f', size: 80 } },
             20,
           )
           const frame = frameAt(compile(journey), t)

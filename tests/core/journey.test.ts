@@ -17,7 +17,9 @@ import type { Journey } from '#core/journey/schema'
 import { coversFrame, fillingView } from '#core/sheet/framing'
 import { sharpness } from '#core/frame/sharpness'
 import { VEHICLE_IDS } from '#core/vehicles/catalogue'
+import { EVERY_COURSE } from '../support/every-kind'
 import { demo, journeyOver, paperSheet } from '../support/journeys'
+import { asVersion5 } from '../support/old-documents'
 
 /** The demo as plain data with one field, named by its path, set to something else (or taken away). */
 function broken(path: string, value?: unknown): unknown {
@@ -36,8 +38,8 @@ describe('reading a journey', () => {
   })
 
   it('takes what version 2 wrote, in which stops had no postcards and no place of their own', () => {
-    const now = JSON.parse(JSON.stringify(demo())) as Journey
-    const stops = now.stops.map(({ id, name, at, found, pin, label }) => ({ id, name, at, found, pin, label }))
+    const now = asVersion5(demo())
+    const stops = demo().stops.map(({ id, name, at, found, pin, label }) => ({ id, name, at, found, pin, label }))
     expect(parseJourney({ ...now, version: 2, stops })).toEqual({
       ...demo(),
       stops: demo().stops.map((stop) => ({ ...stop, postcard: null })),
@@ -45,7 +47,7 @@ describe('reading a journey', () => {
   })
 
   it('takes what version 3 wrote: rests that were given, not set, are free again, and times of tracks never fall', () => {
-    const now = JSON.parse(JSON.stringify(journeyOver([[0, 0], [9, 0], [9, 9]], {}, 10))) as Journey // prettier-ignore
+    const now = asVersion5(journeyOver([[0, 0], [9, 0], [9, 9]], {}, 10)) as unknown as Journey // prettier-ignore
     // What version 3 gave new stops in a film of 10 s was 0.5, 0.5 and 1.5; here the second was set by hand.
     const given = [0.5, 0.8, 1.5]
     const track = { kind: 'track', points: '0,0 1,1 2,0 9,0', times: '0 5 3.5 9' }
@@ -66,6 +68,17 @@ describe('reading a journey', () => {
     expect(legs[0]!.course).toEqual({ ...track, times: '0 5 5 9', heights: null, began: null })
   })
 
+  it('takes what version 5 wrote: lines with all fields at once, vehicles without a kind, and gaps between nodes', () => {
+    const broken = editLeg(demo(), 'seaplane', { course: EVERY_COURSE.drawn })
+    expect(parseJourney(asVersion5(broken))).toEqual(broken)
+    const legs = (ink: unknown) => ({ ...asVersion5(journeyOver([[0, 0], [9, 0]])), travellers: [{ id: 't', visits: [{ stop: 's0' }, { stop: 's1' }], legs: [{ id: 'l', ink }] }] }) // prettier-ignore
+    const lineOf = (ink: unknown) => parseJourney(legs(ink)).travellers[0]!.legs[0]!.ink.line
+    expect(lineOf({})).toEqual({ kind: 'solid' })
+    expect(lineOf({ line: 'dotted', dash: 40, gap: 7 })).toEqual({ kind: 'dotted', space: 7, fitted: false })
+    expect(lineOf({ line: 'dashed', dash: 40 })).toEqual({ kind: 'dashed', dash: 40, space: 18, fitted: false })
+    expect(() => lineOf({ line: 'wavy' })).toThrow(/ink\.line\.kind/)
+  })
+
   it('fills in defaults', () => {
     const bare = { ...createJourney('Bare'), stops: [{ id: 'a', name: 'A', at: { x: 1, y: 2 } }] }
     expect(parseJourney(JSON.parse(JSON.stringify(bare))).stops[0]!.pin).toEqual({ shape: 'lantern', colour: '#d8412f', size: 64 })
@@ -73,7 +86,7 @@ describe('reading a journey', () => {
 
   it.each<[what: string, path: string, value: unknown, message: RegExp]>([
     ['another format', 'format', 'something', /field "format" should be "zephyrine-journey"/],
-    ['a later version', 'version', 7, /field "version" is 7, and this Zephyrine reads versions 1 to 5/],
+    ['a later version', 'version', 7, /field "version" is 7, and this Zephyrine reads versions 1 to 6/],
     ['a missing version', 'version', undefined, /field "version" is missing/],
     [
       'a visit to nowhere',
@@ -222,7 +235,9 @@ describe('edits', () => {
       fc.tuple(fc.nat(6), fc.constantFrom(...VEHICLE_IDS)).map(
         ([i, artwork]) =>
           (j: Journey) =>
-            j.travellers[0]!.legs[i] ? editLeg(j, j.travellers[0]!.legs[i]!.id, { vehicle: { artwork, colour: '#123456', size: 90 } }) : j,
+            j.travellers[0]!.legs[i]
+              ? editLeg(j, j.travellers[0]!.legs[i]!.id, { vehicle: { kind: 'catalogue', artwork, colour: '#123456', size: 90 } })
+              : j,
       ),
       fc.double({ min: 0, max: 1, noNaN: true }).map((s) => (j: Journey) => setLayover(j, 0, s)),
     )

@@ -76,7 +76,7 @@ describe('heading over a run', () => {
         [0, 600],
         [0, 1200],
       ],
-      { vehicle: { artwork: 'bus', colour: '#d8412f', size: 40 } },
+      { vehicle: { kind: 'catalogue', artwork: 'bus', colour: '#d8412f', size: 40 } },
     )
     const bowed = hairpin.travellers[0]!.legs.reduce(
       (j, { id }, i) => editLeg(j, id, { course: { kind: 'bowed', bow: i === 0 ? 1 : -1 } }),
@@ -116,11 +116,11 @@ describe('the vehicles', () => {
     expect(VEHICLE_IDS.length).toBeGreaterThanOrEqual(10)
     expect(new Set(VEHICLE_IDS.map((id) => artworkOf(id).name)).size).toBe(VEHICLE_IDS.length)
     for (const id of VEHICLE_IDS) {
-      const { view, facing, inkGap, shapes } = artworkOf(id)
+      const { view, facing, inkBehind, shapes } = artworkOf(id)
       expect(['above', 'side', 'upright']).toContain(view)
       expect(Math.abs(facing)).toBeLessThanOrEqual(180)
-      expect(inkGap).toBeGreaterThanOrEqual(0)
-      expect(inkGap).toBeLessThan(0.5)
+      expect(inkBehind).toBeGreaterThanOrEqual(0)
+      expect(inkBehind).toBeLessThan(0.5)
       expect(shapes.some((shape) => shape.fill === 'body' || shape.stroke === 'body')).toBe(true)
     }
   })

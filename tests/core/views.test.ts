@@ -126,7 +126,7 @@ describe('views at moments', () => {
       [3000, 1500],
       [5000, 2500],
     ],
-    { vehicle: { artwork: 'bicycle', colour: '#d8412f', size: 120 } },
+    { vehicle: { kind: 'catalogue', artwork: 'bicycle', colour: '#d8412f', size: 120 } },
   )
 
   it('make one view of a film that has no other, the same object at all times', () => {
@@ -242,7 +242,7 @@ describe('a view that zooms, turns and tilts', () => {
             [3000, 1500],
             [2500, 2500],
           ],
-          { vehicle: { artwork, colour: '#d8412f', size: 120 }, course: { kind: 'bowed', bow: 0.2 } },
+          { vehicle: { kind: 'catalogue', artwork, colour: '#d8412f', size: 120 }, course: { kind: 'bowed', bow: 0.2 } },
         )
         const compiled = compile({ ...journey, ...plan })
         for (let k = 0; k < compiled.frames; k += 3) {

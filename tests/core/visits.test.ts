@@ -98,7 +98,10 @@ describe('a trip out and back', () => {
 
 describe('a new leg of a flight', () => {
   it('bows upwards, whichever way it runs', () => {
-    const plane = { vehicle: { artwork: 'airliner', colour: '#d8412f', size: 90 }, course: { kind: 'bowed', bow: 0.2 } } as const
+    const plane = {
+      vehicle: { kind: 'catalogue', artwork: 'airliner', colour: '#d8412f', size: 90 },
+      course: { kind: 'bowed', bow: 0.2 },
+    } as const
     const start = editLeg(journeyOver([[300, 600], [1500, 700]], {}, 20), 'l1', plane) // prettier-ignore
     const back = goOnTo(goOnTo(start, { x: 200, y: 400 }, { stop: 'c', leg: 'c' }), { x: 1700, y: 300 }, { stop: 'd', leg: 'd' })
     compile(back).travellers[0]!.legs.forEach(({ course }, i) => {

@@ -4,17 +4,19 @@ import { describe, expect, it } from 'vitest'
 import { referenceSize } from '#core/camera/view'
 import type { FrameItem } from '#core/frame/frame'
 import { labelPlace } from '#core/frame/marks'
-import { bowedCubics } from '#core/geometry/bow'
-import { courseOf, polylineCourse } from '#core/geometry/course'
-import { groundSchema, inkSchema, labelSchema, pinSchema, postcardSchema, SIDES } from '#core/journey/schema'
+import { polylineCourse } from '#core/geometry/course'
+import { groundSchema, labelSchema, pinSchema, plannedSchema, postcardSchema, SIDES } from '#core/journey/schema'
 import { artworkOf, VEHICLE_IDS } from '#core/vehicles/catalogue'
+import { resolveVehicle } from '#core/vehicles/vehicle'
 import { itemBounds } from '#draw/bounds'
 import type { CanvasSpace } from '#draw/canvas-space'
 import { spaceOf } from '#draw/canvas-space'
-import { dashPattern } from '#draw/ink'
-import { mixColours, relativeLuminance } from '#draw/colour'
+import { dashPattern } from '#draw/ink-parts'
+import { mixColours } from '#core/colour/gradient'
+import { relativeLuminance } from '#draw/colour'
 import { createPainter } from '#draw/painter'
 import { createServerStudio, createServerSurface } from '#render/studio'
+import { BENT, EVERY_INK, inkItem } from '../support/inks'
 
 const frameSize = { width: 1280, height: 720 }
 const reference = referenceSize(frameSize)
@@ -71,7 +73,7 @@ describe('bounds', () => {
         kind: 'vehicle',
         leg: 'l',
         at: middle,
-        vehicle: { artwork, colour: '#d8412f', size: 260 },
+        vehicle: resolveVehicle({ kind: 'catalogue', artwork, colour: '#d8412f', size: 260 }),
         lies: artworkOf(artwork).view === 'above',
         rotation,
         mirrored,
@@ -138,55 +140,59 @@ describe('bounds', () => {
     })
   })
 
-  it.each([
-    ['plain', {}],
-    ['with square caps', { cap: 'square' as const, width: 40 }],
-    ['dotted', { line: 'dotted' as const, width: 30 }],
-    ['with a wide glow', { glow: { colour: '#ffffff', radius: 60, strength: 1 } }],
-  ])('hold ink %s', (_what, ink) => {
-    const course = courseOf(bowedCubics({ x: 500, y: 500 }, { x: 1300, y: 700 }, 0.3))
+  it.each(EVERY_INK.filter(([name]) => name !== 'hidden'))('hold ink: %s', (_what, ink) => {
+    for (const share of [0.25, 0.8, 1]) {
+      const head = BENT.length * share
+      expectWithin(
+        inkItem({ colour: '#ffffff', ...ink }, BENT, {
+          head,
+          front: share < 1 ? head : Infinity,
+          spark: ink.glow?.spark ? head / 2 : null,
+        }),
+      )
+    }
+  })
+
+  it.each(['solid', 'dashed', 'stamped'] as const)('hold a planned line: %s', (kind) => {
     expectWithin({
-      kind: 'ink',
+      kind: 'planned',
       leg: 'l',
-      course,
-      tail: 0,
-      head: course.length * 0.8,
+      course: BENT,
+      from: 100,
       patternZoom: 1,
-      phase: 0,
-      ink: inkSchema.parse({ colour: '#ffffff', ...ink }),
+      planned: plannedSchema.parse({ colour: '#ffffff', width: 14, opacity: 1, line: { kind } }),
     })
   })
 })
 
 describe('dashes', () => {
-  it('are as long as asked with any caps: the period is dash and gap', () => {
+  it('are as long as asked with any caps: the period is dash and space', () => {
     for (const cap of ['round', 'butt', 'square'] as const) {
-      const { dash: on, space: off } = dashPattern(inkSchema.parse({ line: 'dashed', cap, width: 10, dash: 30, gap: 12 }))!
+      const { piece: on, space: off } = dashPattern({ dash: 30, space: 12 }, 10, cap)
       expect(on + off).toBeCloseTo(42, 9)
       expect(on + (cap === 'butt' ? 0 : 10)).toBeCloseTo(30, 9)
     }
   })
 
-  it('too short to be seen grow, and their gaps with them, so that the line does not turn solid', () => {
-    for (const [dash, gap] of [
+  it('too short to be seen grow, and their spaces with them, so that the line does not turn solid', () => {
+    for (const [dash, space] of [
       [10, 20],
       [31, 12],
       [1, 1],
     ] as const) {
-      const { dash: on, space: off } = dashPattern(inkSchema.parse({ line: 'dashed', width: 30, dash, gap }))!
+      const { piece: on, space: off } = dashPattern({ dash, space }, 30, 'round')
       // Round caps reach half a width past each end.
       const [seen, left] = [on + 30, off - 30]
       expect(seen).toBeGreaterThanOrEqual(1.4 * 30)
-      expect(seen / left).toBeCloseTo(dash / gap, 9)
+      expect(seen / left).toBeCloseTo(dash / space, 9)
     }
   })
 
   it('go on over a break in the line as if there were none', () => {
-    const ink = inkSchema.parse({ line: 'dashed', cap: 'butt', width: 10, dash: 30, gap: 20, colour: '#ffffff' })
     // Two pieces of 335 px, the second one further down; 335 is not a whole number of periods of 50.
     const course = polylineCourse(Float64Array.of(200, 300, 535, 300, 200, 700, 535, 700), [1])
     const surface = createServerSurface(frameSize.width, frameSize.height)
-    const item: FrameItem = { kind: 'ink', leg: 'l', course, tail: 0, head: course.length, patternZoom: 1, phase: 0, ink }
+    const item = inkItem({ line: { kind: 'dashed', dash: 30, space: 20 }, cap: 'butt', width: 10, colour: '#ffffff' }, course)
     const frame = { time: 0, size: frameSize, scale: space.scale, reference, view, isMoving: false, items: [DARK, item], motions: [] }
     createPainter(createServerStudio('/nowhere')).paint(frame, surface.context, space.scale)
     const pixels = surface.pixels()
@@ -198,8 +204,6 @@ describe('dashes', () => {
       expect(s < 335 ? isInked(200 + s, 300) : isInked(200 + s - 335, 700), `at ${s}`).toBe(into < 30)
     }
   })
-
-  it('are none for a solid line', () => expect(dashPattern(inkSchema.parse({}))).toBeNull())
 })
 
 describe('colours', () => {

@@ -1,4 +1,5 @@
 /** Films of every format, as ffprobe and ffmpeg (of the FFmpeg project) see them; a ZIP as fflate reads it. */
+import { glowSchema } from '#core/journey/schema'
 import { execFileSync } from 'node:child_process'
 import { existsSync, readFileSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
@@ -29,8 +30,8 @@ const journey = setFrame(
       [1500, 800],
     ],
     {
-      vehicle: { artwork: 'car', colour: '#d8412f', size: 160 },
-      ink: { width: 30, colour: '#17646b', glow: { colour: '#ffd27a', radius: 40, strength: 1 } },
+      vehicle: { kind: 'catalogue', artwork: 'car', colour: '#d8412f', size: 160 },
+      ink: { width: 30, colour: '#17646b', glow: glowSchema.parse({ colour: '#ffd27a', radius: 40, strength: 1 }) },
     },
     2,
   ),

@@ -1,4 +1,5 @@
 /** Exported files, as ffprobe (of the FFmpeg project) sees them. */
+import { glowSchema } from '#core/journey/schema'
 import { existsSync, readFileSync, readdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
@@ -23,7 +24,10 @@ const film = (rate: FrameRate, seconds = 2, width = 320, height = 180) =>
         [200, 300],
         [1500, 800],
       ],
-      { vehicle: { artwork: 'car', colour: '#d8412f', size: 120 }, ink: { glow: { colour: '#ffd27a', radius: 20, strength: 1 } } },
+      {
+        vehicle: { kind: 'catalogue', artwork: 'car', colour: '#d8412f', size: 120 },
+        ink: { glow: glowSchema.parse({ colour: '#ffd27a', radius: 20, strength: 1 }) },
+      },
       seconds,
     ),
     { width, height, rate },

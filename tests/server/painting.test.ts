@@ -4,7 +4,7 @@ import sharp from 'sharp'
 import { describe, expect, it } from 'vitest'
 import { compile } from '#core/frame/compile'
 import { projectionAt } from '#core/camera/view-track'
-import { inkLengthAt } from '#core/frame/motion'
+import { inkLengthAt } from '#core/frame/ink-at'
 import { pointAt } from '#core/geometry/course'
 import { frameAt } from '#core/frame/frame-at'
 import { editStop } from '#core/edits/stops'
@@ -70,7 +70,7 @@ describe('ink', () => {
   })
 
   it('has dashes that stand still while it grows, as long as asked', async () => {
-    const dashed = bareLine({ line: 'dashed', dash: 40, gap: 20 })
+    const dashed = bareLine({ line: { kind: 'dashed', dash: 40, space: 20, fitted: false } })
     const [early, late] = [await paint(dashed, 3), await paint(dashed, 7)]
     const row = (picture: Picture) => Array.from({ length: 1500 }, (_, i) => colourAt(picture, 200 + i, 540))
     const [a, b] = [row(early), row(late)]
@@ -83,24 +83,14 @@ describe('ink', () => {
     expect(inked / 1200).toBeLessThan(0.69)
   })
 
-  it('dotted consists of round dots with the asked gap', async () => {
-    const dotted = bareLine({ line: 'dotted', width: 20, gap: 20 })
+  it('dotted consists of round dots with the asked space', async () => {
+    const dotted = bareLine({ line: { kind: 'dotted', space: 20, fitted: false }, width: 20 })
     const picture = await paint(dotted, 99)
     for (const k of [3, 10, 20]) {
       expect(colourAt(picture, 200 + 40 * k, 540)).toBe(RED)
       expect(colourAt(picture, 200 + 40 * k + 20, 540)).toBe(GROUND)
       expect(colourAt(picture, 200 + 40 * k + 9, 540 + 9)).toBe(GROUND)
     }
-  })
-
-  it('glows around the stroke, and only there', async () => {
-    const glowing = await paint(bareLine({ glow: { colour: '#ffffff', radius: 40, strength: 1 } }), 99)
-    const light = (y: number) => parseInt(colourAt(glowing, 900, y).slice(5), 16)
-    const plain = parseInt(GROUND.slice(5), 16)
-    expect(colourAt(glowing, 900, 540)).toBe(RED)
-    expect(light(540 - 16)).toBeGreaterThan(plain + 20)
-    expect(light(540 - 30)).toBeLessThan(light(540 - 16))
-    expect(Math.abs(light(540 - 120) - plain)).toBeLessThanOrEqual(1)
   })
 
   it('looks the same at 4K, only sharper', async () => {
@@ -213,10 +203,11 @@ describe('the demo', () => {
       const surface = await paintStill(folder, journey, t)
       return colourAt({ width: surface.width, pixels: surface.pixels() }, on.x, on.y)
     }
-    const ink = leg.leg.ink.colour
-    expect(await colour(0)).not.toBe(ink)
-    expect(await colour((leg.depart + leg.arrive) / 2)).toBe(ink)
-    expect(await colour(frameTime(compiled.frames - 1, '30/1'))).toBe(ink)
+    // The middle of a glowing line is nearly white.
+    const isLit = (hex: string) => Math.min(...[1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16))) > 180
+    expect(isLit(await colour(0))).toBe(false)
+    expect(isLit(await colour((leg.depart + leg.arrive) / 2))).toBe(true)
+    expect(isLit(await colour(frameTime(compiled.frames - 1, '30/1')))).toBe(true)
   })
 })
 

@@ -33,6 +33,7 @@ import { imagePath } from '../../server/storage/image-files'
 import { findImage, insertImage } from '../../server/storage/images'
 import { MIGRATIONS } from '../../server/storage/migrations'
 import { sweepFiles, sweepImages } from '../../server/storage/sweep'
+import { asVersion5 } from '../support/old-documents'
 import { demo } from '../support/journeys'
 import { temporaryFolder } from '../support/server'
 
@@ -80,8 +81,8 @@ describe('journeys', () => {
     const past = [[{ path: ['name'], value: 'Before' }]]
     saveJourney(db, id, 1, demo(), past)
     expect(readJourney(db, id)?.past).toEqual(past)
-    const { camera, ...rest } = demo()
-    const old = { ...rest, version: 4, views: undefined, camera: { centre: camera.centre, zoom: camera.zoom } }
+    const { camera } = demo()
+    const old = { ...asVersion5(demo()), version: 4, views: undefined, camera: { centre: camera.centre, zoom: camera.zoom } }
     db.prepare('UPDATE journeys SET document = ? WHERE id = ?').run(JSON.stringify(old), id)
     const read = readJourney(db, id)!
     expect(read.past).toEqual([])

@@ -26,7 +26,7 @@ export const EVERY_COURSE: Record<CourseShape['kind'], CourseShape> = {
     leave: { x: 60, y: -40 },
     nodes: [
       { at: { x: 2500, y: 900 }, kind: 'smooth', before: { x: -50, y: 10 }, after: { x: 50, y: -10 } },
-      { at: { x: 2600, y: 1100 }, kind: 'corner', before: { x: 0, y: -30 }, after: { x: 0, y: 0 }, gap: true },
+      { at: { x: 2600, y: 1100 }, kind: 'corner', before: { x: 0, y: -30 }, after: { x: 0, y: 0 }, break: true },
       { at: { x: 2800, y: 1300 }, kind: 'corner', before: { x: 0, y: 0 }, after: { x: 20, y: 40 } },
     ],
     arrive: { x: -30, y: -60 },

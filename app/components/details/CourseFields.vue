@@ -4,7 +4,7 @@ import type { Course } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
 import { legCubics, removeNodes, roundCorners, setNodeKind, sharpCorners, smoothed } from '#core/edits/courses'
 import { editLeg } from '#core/edits/legs'
-import { breakAt, gapsAt, joinGaps } from '#core/edits/breaks'
+import { breakAt, breaksAt, joinBreaks } from '#core/edits/breaks'
 import type { CourseShape, DrawnCourse, Leg, NodeKind } from '#core/journey/schema'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
@@ -42,7 +42,7 @@ function remove() {
   if (editor.edit((journey) => removeNodes(journey, props.leg.id, stage.nodes))) stage.nodes = new Set()
 }
 
-/** The gap where a line is broken, in widths of its ink: wide enough to see, and to be pulled wider. */
+/** How wide a break is made, in widths of its ink: wide enough to see, and to be pulled wider. */
 const GAP = 6
 function breakLine() {
   const width = (GAP * props.leg.ink.width) / camera.view.zoom
@@ -51,8 +51,8 @@ function breakLine() {
   // Choose the next part of the line, so that it can be moved.
   stage.nodes = new Set(node === undefined ? [] : [node + 1])
 }
-const gaps = computed(() => gapsAt(props.course, stage.nodes))
-const join = () => editor.edit((journey) => joinGaps(journey, props.leg.id, stage.nodes))
+const breaks = computed(() => breaksAt(props.course, stage.nodes))
+const join = () => editor.edit((journey) => joinBreaks(journey, props.leg.id, stage.nodes))
 
 /** The course before smoothing, so that moving the slider back restores it. */
 const rough = shallowRef<{ shape: DrawnCourse; course: Course }>()
@@ -102,7 +102,7 @@ const round = () => editor.edit((journey) => roundCorners(journey, props.leg.id,
     </FieldRow>
     <div class="buttons">
       <v-btn size="small" variant="outlined" @click="remove">Delete {{ chosen.length === 1 ? 'node' : 'nodes' }}</v-btn>
-      <v-btn v-if="gaps.length > 0" size="small" variant="outlined" data-testid="join-gaps" @click="join">Join the gap</v-btn>
+      <v-btn v-if="breaks.length > 0" size="small" variant="outlined" data-testid="join-breaks" @click="join">Join the break</v-btn>
       <v-btn v-else size="small" variant="outlined" data-testid="break-line" @click="breakLine">
         {{ chosen.length === 1 ? 'Cut the line here' : 'Cut the line between the nodes' }}
       </v-btn>

@@ -5,6 +5,7 @@ import { computed, onBeforeUnmount, onMounted, useTemplateRef } from 'vue'
 import { moveVisit } from '#core/edits/visits'
 import { nameOfStop } from '#core/journey/lookup'
 import type { Ink } from '#core/journey/schema'
+import { simpleDashes } from '~/services/simple-dashes'
 import ArtworkPicture from '~/components/fields/ArtworkPicture.vue'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
@@ -34,8 +35,7 @@ onBeforeUnmount(() => sortable?.destroy())
 
 /** A miniature of the leg's stroke: solid, dashed or dotted. */
 function strokeOf({ colour, line }: Ink) {
-  const dashes = { solid: undefined, dashed: '10 6', dotted: '0.1 7' }[line]
-  return { stroke: colour, 'stroke-width': 4, 'stroke-dasharray': dashes, 'stroke-linecap': line === 'dotted' ? 'round' : 'butt' } as const
+  return { stroke: colour, 'stroke-width': 4, ...simpleDashes(line, 4) } as const
 }
 
 function move(from: number, to: number) {

@@ -23,7 +23,12 @@ const choices: readonly { value: VehicleId | null; title: string }[] = [
 ]
 
 function choose(artwork: VehicleId | null) {
-  set({ vehicle: artwork && { ...(vehicle.value ?? vehicleSchema.parse({ artwork, colour: editor.traveller!.colour })), artwork } })
+  set({
+    vehicle: artwork && {
+      ...(vehicle.value ?? vehicleSchema.parse({ kind: 'catalogue', artwork, colour: editor.traveller!.colour })),
+      artwork,
+    },
+  })
 }
 </script>
 

@@ -25,10 +25,10 @@ const cubics = computed(() => legCubics(editor.journey!, props.leg.id))
 const sharp = computed(() => new Set(sharpCorners(cubics.value).map((segment) => nodeBefore(props.course, segment) + 1)))
 const xy = (p: Point) => placeOnStage(props.space, p)
 const line = computed(() => chainOnStage(props.space, cubics.value))
-/** Straight over each gap. */
-const gaps = computed(() => {
+/** Straight over each break. */
+const breaks = computed(() => {
   const { nodes } = props.course
-  return nodes.map((node, i) => (node.gap ? `M${xy(node.at)}L${xy(nodes[i + 1]!.at)}` : '')).join('')
+  return nodes.map((node, i) => (node.break ? `M${xy(node.at)}L${xy(nodes[i + 1]!.at)}` : '')).join('')
 })
 
 /** The handles that are shown: those of the chosen nodes, and of the stops while no node is chosen. */
@@ -117,7 +117,7 @@ function addNode(event: MouseEvent) {
 
 <template>
   <g class="course">
-    <path class="gap" :d="gaps" data-testid="course-gaps" />
+    <path class="break" :d="breaks" data-testid="course-breaks" />
     <path class="pull" :d="line" data-testid="course-line" @pointerdown="pressLine" @dblclick.stop="addNode" />
     <g v-for="entry in handles" :key="`${entry.handle.of} ${'node' in entry.handle ? entry.handle.node : ''}`">
       <line
@@ -161,7 +161,7 @@ function addNode(event: MouseEvent) {
   pointer-events: stroke;
   cursor: move;
 }
-.gap {
+.break {
   fill: none;
   stroke: #fdf8ec;
   stroke-width: 1.5;

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { frameCorners } from '#core/camera/projection'
 import type { CompiledLeg, CompiledTraveller } from '#core/frame/compile'
-import { inkLengthAt } from '#core/frame/motion'
+import { inkLengthAt } from '#core/frame/ink-at'
 import type { Course } from '#core/geometry/course'
 import { pieceAt, pointAt } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
@@ -57,14 +57,14 @@ function pathFrom({ points, breaks }: Course, first: number, start: string): str
   let from = first
   for (const end of [...breaks, points.length / 2 - 1]) {
     if (end < from) continue
-    const isJump = breaks.includes(from - 1)
+    const isBroken = breaks.includes(from - 1)
     let x = Infinity
     let y = Infinity
     for (let i = from; i <= end; i++) {
       const nx = points[2 * i]!
       const ny = points[2 * i + 1]!
       if (i !== end && Math.abs(nx - x) < fine && Math.abs(ny - y) < fine) continue
-      d += `${d === '' || (isJump && i === from) ? 'M' : 'L'}${nx} ${ny}`
+      d += `${d === '' || (isBroken && i === from) ? 'M' : 'L'}${nx} ${ny}`
       x = nx
       y = ny
     }

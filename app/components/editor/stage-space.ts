@@ -5,11 +5,11 @@ import type { View } from '#core/camera/view'
 import type { Course } from '#core/geometry/course'
 import { courseOf } from '#core/geometry/course'
 import type { Cubic } from '#core/geometry/cubic'
-import { isJump } from '#core/geometry/cubic'
+import { isBreak } from '#core/geometry/cubic'
 import type { Point } from '#core/geometry/point'
 import { add } from '#core/geometry/point'
-import type { SeenLine } from '#draw/stroke'
-import { seenLines } from '#draw/stroke'
+import type { Strand } from '#draw/strand'
+import { STRIDE, strandsOf } from '#draw/strand'
 
 /** The way between the ground and the stage's CSS pixels. */
 export interface StageSpace {
@@ -52,17 +52,17 @@ export function chainOnStage(space: StageSpace, cubics: readonly Cubic[]): strin
   // A curve is no Bezier curve any more where it is looked at from aside.
   if (!space.projection.isFlat) return cubics.length === 0 ? '' : pathOfLines(linesOf(space, courseOf(cubics)), space.scale)
   const xy = (p: Point) => placeOnStage(space, p)
-  return cubics.map(([a, b, c, d], i) => `${i === 0 || isJump(cubics, i) ? `M${xy(a)}` : ''}C${xy(b)} ${xy(c)} ${xy(d)}`).join('')
+  return cubics.map(([a, b, c, d], i) => `${i === 0 || isBreak(cubics, i) ? `M${xy(a)}` : ''}C${xy(b)} ${xy(c)} ${xy(d)}`).join('')
 }
 
-const linesOf = ({ projection }: StageSpace, course: Course, from = 0): SeenLine[] =>
-  seenLines(projection, course, [{ from, to: course.length }])
+const linesOf = ({ projection }: StageSpace, course: Course, from = 0): Strand[] =>
+  strandsOf(projection, course, [{ from, to: course.length }])
 
-function pathOfLines(lines: readonly SeenLine[], scale: number): string {
+function pathOfLines(lines: readonly Strand[], scale: number): string {
   let d = ''
-  for (const line of lines)
-    for (let i = 0; i + 2 < line.length; i += 3)
-      d += `${i === 0 ? 'M' : 'L'}${(line[i]! * scale).toFixed(1)} ${(line[i + 1]! * scale).toFixed(1)}`
+  for (const { points } of lines)
+    for (let i = 0; i < points.length; i += STRIDE)
+      d += `${i === 0 ? 'M' : 'L'}${(points[i]! * scale).toFixed(1)} ${(points[i + 1]! * scale).toFixed(1)}`
   return d
 }
 

@@ -2,16 +2,18 @@
 import { computed } from 'vue'
 import type { VehicleId } from '#core/vehicles/catalogue'
 import { artworkOf } from '#core/vehicles/catalogue'
+import { EDGE } from '#core/vehicles/vehicle'
 import { palette, PAPER } from '#draw/colour'
 
 /** A vehicle's artwork as an inline picture, with the same light edge as in the film. */
 const props = defineProps<{ artwork: VehicleId; colour: string }>()
 const art = computed(() => artworkOf(props.artwork))
 const tones = computed(() => palette(props.colour))
+/** The drawing's bounds with room for its edge, square, so that all stand side by side at one size. */
 const viewBox = computed(() => {
-  if (art.value.view === 'above') return '-58 -62 116 124'
-  if (art.value.view === 'upright') return props.artwork === 'balloon' ? '-78 -150 156 158' : '-62 -124 124 132'
-  return ['bicycle', 'sailboat', 'motorbike'].includes(props.artwork) ? '-60 -120 120 128' : '-56 -84 112 104'
+  const { left, top, right, bottom } = art.value.bounds
+  const side = Math.max(right - left, bottom - top) + 2 * EDGE
+  return [(left + right - side) / 2, (top + bottom - side) / 2, side, side].join(' ')
 })
 </script>
 
@@ -23,7 +25,7 @@ const viewBox = computed(() => {
       :d="shape.d"
       fill="none"
       :stroke="PAPER"
-      :stroke-width="7 + (shape.width ?? 0)"
+      :stroke-width="EDGE + (shape.width ?? 0)"
     />
     <path
       v-for="(shape, i) in art.shapes"

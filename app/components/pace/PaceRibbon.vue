@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { CompiledLeg } from '#core/frame/compile'
+import { simpleDashes } from '~/services/simple-dashes'
 import { LINE, PAPER, relativeLuminance } from '#draw/colour'
 
 /** A leg on the strip: a ribbon as long as it takes, in its own stroke and colour. */
@@ -14,10 +15,7 @@ const seconds = computed(() => (props.leg.arrive - props.leg.depart).toFixed(2))
 const isSet = computed(() => props.leg.leg.travel !== null)
 
 const strokeWidth = computed(() => Math.min(12, 3 + ink.value.width / 2))
-const dashes = computed(() => {
-  if (ink.value.line === 'solid') return undefined
-  return ink.value.line === 'dashed' ? '14 8' : `0.1 ${strokeWidth.value + 6}`
-})
+const dashes = computed(() => simpleDashes(ink.value.line, strokeWidth.value))
 const line = computed(() => ({ x1: left.value + 6, x2: Math.max(left.value + 6, left.value + width.value - 6), y1: 76, y2: 76 }))
 /** A border that sets the ink off from the strip in both themes. */
 const edge = computed(() => (relativeLuminance(ink.value.colour) > 0.5 ? LINE : PAPER))
@@ -27,13 +25,7 @@ const edge = computed(() => (relativeLuminance(ink.value.colour) > 0.5 ? LINE : 
   <g class="ribbon" :class="{ selected }">
     <rect class="band" :x="left" y="58" :width="width" height="36" rx="3" />
     <line v-bind="line" class="edge" :stroke="edge" :stroke-width="strokeWidth + 4" />
-    <line
-      v-bind="line"
-      :stroke="ink.colour"
-      :stroke-width="strokeWidth"
-      :stroke-dasharray="dashes"
-      :stroke-linecap="ink.line === 'dotted' ? 'round' : 'butt'"
-    />
+    <line v-bind="{ ...line, ...dashes }" :stroke="ink.colour" :stroke-width="strokeWidth" />
     <rect
       class="hit"
       :x="left"

@@ -4,9 +4,9 @@ import { setWash } from '#core/edits/sheets'
 import type { Sheet, Wash } from '#core/journey/schema'
 import { washSchema } from '#core/journey/schema'
 import { WASH_PRESETS } from '#core/sheet/wash'
-import ColourField from '~/components/fields/ColourField.vue'
+import type { FieldSpec } from '~/components/fields/field-list'
+import OptionalGroup from '~/components/fields/OptionalGroup.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
-import PercentSlider from '~/components/fields/PercentSlider.vue'
 import PictureChoice from '~/components/fields/PictureChoice.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useWashPictures } from '~/composables/use-wash-pictures'
@@ -36,11 +36,24 @@ watch(chosen, (name) => {
   if (name === '') adjusting.value = true
 })
 
-const TINT = { colour: '#f2ddb0', strength: 0.7 }
-const GRAIN = { strength: 0.35, size: 5 }
-const LINES = { colour: '#5ff0c8', strength: 0.8, radius: 6 }
-const PAPERS = { dark: '#14233a', light: '#f3ead6', strength: 0.8 }
-const SHADE = { colour: '#0d1522', strength: 0.55, size: 0.5, feather: 0.7 }
+type Group<K extends keyof Wash> = readonly FieldSpec<NonNullable<Wash[K]>>[]
+const COLOUR = { key: 'colour', label: 'Colour', as: 'colour' } as const
+const STRENGTH = { key: 'strength', label: 'Strength', as: 'percent' } as const
+const fine = { as: 'number', min: 0.5, step: 0.5, precision: 1, unit: 'px' } as const
+const TONE_FIELDS: Group<'twoTone'> = [
+  { key: 'dark', label: 'Dark', as: 'colour' },
+  { key: 'light', label: 'Light', as: 'colour' },
+  STRENGTH,
+]
+const TINT_FIELDS: Group<'tint'> = [COLOUR, STRENGTH]
+const LINES_FIELDS: Group<'glowingLines'> = [COLOUR, STRENGTH, { key: 'radius', label: 'Reach', max: 60, ...fine }]
+const GRAIN_FIELDS: Group<'grain'> = [STRENGTH, { key: 'size', label: 'Size', max: 30, ...fine }]
+const SHADE_FIELDS: Group<'edgeShade'> = [
+  STRENGTH,
+  { key: 'size', label: 'Size', as: 'percent' },
+  { key: 'feather', label: 'Feather', as: 'percent' },
+  COLOUR,
+]
 </script>
 
 <template>
@@ -93,121 +106,51 @@ const SHADE = { colour: '#0d1522', strength: 0.55, size: 0.5, feather: 0.7 }
       @change="(blur) => set('blur', { blur })"
       @done="done"
     />
-    <v-switch
+    <OptionalGroup
       label="Two tones"
-      :model-value="wash.twoTone !== null"
-      @update:model-value="(on) => setOnce({ ...wash, twoTone: on ? PAPERS : null })"
+      :model-value="wash.twoTone"
+      :initial="{ dark: '#14233a', light: '#f3ead6', strength: 0.8 }"
+      :fields="TONE_FIELDS"
+      @change="(twoTone, field) => set(`tones ${field}`, { twoTone })"
+      @toggle="(twoTone) => setOnce({ ...wash, twoTone })"
+      @done="done"
     />
-    <template v-if="wash.twoTone">
-      <ColourField
-        label="Dark"
-        :model-value="wash.twoTone.dark"
-        @change="(dark) => set('dark', { twoTone: { ...wash.twoTone!, dark } })"
-        @done="done"
-      />
-      <ColourField
-        label="Light"
-        :model-value="wash.twoTone.light"
-        @change="(light) => set('light', { twoTone: { ...wash.twoTone!, light } })"
-        @done="done"
-      />
-      <PercentSlider
-        label="Strength"
-        :model-value="wash.twoTone.strength"
-        @change="(value) => set('tones', { twoTone: { ...wash.twoTone!, strength: value } })"
-        @done="done"
-      />
-    </template>
-    <v-switch label="Tint" :model-value="wash.tint !== null" @update:model-value="(on) => setOnce({ ...wash, tint: on ? TINT : null })" />
-    <template v-if="wash.tint">
-      <ColourField
-        label="Colour"
-        :model-value="wash.tint.colour"
-        @change="(colour) => set('tint', { tint: { ...wash.tint!, colour } })"
-        @done="done"
-      />
-      <PercentSlider
-        label="Strength"
-        :model-value="wash.tint.strength"
-        @change="(value) => set('tint strength', { tint: { ...wash.tint!, strength: value } })"
-        @done="done"
-      />
-    </template>
-    <v-switch
+    <OptionalGroup
+      label="Tint"
+      :model-value="wash.tint"
+      :initial="{ colour: '#f2ddb0', strength: 0.7 }"
+      :fields="TINT_FIELDS"
+      @change="(tint, field) => set(`tint ${field}`, { tint })"
+      @toggle="(tint) => setOnce({ ...wash, tint })"
+      @done="done"
+    />
+    <OptionalGroup
       label="Glowing lines"
-      :model-value="wash.glowingLines !== null"
-      @update:model-value="(on) => setOnce({ ...wash, glowingLines: on ? LINES : null })"
+      :model-value="wash.glowingLines"
+      :initial="{ colour: '#5ff0c8', strength: 0.8, radius: 6 }"
+      :fields="LINES_FIELDS"
+      @change="(glowingLines, field) => set(`lines ${field}`, { glowingLines })"
+      @toggle="(glowingLines) => setOnce({ ...wash, glowingLines })"
+      @done="done"
     />
-    <template v-if="wash.glowingLines">
-      <ColourField
-        label="Colour"
-        :model-value="wash.glowingLines.colour"
-        @change="(colour) => set('lines', { glowingLines: { ...wash.glowingLines!, colour } })"
-        @done="done"
-      />
-      <PercentSlider
-        label="Strength"
-        :model-value="wash.glowingLines.strength"
-        @change="(value) => set('lines strength', { glowingLines: { ...wash.glowingLines!, strength: value } })"
-        @done="done"
-      />
-      <NumberSlider
-        label="Reach"
-        :model-value="wash.glowingLines.radius"
-        :min="0.5"
-        :max="60"
-        :step="0.5"
-        :precision="1"
-        unit="px"
-        @change="(radius) => set('lines reach', { glowingLines: { ...wash.glowingLines!, radius } })"
-        @done="done"
-      />
-    </template>
-    <v-switch
+    <OptionalGroup
       label="Paper grain"
-      :model-value="wash.grain !== null"
-      @update:model-value="(on) => setOnce({ ...wash, grain: on ? GRAIN : null })"
+      :model-value="wash.grain"
+      :initial="{ strength: 0.35, size: 5 }"
+      :fields="GRAIN_FIELDS"
+      @change="(grain, field) => set(`grain ${field}`, { grain })"
+      @toggle="(grain) => setOnce({ ...wash, grain })"
+      @done="done"
     />
-    <template v-if="wash.grain">
-      <PercentSlider
-        label="Strength"
-        :model-value="wash.grain.strength"
-        @change="(value) => set('grain', { grain: { ...wash.grain!, strength: value } })"
-        @done="done"
-      />
-      <NumberSlider
-        label="Size"
-        :model-value="wash.grain.size"
-        :min="0.5"
-        :max="30"
-        :step="0.5"
-        :precision="1"
-        unit="px"
-        @change="(size) => set('grain size', { grain: { ...wash.grain!, size } })"
-        @done="done"
-      />
-    </template>
-    <v-switch
+    <OptionalGroup
       label="Edge shade"
-      :model-value="wash.edgeShade !== null"
-      @update:model-value="(on) => setOnce({ ...wash, edgeShade: on ? SHADE : null })"
+      :model-value="wash.edgeShade"
+      :initial="{ colour: '#0d1522', strength: 0.55, size: 0.5, feather: 0.7 }"
+      :fields="SHADE_FIELDS"
+      @change="(edgeShade, field) => set(`shade ${field}`, { edgeShade })"
+      @toggle="(edgeShade) => setOnce({ ...wash, edgeShade })"
+      @done="done"
     />
-    <template v-if="wash.edgeShade">
-      <PercentSlider
-        v-for="field in ['strength', 'size', 'feather'] as const"
-        :key="field"
-        :label="{ strength: 'Strength', size: 'Size', feather: 'Feather' }[field]"
-        :model-value="wash.edgeShade[field]"
-        @change="(value) => set(`shade ${field}`, { edgeShade: { ...wash.edgeShade!, [field]: value } })"
-        @done="done"
-      />
-      <ColourField
-        label="Colour"
-        :model-value="wash.edgeShade.colour"
-        @change="(colour) => set('shade colour', { edgeShade: { ...wash.edgeShade!, colour } })"
-        @done="done"
-      />
-    </template>
   </template>
 </template>
 

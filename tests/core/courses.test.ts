@@ -12,7 +12,7 @@ import { distance } from '#core/geometry/point'
 import * as edits from '#core/edits/courses'
 import { editLeg } from '#core/edits/legs'
 import { legEnds } from '#core/journey/lookup'
-import { breakAt, joinGaps } from '#core/edits/breaks'
+import { breakAt, joinBreaks } from '#core/edits/breaks'
 import { parseJourney } from '#core/journey/parse'
 import type { CourseShape, DrawnCourse, Journey } from '#core/journey/schema'
 import { insertStop, removeStop, reverseTrip } from '#core/edits/trips'
@@ -239,7 +239,7 @@ describe('corners', () => {
     expect(edits.sharpCorners(edits.legCubics(withCourse({ kind: 'bowed', bow: 0.5 }), 'l1'))).toEqual([]))
 })
 
-describe('a gap', () => {
+describe('a break', () => {
   const whole = withCourse(DRAWN)
   const broken = breakAt(whole, 'l1', new Set([0]), 40)
   const course = courseOfLeg(broken, 'l1')
@@ -247,7 +247,7 @@ describe('a gap', () => {
     edits.legCubics(journey, id).flatMap((curve) => Array.from({ length: 20 }, (_, i) => cubicPoint(curve, i / 19)))
 
   it('is cut out round a node; the rest of the line stays as it was, and the traveller is at once on its other side', () => {
-    expect(drawn(broken).nodes.map(({ gap }) => gap ?? false)).toEqual([true, false, false, false])
+    expect(drawn(broken).nodes.map((node) => node.break ?? false)).toEqual([true, false, false, false])
     expect(deviation(spots(broken), edits.legCubics(whole, 'l1'))).toBeLessThan(1e-3)
     const [end, start] = drawn(broken).nodes
     for (const { at } of [end!, start!]) expect(distance(at, { x: 300, y: 200 })).toBeCloseTo(20, 3)
@@ -260,7 +260,7 @@ describe('a gap', () => {
 
   it('takes the place of the line between two nodes', () => {
     const apart = breakAt(whole, 'l1', new Set([0, 1]), 40)
-    expect(drawn(apart).nodes.map(({ at, gap }) => [at.x, gap ?? false])).toEqual([
+    expect(drawn(apart).nodes.map((node) => [node.at.x, node.break ?? false])).toEqual([
       [300, true],
       [600, false],
       [750, false],
@@ -271,7 +271,7 @@ describe('a gap', () => {
   })
 
   it('is joined by a bend that goes on as both ends do, or by taking one of them away', () => {
-    const joined = joinGaps(broken, 'l1', new Set([1]))
+    const joined = joinBreaks(broken, 'l1', new Set([1]))
     expect(courseOfLeg(joined, 'l1').breaks).toEqual([])
     expect(edits.sharpCorners(edits.legCubics(joined, 'l1')).length).toBe(edits.sharpCorners(edits.legCubics(whole, 'l1')).length)
     expect(deviation(spots(joined), edits.legCubics(whole, 'l1'))).toBeLessThan(3)
@@ -310,8 +310,8 @@ describe('a gap', () => {
   })
 
   it('after the last node, in a file, is refused: the line must end at its stop', () => {
-    const wrong = { ...DRAWN, nodes: DRAWN.nodes.map((n, i) => (i === 2 ? { ...n, gap: true } : n)) }
-    expect(() => parseJourney(JSON.parse(JSON.stringify(withCourse(wrong))))).toThrow(/gap after the last node/)
+    const wrong = { ...DRAWN, nodes: DRAWN.nodes.map((n, i) => (i === 2 ? { ...n, break: true } : n)) }
+    expect(() => parseJourney(JSON.parse(JSON.stringify(withCourse(wrong))))).toThrow(/break after the last node/)
   })
 })
 
@@ -390,7 +390,7 @@ describe('the trip', () => {
       fc
         .uniqueArray(fc.nat(6), { minLength: 1, maxLength: 3 })
         .map((nodes) => (j: Journey, id: string) => breakAt(j, id, new Set(nodes), 30)),
-      fc.nat(6).map((i) => (j: Journey, id: string) => joinGaps(j, id, new Set([i]))),
+      fc.nat(6).map((i) => (j: Journey, id: string) => joinBreaks(j, id, new Set([i]))),
       fc
         .double({ min: 1, max: 60, noNaN: true })
         .map((tolerance) => (j: Journey, id: string) => editLeg(j, id, { course: edits.smoothed(edits.legCourse(j, id)!, tolerance) })),

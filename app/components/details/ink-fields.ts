@@ -1,0 +1,130 @@
+import type { Arrow, Glow, Ink, Leader, Line, Planned } from '#core/journey/schema'
+import type { FieldSpec } from '~/components/fields/field-list'
+
+/** What can be set of an ink, group by group. */
+
+const px = { as: 'number', unit: 'px' } as const
+const FITTED = { key: 'fitted', label: 'End with a whole one', as: 'switch' } as const
+
+export const LINE_KINDS: readonly { value: Line['kind']; title: string }[] = [
+  { value: 'solid', title: 'Solid' },
+  { value: 'dashed', title: 'Dashed' },
+  { value: 'dotted', title: 'Dotted' },
+  { value: 'double', title: 'Double' },
+  { value: 'railway', title: 'Railway' },
+  { value: 'stamped', title: 'Stamped marks' },
+  { value: 'hidden', title: 'Not shown' },
+]
+
+export const STAMP_NAMES = {
+  chevron: 'Chevrons',
+  footprints: 'Footprints',
+  paws: 'Paws',
+  waves: 'Waves',
+  diamonds: 'Diamonds',
+  crosses: 'Crosses',
+} as const satisfies Record<Extract<Line, { kind: 'stamped' }>['stamp'], string>
+
+export const LINE_FIELDS: { [K in Line['kind']]: readonly FieldSpec<Extract<Line, { kind: K }>>[] } = {
+  solid: [],
+  dashed: [{ key: 'dash', label: 'Dash', ...px, min: 2, max: 120 }, { key: 'space', label: 'Space', ...px, min: 2, max: 120 }, FITTED],
+  dotted: [{ key: 'space', label: 'Space', ...px, min: 2, max: 120 }, FITTED],
+  double: [{ key: 'between', label: 'Between', as: 'percent' }],
+  railway: [{ key: 'space', label: 'Sleepers', ...px, min: 4, max: 120 }],
+  stamped: [{ key: 'space', label: 'Space', ...px, min: 2, max: 120 }, FITTED],
+  hidden: [],
+}
+
+export const CASING_FIELDS: readonly FieldSpec<NonNullable<Ink['casing']>>[] = [
+  { key: 'colour', label: 'Colour', as: 'colour' },
+  { key: 'width', label: 'Width', ...px, min: 1, max: 20, step: 0.5, precision: 1 },
+]
+
+export const SHADOW_FIELDS: readonly FieldSpec<NonNullable<Ink['shadow']>>[] = [
+  { key: 'opacity', label: 'Strength', as: 'percent' },
+  { key: 'blur', label: 'Softness', ...px, min: 0, max: 40 },
+  { key: 'offset', label: 'Below', ...px, min: 0, max: 40 },
+]
+
+export const GLOW_FIELDS: readonly FieldSpec<Glow>[] = [
+  { key: 'colour', label: 'Light', as: 'colour' },
+  { key: 'radius', label: 'Reach', ...px, min: 2, max: 100 },
+  { key: 'strength', label: 'Strength', as: 'percent' },
+  { key: 'breathes', label: 'Swells and falls slowly', as: 'switch' },
+  { key: 'spark', label: 'A bright spot runs along', as: 'switch' },
+]
+
+export const ARROW_FIELDS: readonly FieldSpec<Arrow>[] = [
+  {
+    key: 'shape',
+    label: 'Shape',
+    as: 'choice',
+    choices: [
+      { value: 'barbed', title: 'Barbed' },
+      { value: 'broad', title: 'Broad' },
+      { value: 'open', title: 'Open' },
+    ],
+  },
+  {
+    key: 'at',
+    label: 'Where',
+    as: 'choice',
+    choices: [
+      { value: 'head', title: 'Leads' },
+      { value: 'end', title: 'At the end' },
+    ],
+  },
+  { key: 'size', label: 'Size', as: 'number', min: 1.5, max: 8, step: 0.1, precision: 1, unit: '×' },
+]
+
+export const LEADER_FIELDS: readonly FieldSpec<Leader>[] = [
+  {
+    key: 'shape',
+    label: 'Shape',
+    as: 'choice',
+    choices: [
+      { value: 'dot', title: 'Dot' },
+      { value: 'ring', title: 'Ring' },
+    ],
+  },
+  { key: 'colour', label: 'Colour', as: 'colour' },
+  { key: 'size', label: 'Size', ...px, min: 6, max: 80 },
+]
+
+export const PLANNED_FIELDS: readonly FieldSpec<Planned>[] = [
+  { key: 'colour', label: 'Colour', as: 'colour' },
+  { key: 'width', label: 'Width', ...px, min: 1, max: 30, step: 0.5, precision: 1 },
+  { key: 'opacity', label: 'Opacity', as: 'percent' },
+]
+
+export const HAND_NAMES = [
+  { value: 'none', title: 'No' },
+  { value: 'pencil', title: 'Pencil' },
+  { value: 'brush', title: 'Brush' },
+  { value: 'chalk', title: 'Chalk' },
+] as const satisfies readonly { value: Ink['hand']; title: string }[]
+
+export const COMING_NAMES = [
+  { value: 'drawn', title: 'Drawn with its traveller' },
+  { value: 'piece-by-piece', title: 'Dash by dash' },
+  { value: 'popping', title: 'Popping up one by one' },
+  { value: 'faded', title: 'Faded in as a whole' },
+  { value: 'from-middle', title: 'From the middle' },
+] as const satisfies readonly { value: Ink['comes']; title: string }[]
+
+export const AFTER_NAMES = [
+  { value: 'stays', title: 'Stays' },
+  { value: 'dims', title: 'Dims' },
+  { value: 'fades', title: 'Fades away' },
+  { value: 'runs-out', title: 'Runs out at its tail' },
+] as const satisfies readonly { value: Ink['after']['kind']; title: string }[]
+
+export const AFTER_FIELDS: { [K in Ink['after']['kind']]: readonly FieldSpec<Extract<Ink['after'], { kind: K }>>[] } = {
+  stays: [],
+  dims: [
+    { key: 'opacity', label: 'To', as: 'percent' },
+    { key: 'seconds', label: 'Within', as: 'number', min: 0.1, max: 6, step: 0.1, precision: 1, unit: 's' },
+  ],
+  fades: [{ key: 'seconds', label: 'Within', as: 'number', min: 0.1, max: 6, step: 0.1, precision: 1, unit: 's' }],
+  'runs-out': [{ key: 'seconds', label: 'Within', as: 'number', min: 0.1, max: 6, step: 0.1, precision: 1, unit: 's' }],
+}
