@@ -41,7 +41,7 @@ function sample(ink: Ink): Journey {
     { x: 720, y: 620 },
     { x: 1210, y: 455 },
   ].entries())
-    journey = addStop(journey, at, { stop: `s${i}`, leg: `l${i}` })
+    journey = addStop(journey, at, { stop: `s${i}`, leg: `l${i}` }, { traveller: 'traveller' })
   for (const { id } of journey.stops)
     journey = editStop(journey, id, { pin: { shape: 'bead', size: 40, colour: ink.colour }, label: { shown: false } })
   const course = {

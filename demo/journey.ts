@@ -144,7 +144,12 @@ export function demoJourney(sheet: Sheet, photo: Photo): Journey {
             id: 'seaplane',
             course: { kind: 'bowed', bow: 0.22 },
             vehicle: { kind: 'catalogue', artwork: 'seaplane', colour: vermilion, size: 128 },
-            ink: { colour: vermilion, width: 9, line: { kind: 'dashed', dash: 34, space: 20 }, glow: { colour: '#fff1c9', radius: 18, strength: 0.8 } },
+            ink: {
+              colour: vermilion,
+              width: 9,
+              line: { kind: 'dashed', dash: 34, space: 20 },
+              glow: { colour: '#fff1c9', radius: 18, strength: 0.8 },
+            },
           },
         ],
       },

@@ -3,7 +3,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { compile } from '#core/frame/compile'
 import { groundGeo } from '#core/geo/ground'
 import { JourneyError } from '#core/error'
-import { findLeg, travellerOf } from '#core/journey/lookup'
+import { findLeg } from '#core/journey/lookup'
 import type { Past } from '#core/journey/history'
 import { keptPast, pastOf } from '#core/journey/history'
 import { checkEdited } from '#core/journey/parse'
@@ -43,7 +43,10 @@ export const useEditor = defineStore('editor', () => {
   const compiled = computed(() => (journey.value ? compile(journey.value) : undefined))
   /** The selected traveller, and its compiled trip. */
   const travellerId = ref('')
-  const traveller = computed(() => journey.value && travellerOf(journey.value, travellerId.value))
+  /** The traveller that is worked on: the one chosen last, or the first one. */
+  const traveller = computed(
+    () => journey.value && (journey.value.travellers.find(({ id }) => id === travellerId.value) ?? journey.value.travellers[0]!),
+  )
   const itinerary = computed(() => compiled.value?.travellers.find((trip) => trip.traveller === traveller.value))
   const selectedStop = computed<Stop | undefined>(() => {
     const { value } = selection

@@ -1,5 +1,5 @@
 import { degrees, radians, turnBetween, wrapDegrees } from '../geometry/angle'
-import type { Progress } from '../pace/easing'
+import type { EasingFunction } from '../pace/easing'
 import { projectionOf } from './projection'
 import type { Size } from '../geometry/size'
 import type { View } from './view'
@@ -29,7 +29,7 @@ export interface TimedView {
   id: string
   time: number
   transition: number
-  progress: Progress
+  progress: EasingFunction
   view: View
 }
 

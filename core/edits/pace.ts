@@ -15,7 +15,7 @@ export const setSeconds = (journey: Journey, seconds: number): Journey => ({ ...
 export const setShareExponent = (journey: Journey, shareExponent: number): Journey => ({ ...journey, shareExponent })
 
 /** Sets the layover of the visit at an index of a traveller's itinerary, in seconds; null makes it automatic. */
-export function setLayover(journey: Journey, visit: number, layover: number | null, who?: string): Journey {
+export function setLayover(journey: Journey, visit: number, layover: number | null, who: string): Journey {
   return produce(journey, (draft) => {
     const target = travellerOf(draft, who).visits[visit]
     if (target) target.layover = layover
@@ -26,7 +26,7 @@ export function setLayover(journey: Journey, visit: number, layover: number | nu
 const ROOM_FOR_LEG = 1
 
 /** The same journey with room for a traveller's whole trip: the film grows if set times leave none for the others. */
-export function withTimeForAll(journey: Journey, who?: string): Journey {
+export function withTimeForAll(journey: Journey, who: string): Journey {
   const itinerary = itineraryOf(travellerOf(journey, who))
   const { layovers, legs } = itinerary
   const isSet = legs.some((leg) => leg.travel !== null) || layovers.some((layover) => layover !== null)
@@ -81,7 +81,7 @@ export const SHORTEST_SET = 0.1
  * @param lengths of all the traveller's legs, in gu
  * @param arrive seconds of the film
  */
-export function setArrival(journey: Journey, leg: number, arrive: number, lengths: readonly number[], who?: string): Journey {
+export function setArrival(journey: Journey, leg: number, arrive: number, lengths: readonly number[], who: string): Journey {
   const { visits } = travellerOf(journey, who)
   if (leg === visits.length - 2) {
     const rest = Math.max(0, Math.round((journey.seconds - arrive) * 1e4) / 1e4)
@@ -99,7 +99,7 @@ export function setArrival(journey: Journey, leg: number, arrive: number, length
 }
 
 /** Sets a layover so that the traveller leaves at a moment, in the same way. */
-export const setDeparture = (journey: Journey, visit: number, leave: number, lengths: readonly number[], who?: string): Journey =>
+export const setDeparture = (journey: Journey, visit: number, leave: number, lengths: readonly number[], who: string): Journey =>
   dragged(
     journey,
     (layover) => setLayover(journey, visit, layover, who),
@@ -123,7 +123,7 @@ function dragged(
   shortest: number,
   end: number,
   lengths: readonly number[],
-  who: string | undefined,
+  who: string,
   partOf: (visits: readonly Visit[]) => { from: number; to: number },
 ): Journey {
   const { rate } = journey.frame

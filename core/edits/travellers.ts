@@ -66,11 +66,11 @@ export function colourTraveller(journey: Journey, who: string, colour: string): 
   })
 }
 
-/** Changes the given fields of a traveller, the first one where none is named. */
+/** Changes the given fields of a traveller. */
 export const editTraveller = (
   journey: Journey,
+  who: string,
   patch: Partial<Pick<Traveller, 'name' | 'shown' | 'startDelay' | 'atEnd'>>,
-  who?: string,
 ): Journey =>
   produce(journey, (draft) => {
     Object.assign(travellerOf(draft, who), patch)

@@ -87,7 +87,7 @@ function splitLine(
 }
 
 /** Removes a stop with all its visits from a traveller's trip, or from that of the first traveller who visits it. */
-export function removeStop(journey: Journey, id: string, who?: string): Journey {
+export function removeStop(journey: Journey, id: string, who: string): Journey {
   const visitors = journey.travellers.filter((traveller) => visitsOf(traveller, id).length > 0)
   const traveller = visitors.find((visitor) => visitor.id === who) ?? visitors[0]
   if (!traveller) return journey
@@ -100,7 +100,7 @@ export function removeStop(journey: Journey, id: string, who?: string): Journey 
  * Removes a visit from a traveller's trip. The courses before and after it are joined into one with the first one's look; their times add up.
  * If that would lead from a stop to itself without a drawn course, the two visits there become one.
  */
-export function removeVisit(journey: Journey, visit: number, who?: string): Journey {
+export function removeVisit(journey: Journey, visit: number, who: string): Journey {
   const traveller = travellerOf(journey, who)
   const { visits, legs } = traveller
   if (!visits[visit]) return journey
@@ -139,7 +139,7 @@ function joinedCourse(journey: Journey, into: Leg, out: Leg): CourseShape {
  * Reverses a traveller's trip: the last stop becomes the first, every course is travelled the other way, in the times it took. The rests at the start
  * and at the end stay there; those between go with their visits.
  */
-export function reverseTrip(journey: Journey, who?: string): Journey {
+export function reverseTrip(journey: Journey, who: string): Journey {
   const traveller = travellerOf(journey, who)
   const { visits, legs } = traveller
   const turned = legs.map((leg): Leg => ({ ...leg, course: reversedCourse(journey, leg) }))

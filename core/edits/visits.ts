@@ -28,7 +28,7 @@ export function addStop(
   journey: Journey,
   at: Point,
   ids: { stop: string; leg: string },
-  { name, place, found = false, traveller: who }: NewStop & { traveller?: string } = {},
+  { name, place, found = false, traveller: who }: NewStop & { traveller: string },
 ): Journey {
   const last = travellerOf(journey, who).visits.at(-1)?.stop ?? journey.stops.at(-1)?.id
   const previous = journey.stops.find((stop) => stop.id === last)
@@ -46,7 +46,7 @@ export function addStop(
 }
 
 /** Extends a traveller's trip to an existing stop, its own or another's. If the set times leave no room, the film grows. */
-export function visitStop(journey: Journey, stop: string, leg: string, who?: string): Journey {
+export function visitStop(journey: Journey, stop: string, leg: string, who: string): Journey {
   const extended = produce(journey, (draft) => {
     const traveller = travellerOf(draft, who)
     const before = traveller.visits.at(-1)
@@ -72,7 +72,7 @@ export function goOnTo(
   journey: Journey,
   at: Point,
   ids: { stop: string; leg: string },
-  { isLoop = false, ...options }: NewStop & { traveller?: string; isLoop?: boolean } = {},
+  { isLoop = false, ...options }: NewStop & { traveller: string; isLoop?: boolean },
 ): Journey {
   const here = travellerOf(journey, options.traveller).visits.at(-1)?.stop
   const met = journey.stops.find((stop) => stop.at.x === at.x && stop.at.y === at.y)
@@ -91,7 +91,7 @@ function dressedLike(journey: Journey, model: Leg, id: string, ends: readonly [P
 }
 
 /** Moves the visit at one place in a traveller's itinerary to another, with the layover that was set there. */
-export function moveVisit(journey: Journey, from: number, to: number, who?: string): Journey {
+export function moveVisit(journey: Journey, from: number, to: number, who: string): Journey {
   const order = [...travellerOf(journey, who).visits.keys()]
   const [moved] = order.splice(from, 1)
   if (moved === undefined) return journey
@@ -104,7 +104,7 @@ export function moveVisit(journey: Journey, from: number, to: number, who?: stri
  * removed. A leg whose two visits stay neighbours is kept as it is; the others take over the dress of the leg at their index, and a bow if that leg
  * was drawn.
  */
-export function arrange(journey: Journey, order: readonly number[], who?: string): Journey {
+export function arrange(journey: Journey, order: readonly number[], who: string): Journey {
   return produce(journey, (draft) => {
     const traveller = travellerOf(draft, who)
     const { legs, visits } = traveller

@@ -4,7 +4,7 @@ import { joinCourses } from '../geometry/course'
 import { itineraryOf } from '../journey/itinerary'
 import type { Journey, Leg, Traveller } from '../journey/schema'
 import { readTimes } from '../journey/track-line'
-import type { Progress } from '../pace/easing'
+import type { EasingFunction } from '../pace/easing'
 import { cubicBezier, hermite, NAMED_CURVES } from '../pace/easing'
 import type { FrameRate } from '../pace/rate'
 import { fraction, frameTime } from '../pace/rate'
@@ -81,7 +81,7 @@ export function compileTraveller(
   }
 }
 
-function progressOf({ easing, course: shape }: Leg, course: Course, startSpeed: number, endSpeed: number): Progress {
+function progressOf({ easing, course: shape }: Leg, course: Course, startSpeed: number, endSpeed: number): EasingFunction {
   if (easing === 'recorded' && shape.kind === 'track' && shape.times !== null) return recorded(course, readTimes(shape.times))
   if (easing === 'gentle' || easing === 'recorded') return hermite(startSpeed, endSpeed)
   const [x1, y1, x2, y2] = typeof easing === 'string' ? NAMED_CURVES[easing] : easing

@@ -4,7 +4,7 @@ import type { ViewTrack } from '../camera/view-track'
 import type { Course } from '../geometry/course'
 import type { Area, Journey, Leg, Postcard, Sheet, Stop, Traveller } from '../journey/schema'
 import type { Vehicle } from '../vehicles/vehicle'
-import type { Progress } from '../pace/easing'
+import type { EasingFunction } from '../pace/easing'
 import type { Run } from './heading'
 import type { LabelPlace, PostcardTimes } from './marks'
 import type { CompiledSpan } from './span'
@@ -73,7 +73,7 @@ export interface TimedLeg {
   course: Course
   depart: number
   arrive: number
-  progress: Progress
+  progress: EasingFunction
   /** The run this leg is part of, and where on it the leg begins. */
   run: Run
   runOffset: number

@@ -6,7 +6,8 @@ import { creditLine } from '../sheet/credits'
 import type { CompiledJourney, CompiledMark, CompiledTraveller } from './compile'
 import type { CreditItem, Frame, FrameItem, InkItem, LabelItem, PlannedItem, PinItem, PostcardItem, VehicleItem } from './frame'
 import { IS_GROUND } from './frame'
-import { labelAppearanceAt, pinAppearanceAt, postcardAppearanceAt } from './marks'
+import type { Appearance } from './marks'
+import { labelAppearanceAt, pinAppearanceAt, postcardAppearanceAt, SETTLED } from './marks'
 import type { Motion } from './motion'
 import { inkAt, plannedAt } from './ink-at'
 import { motionAt } from './motion'
@@ -93,38 +94,84 @@ function credits({ journey, lastTime }: CompiledJourney, time: number): CreditIt
 
 /** Marks from the furthest to the nearest, so that nearer ones stand before others; in the order of the trip where the view is flat. */
 function byDepth(marks: readonly CompiledMark[], { isFlat, toScreen }: Projection): readonly CompiledMark[] {
-  return isFlat ? marks : [...marks].sort((a, b) => toScreen(a.stop.at).y - toScreen(b.stop.at).y)
+  if (isFlat) return marks
+  return marks
+    .map((mark) => ({ mark, y: toScreen(mark.stop.at).y }))
+    .sort((a, b) => a.y - b.y)
+    .map(({ mark }) => mark)
 }
 
 function inks(traveller: CompiledTraveller, time: number, lastTime: number, projection: Projection): InkItem[] {
-  return traveller.legs.flatMap((_, i) => inkAt(traveller, i, time, lastTime, projection) ?? [])
+  const items: InkItem[] = []
+  for (let i = 0; i < traveller.legs.length && traveller.legs[i]!.depart <= time; i++) {
+    const item = inkAt(traveller, i, time, lastTime, projection)
+    if (item) items.push(item)
+  }
+  return items
 }
 
-const planned = (traveller: CompiledTraveller, time: number, lastTime: number, projection: Projection): PlannedItem[] =>
-  traveller.legs.flatMap((_, i) => plannedAt(traveller, i, time, lastTime, projection) ?? [])
-
-function pins(marks: readonly CompiledMark[], time: number, lastTime: number): PinItem[] {
-  return marks.flatMap(({ stop, arrive }) => {
-    const seen = stop.pin.shape === 'none' ? undefined : pinAppearanceAt(time, arrive, lastTime)
-    return seen ? [{ kind: 'pin', stop: stop.id, at: stop.at, pin: stop.pin, ...seen } satisfies PinItem] : []
-  })
+function planned(traveller: CompiledTraveller, time: number, lastTime: number, projection: Projection): PlannedItem[] {
+  if (!traveller.legs.some(({ leg }) => leg.ink.planned)) return []
+  return traveller.legs.flatMap((_, i) => plannedAt(traveller, i, time, lastTime, projection) ?? [])
 }
 
-function labels(marks: readonly CompiledMark[], time: number, lastTime: number): LabelItem[] {
-  return marks.flatMap(({ stop, arrive, labelPlace: place }) => {
-    const { label, name } = stop
-    const seen = label.shown && name !== '' ? labelAppearanceAt(time, arrive, lastTime) : undefined
-    if (!seen) return []
-    return [{ kind: 'label', stop: stop.id, at: stop.at, text: name, label, place, ...seen } satisfies LabelItem]
-  })
+/** Pins and labels that have settled look the same from then on: a journey has many of them. */
+const settled = new WeakMap<CompiledMark, { pin?: PinItem; label?: LabelItem }>()
+
+/** The items of marks. @param make the item of a mark that has appeared so far */
+function marksAt<K extends 'pin' | 'label'>(
+  kind: K,
+  marks: readonly CompiledMark[],
+  appearance: (mark: CompiledMark) => Appearance | undefined,
+  make: (mark: CompiledMark, seen: Appearance) => Extract<FrameItem, { kind: K }>,
+): Extract<FrameItem, { kind: K }>[] {
+  const items: Extract<FrameItem, { kind: K }>[] = []
+  for (const mark of marks) {
+    const seen = appearance(mark)
+    if (!seen) continue
+    if (seen !== SETTLED) {
+      items.push(make(mark, seen))
+      continue
+    }
+    const known = settled.get(mark) ?? {}
+    const item = (known[kind] ??= make(mark, seen) as never) as Extract<FrameItem, { kind: K }>
+    settled.set(mark, known)
+    items.push(item)
+  }
+  return items
 }
+
+const pins = (marks: readonly CompiledMark[], time: number, lastTime: number): PinItem[] =>
+  marksAt(
+    'pin',
+    marks,
+    ({ stop, arrive }) => (stop.pin.shape === 'none' ? undefined : pinAppearanceAt(time, arrive, lastTime)),
+    ({ stop }, seen) => ({ kind: 'pin', stop: stop.id, at: stop.at, pin: stop.pin, ...seen }),
+  )
+
+const labels = (marks: readonly CompiledMark[], time: number, lastTime: number): LabelItem[] =>
+  marksAt(
+    'label',
+    marks,
+    ({ stop: { label, name }, arrive }) => (label.shown && name !== '' ? labelAppearanceAt(time, arrive, lastTime) : undefined),
+    ({ stop, labelPlace }, seen) => ({
+      kind: 'label',
+      stop: stop.id,
+      at: stop.at,
+      text: stop.name,
+      label: stop.label,
+      place: labelPlace,
+      ...seen,
+    }),
+  )
 
 function postcards(marks: readonly CompiledMark[], time: number): PostcardItem[] {
-  return marks.flatMap(({ stop: { id, at, pin }, postcard: compiled }) => {
-    const seen = compiled && postcardAppearanceAt(time, compiled)
-    if (!seen) return []
-    return [{ kind: 'postcard', stop: id, at, postcard: compiled.postcard, pin, ...seen } satisfies PostcardItem]
-  })
+  const items: PostcardItem[] = []
+  for (const { stop, postcard } of marks) {
+    const seen = postcard && postcardAppearanceAt(time, postcard)
+    if (seen) items.push({ kind: 'postcard', stop: stop.id, at: stop.at, postcard: postcard.postcard, pin: stop.pin, ...seen })
+  }
+  return items
 }
 
 function vehicle(traveller: CompiledTraveller, motion: Motion | undefined): VehicleItem[] {

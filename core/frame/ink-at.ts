@@ -2,6 +2,7 @@ import type { Projection } from '../camera/projection'
 import { seenDirection } from '../camera/projection'
 import { clamp } from '../geometry/clamp'
 import { pointAt } from '../geometry/course'
+import type { Ink } from '../journey/schema'
 import { smooth } from '../pace/easing'
 import type { CompiledLeg, CompiledTraveller, CompiledVisit } from './compiled'
 import { lengthAt } from './compiled'
@@ -10,6 +11,9 @@ import { inkBehindOf } from './heading'
 
 /** How long it takes the ink to catch up with the vehicle that has arrived, in seconds. */
 const SETTLE = 0.3
+
+/** How long it takes the last pieces of a pattern to settle after arrival, in seconds. */
+const COME_WITHIN = 0.8
 
 /** How long a line fades in that does not come with its traveller, in seconds. */
 const FADE_IN = 0.8
@@ -36,19 +40,22 @@ export function inkAt(compiled: CompiledTraveller, i: number, t: number, lastTim
   const full = course.length
   if (t < depart || full === 0 || ink.line.kind === 'hidden') return undefined
   const settled = settledBy(compiled.legs, compiled.visits, i, lastTime)
+  const rests = t >= settled && t >= arrive + COME_WITHIN && restsAfterwards(ink)
+  const known = rests ? resting.get(timed) : undefined
+  if (known) return known
   const drawn = drawnAt(compiled, i, t, lastTime, projection)
   const over = overAt(compiled, i, t, settled, lastTime)
   const tail = Math.max(drawn.tail, full * over.runOut)
   const { head } = drawn
   const opacity = ink.opacity * drawn.opacity * over.opacity
   if (head <= tail || opacity <= 0) return undefined
-  return {
+  const item: InkItem = {
     kind: 'ink',
     leg: leg.id,
     course,
     tail,
     head,
-    front: t < arrive ? head : full + ((t - arrive) * full) / Math.max(arrive - depart, SETTLE),
+    front: t < arrive ? head : rests ? Infinity : frontAfter(t - arrive, full),
     patternZoom,
     phase: ink.march === 0 ? 0 : (ink.march * t) / patternZoom,
     opacity,
@@ -57,7 +64,19 @@ export function inkAt(compiled: CompiledTraveller, i: number, t: number, lastTim
     leads: t < arrive,
     ink,
   }
+  if (rests) resting.set(timed, item)
+  return item
 }
+
+/** Lines that have come to rest are the same item from then on: a journey has many of them. */
+const resting = new WeakMap<CompiledLeg, InkItem>()
+
+const restsAfterwards = ({ after, wake, march, glow }: Ink): boolean =>
+  after.kind === 'stays' && wake === null && march === 0 && !glow?.breathes && !glow?.spark
+
+/** Up to where pieces have come so many seconds after arrival: on from the end of the course, and beyond all bounds within COME_WITHIN, so that all settle. */
+const frontAfter = (seconds: number, full: number): number =>
+  seconds >= COME_WITHIN ? Infinity : full * (1 + (0.2 * seconds) / (COME_WITHIN - seconds))
 
 /** The part of leg `i`'s course that is still to be travelled at time t, if it is shown before. */
 export function plannedAt(

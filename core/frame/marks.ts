@@ -17,11 +17,14 @@ export interface Appearance {
   opacity: number
 }
 
+/** What a mark has come to in the end. */
+export const SETTLED: Appearance = { scale: 1, opacity: 1 }
+
 /** How far a mark has appeared at time t; undefined while there is nothing to see. It has settled by the last frame shown. */
 export function appearanceAt(t: number, arrive: number, lastTime: number, lag: number): Appearance | undefined {
   const start = Math.max(0, Math.min(arrive - LEAD + lag, lastTime - MOMENT))
   const u = (t - start) / MOMENT
-  if (u >= 1) return { scale: 1, opacity: 1 }
+  if (u >= 1) return SETTLED
   return u > 0 ? { scale: overshoot(u), opacity: smooth(u * 2) } : undefined
 }
 

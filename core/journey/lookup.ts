@@ -1,9 +1,13 @@
+import { JourneyError } from '../error'
 import type { Point } from '../geometry/point'
 import type { Journey, Leg, Stop, Traveller } from './schema'
 
-/** The traveller with an id; the first one if the id is missing or unknown. */
-export const travellerOf = ({ travellers }: Pick<Journey, 'travellers'>, id?: string): Traveller =>
-  travellers.find((traveller) => traveller.id === id) ?? travellers[0]!
+/** The traveller with an id. @throws JourneyError if there is none */
+export function travellerOf({ travellers }: Pick<Journey, 'travellers'>, id: string): Traveller {
+  const found = travellers.find((traveller) => traveller.id === id)
+  if (!found) throw new JourneyError('That traveller is not in the journey any more.')
+  return found
+}
 
 /** A stop's name in lists and messages; in the picture an unnamed stop has no label. */
 export const nameOfStop = ({ name }: Pick<Stop, 'name'>): string => name || 'Unnamed stop'

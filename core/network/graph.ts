@@ -6,8 +6,8 @@ import { distance, mix, nearestShare } from '../geometry/point'
 import type { Journey, Network, NetworkMode } from '../journey/schema'
 import { readPoints } from '../journey/track-line'
 
-/** A straight piece of a line of a network, between two nodes of the graph. */
-export interface Piece {
+/** A straight edge of a line of a network, between two nodes of the graph. */
+export interface Edge {
   from: number
   to: number
   a: Point
@@ -16,7 +16,7 @@ export interface Piece {
   speed: number
 }
 
-export interface Way {
+export interface EdgeData {
   /** Ground units. */
   length: number
   /** km/h */
@@ -25,8 +25,8 @@ export interface Way {
 
 /** The lines of a mode's networks as a graph. Lines meet where they share a point, and where one ends on or just beside another. */
 export interface NetworkGraph {
-  graph: Graph<Point, Way>
-  pieces: Piece[]
+  graph: Graph<Point, EdgeData>
+  edges: Edge[]
   index: Flatbush
   /** The greatest speed of all, in km/h. */
   fastest: number
@@ -35,7 +35,7 @@ export interface NetworkGraph {
 /** A line that ends this close to another one, in gu, is connected to it. */
 const REACH = 4
 
-/** The number of candidate pieces when searching the nearest: their boxes may be closer than they are. */
+/** The number of candidate edges when searching the nearest: their boxes may be closer than they are. */
 const LOOKED_AT = 32
 
 const graphs = new WeakMap<Journey['networks'], Map<NetworkMode, NetworkGraph | undefined>>()
@@ -52,10 +52,10 @@ function build(networks: Journey['networks'], mode: NetworkMode): NetworkGraph |
   const lines = networks.filter((network) => network.mode === mode).flatMap((network) => network.lines)
   const drawn = lines.flatMap(({ points: text, speed }) => {
     const points = pointsOf(text)
-    return points.slice(1).map((b, i): Piece => ({ a: points[i]!, b, speed, from: 0, to: 0 }))
+    return points.slice(1).map((b, i): Edge => ({ a: points[i]!, b, speed, from: 0, to: 0 }))
   })
   if (drawn.length === 0) return undefined
-  const graph = createGraph<Point, Way>()
+  const graph = createGraph<Point, EdgeData>()
   const ids = new Map<string, number>()
   const nodeAt = (p: Point): number => {
     const key = `${p.x.toFixed(2)},${p.y.toFixed(2)}`
@@ -67,17 +67,17 @@ function build(networks: Journey['networks'], mode: NetworkMode): NetworkGraph |
     return id
   }
   const { meetings, joints } = meetingsOf(lines, drawn)
-  const pieces = drawn.flatMap((piece, i) => {
-    const along = [piece.a, ...(meetings.get(i) ?? []).sort((p, q) => distance(piece.a, p) - distance(piece.a, q)), piece.b]
-    return along.slice(1).flatMap((b, k): Piece[] => {
+  const edges = drawn.flatMap((edge, i) => {
+    const along = [edge.a, ...(meetings.get(i) ?? []).sort((p, q) => distance(edge.a, p) - distance(edge.a, q)), edge.b]
+    return along.slice(1).flatMap((b, k): Edge[] => {
       const [from, to] = [nodeAt(along[k]!), nodeAt(b)]
-      return from === to ? [] : [{ from, to, a: along[k]!, b, speed: piece.speed }]
+      return from === to ? [] : [{ from, to, a: along[k]!, b, speed: edge.speed }]
     })
   })
-  if (pieces.length === 0) return undefined
-  for (const { from, to, a, b, speed } of pieces) graph.addLink(from, to, { length: distance(a, b), speed })
+  if (edges.length === 0) return undefined
+  for (const { from, to, a, b, speed } of edges) graph.addLink(from, to, { length: distance(a, b), speed })
   for (const { a, b, speed } of joints) if (nodeAt(a) !== nodeAt(b)) graph.addLink(nodeAt(a), nodeAt(b), { length: distance(a, b), speed })
-  return { graph, pieces, index: indexOf(pieces), fastest: pieces.reduce((most, { speed }) => Math.max(most, speed), 0) }
+  return { graph, edges, index: indexOf(edges), fastest: edges.reduce((most, { speed }) => Math.max(most, speed), 0) }
 }
 
 function pointsOf(text: string): Point[] {
@@ -85,23 +85,23 @@ function pointsOf(text: string): Point[] {
   return Array.from({ length: xy.length / 2 }, (_, i) => ({ x: xy[2 * i]!, y: xy[2 * i + 1]! }))
 }
 
-function indexOf(pieces: readonly Piece[]): Flatbush {
-  const index = new Flatbush(pieces.length)
-  for (const { a, b } of pieces) index.add(Math.min(a.x, b.x), Math.min(a.y, b.y), Math.max(a.x, b.x), Math.max(a.y, b.y))
+function indexOf(edges: readonly Edge[]): Flatbush {
+  const index = new Flatbush(edges.length)
+  for (const { a, b } of edges) index.add(Math.min(a.x, b.x), Math.min(a.y, b.y), Math.max(a.x, b.x), Math.max(a.y, b.y))
   index.finish()
   return index
 }
 
-/** Where lines end on pieces of others, by the index of the piece, and the joints that connect them. */
-function meetingsOf(lines: Network['lines'], pieces: readonly Piece[]) {
-  const index = indexOf(pieces)
+/** Where lines end on edges of others, by the index of the edge, and the joints that connect them. */
+function meetingsOf(lines: Network['lines'], edges: readonly Edge[]) {
+  const index = indexOf(edges)
   const meetings = new Map<number, Point[]>()
   const joints: { a: Point; b: Point; speed: number }[] = []
   for (const { points: text, speed } of lines) {
     const points = pointsOf(text)
     for (const end of [points[0]!, points.at(-1)!]) {
       for (const i of index.search(end.x - REACH, end.y - REACH, end.x + REACH, end.y + REACH)) {
-        const { at, off } = spotOn(pieces[i]!, end)
+        const { at, off } = spotOn(edges[i]!, end)
         if (off > REACH) continue
         meetings.set(i, [...(meetings.get(i) ?? []), at])
         joints.push({ a: end, b: at, speed })
@@ -111,23 +111,23 @@ function meetingsOf(lines: Network['lines'], pieces: readonly Piece[]) {
   return { meetings, joints }
 }
 
-/** A spot of a piece, and its distance from the query, in gu. */
-export interface OnPiece {
-  piece: Piece
+/** A spot of a edge, and its distance from the query, in gu. */
+export interface OnEdge {
+  edge: Edge
   at: Point
   off: number
 }
 
-/** The nearest spot of each piece near a point, the closest first. */
-export function piecesNear({ pieces, index }: NetworkGraph, p: Point): OnPiece[] {
+/** The nearest spot of each edge near a point, the closest first. */
+export function edgesNear({ edges, index }: NetworkGraph, p: Point): OnEdge[] {
   return index
     .neighbors(p.x, p.y, LOOKED_AT)
-    .map((i) => spotOn(pieces[i]!, p))
+    .map((i) => spotOn(edges[i]!, p))
     .sort((a, b) => a.off - b.off)
 }
 
-function spotOn(piece: Piece, p: Point): OnPiece {
-  const { a, b } = piece
+function spotOn(edge: Edge, p: Point): OnEdge {
+  const { a, b } = edge
   const at = mix(a, b, nearestShare(p.x - a.x, p.y - a.y, b.x - a.x, b.y - a.y))
-  return { piece, at, off: distance(at, p) }
+  return { edge, at, off: distance(at, p) }
 }

@@ -2,8 +2,8 @@ import path from 'ngraph.path'
 import type { Point } from '../geometry/point'
 import { distance } from '../geometry/point'
 import type { Journey, NetworkCourse } from '../journey/schema'
-import type { NetworkGraph, OnPiece } from './graph'
-import { networkGraph, piecesNear } from './graph'
+import type { NetworkGraph, OnEdge } from './graph'
+import { networkGraph, edgesNear } from './graph'
 
 /**
  * The best way over a mode's networks between two ground points, by way of some spots: x and y in turn, from the nearest spot of a line to the
@@ -42,32 +42,32 @@ const REACH = 0.3
 const START = 'start'
 const END = 'end'
 
-/** Spots of pieces that lie no further apart than this, in gu, are one spot, as where lines meet. */
+/** Spots of edges that lie no further apart than this, in gu, are one spot, as where lines meet. */
 const ONE_SPOT = 0.01
 
-/** The nearest spot of a network, on all the pieces that have it. */
-function spotsNear(network: NetworkGraph, p: Point): OnPiece[] {
-  const near = piecesNear(network, p)
+/** The nearest spot of a network, on all the edges that have it. */
+function spotsNear(network: NetworkGraph, p: Point): OnEdge[] {
+  const near = edgesNear(network, p)
   return near.filter(({ at }) => distance(at, near[0]!.at) < ONE_SPOT)
 }
 
 function between(
   { graph, fastest }: NetworkGraph,
-  from: readonly OnPiece[],
-  to: readonly OnPiece[],
+  from: readonly OnEdge[],
+  to: readonly OnEdge[],
   by: NetworkCourse['by'],
 ): Point[] | undefined {
-  const enter = (name: string, spots: readonly OnPiece[]) => {
+  const enter = (name: string, spots: readonly OnEdge[]) => {
     graph.addNode(name, spots[0]!.at)
-    for (const { piece, at } of spots) {
-      graph.addLink(name, piece.from, { length: distance(at, piece.a), speed: piece.speed })
-      graph.addLink(name, piece.to, { length: distance(at, piece.b), speed: piece.speed })
+    for (const { edge, at } of spots) {
+      graph.addLink(name, edge.from, { length: distance(at, edge.a), speed: edge.speed })
+      graph.addLink(name, edge.to, { length: distance(at, edge.b), speed: edge.speed })
     }
   }
   enter(START, from)
   enter(END, to)
-  const both = from.find(({ piece }) => to.some((other) => other.piece === piece))
-  if (both) graph.addLink(START, END, { length: distance(from[0]!.at, to[0]!.at), speed: both.piece.speed })
+  const both = from.find(({ edge }) => to.some((other) => other.edge === edge))
+  if (both) graph.addLink(START, END, { length: distance(from[0]!.at, to[0]!.at), speed: both.edge.speed })
   try {
     const found = path
       .aStar(graph, {

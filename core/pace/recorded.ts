@@ -1,12 +1,12 @@
 import { clamp } from '../geometry/clamp'
 import type { Course } from '../geometry/course'
-import type { Progress } from './easing'
+import type { EasingFunction } from './easing'
 
 /**
  * Progress at the pace of a recorded track: real speed, compressed.
  * @param times seconds at which each point of the course was reached, rising
  */
-export function recorded({ lengths, length }: Course, times: Float64Array): Progress {
+export function recorded({ lengths, length }: Course, times: Float64Array): EasingFunction {
   const [first, last] = [times[0]!, times.at(-1)!]
   if (!(last > first) || length === 0) return (u) => u
   return (u) => {

@@ -22,9 +22,9 @@ describe('the editor', () => {
     const edits = [
       () => editor.edit((j) => rename(j, 'Another')),
       () => editor.edit((j) => editStop(j, 'lampwick', { at: { x: 3300, y: 1900 } })),
-      () => editor.edit((j) => removeStop(j, 'oarsend')),
+      () => editor.edit((j) => removeStop(j, 'oarsend', 'traveller')),
       () => editor.edit((j) => setFrame(j, { width: 1080, height: 1920, rate: '25/1' })),
-      () => editor.edit((j) => addStop(j, { x: 10, y: 10 }, { stop: 'new', leg: 'way' })),
+      () => editor.edit((j) => addStop(j, { x: 10, y: 10 }, { stop: 'new', leg: 'way' }, { traveller: 'traveller' })),
     ]
     for (const edit of edits) {
       expect(edit()).toBe(true)
@@ -84,7 +84,7 @@ describe('the editor', () => {
   it('lets go of a selected stop that undo takes away', () => {
     const editor = useEditor()
     editor.open(journeyOver([[0, 0]]))
-    editor.edit((j) => addStop(j, { x: 50, y: 50 }, { stop: 'b', leg: 'ab' }))
+    editor.edit((j) => addStop(j, { x: 50, y: 50 }, { stop: 'b', leg: 'ab' }, { traveller: 'traveller' }))
     editor.select({ kind: 'stop', id: 'b' })
     expect(editor.selectedStop?.id).toBe('b')
     editor.undo()
@@ -176,7 +176,7 @@ describe('playback', () => {
     playback.goTo(299)
     useEditor().edit((j) => setSeconds(j, 6))
     expect(playback.frame).toBe(179)
-    useEditor().edit((j) => setFrame(setLayover(j, 0, 0.2), { ...j.frame, rate: '24/1' }))
+    useEditor().edit((j) => setFrame(setLayover(j, 0, 0.2, 'traveller'), { ...j.frame, rate: '24/1' }))
     expect([playback.frame, playback.frames]).toEqual([143, 144])
   })
 })

@@ -93,7 +93,7 @@ describe('preview and server frame', () => {
   it('agree on large text in several scripts, closely', async () => {
     let journey = createJourney('Names', undefined, 10)
     for (const [i, name] of ['Harrowmere', 'Žluťoučký Łęg', 'Οδύσσεια', 'Остров'].entries()) {
-      journey = addStop(journey, { x: 200, y: 220 + 220 * i }, { stop: `s${i}`, leg: `l${i}` })
+      journey = addStop(journey, { x: 200, y: 220 + 220 * i }, { stop: `s${i}`, leg: `l${i}` }, { traveller: 'traveller' })
       journey = editStop(journey, `s${i}`, { name, label: { size: 150, side: 'right' } })
     }
     const id = await store(journey)

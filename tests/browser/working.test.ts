@@ -451,7 +451,7 @@ describe('enlarged text and small windows', () => {
         journey,
         { x: 20 + 18 * i, y: 500 + 300 * Math.sin(i) },
         { stop: `s${i}`, leg: `l${i}` },
-        { name: `Harbour number ${i + 1}` },
+        { name: `Harbour number ${i + 1}`, traveller: 'traveller' },
       )
     await demo.open(journey)
     await demo.page.getByTestId('stage-canvas').waitFor()

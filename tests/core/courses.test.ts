@@ -291,9 +291,9 @@ describe('a break', () => {
     expectSame(gapOf(insertStop(broken, 'l1', late, { stop: 'new', leg: 'second' })))
     const early = insertStop(broken, 'l1', { x: 60, y: 0 }, { stop: 'new', leg: 'second' })
     expectSame(gapOf(early, 'second'))
-    expectSame(gapOf(removeStop(early, 'new')))
-    expectSame(gapOf(reverseTrip(broken)), [...gap].reverse())
-    expect(reverseTrip(reverseTrip(broken))).toEqual(broken)
+    expectSame(gapOf(removeStop(early, 'new', 'traveller')))
+    expectSame(gapOf(reverseTrip(broken, 'traveller')), [...gap].reverse())
+    expect(reverseTrip(reverseTrip(broken, 'traveller'), 'traveller')).toEqual(broken)
     expectSame(gapOf(edits.insertNode(broken, 'l1', { segment: 2, u: 0.5 })))
     expectSame(gapOf(edits.roundCorners(broken, 'l1', 20)))
     expectSame(gapOf(editLeg(broken, 'l1', { course: edits.smoothed(course, 10) })))
@@ -330,7 +330,7 @@ describe('the trip', () => {
         expect(courseOfLeg(split, 'l1').length + courseOfLeg(split, 'second').length).toBeCloseTo(course.length, 1)
         const [a, b] = split.travellers[0]!.legs
         expect(a!.travel! + b!.travel!).toBeCloseTo(6, 0)
-        const again = removeStop(split, 'new')
+        const again = removeStop(split, 'new', 'traveller')
         expect(deviation(points, edits.legCubics(again, 'l1'))).toBeLessThan(0.05)
         expect(again.travellers[0]!.legs).toHaveLength(1)
         expect(again.travellers[0]!.legs[0]!.travel).toBeCloseTo(6, 0)
@@ -342,12 +342,12 @@ describe('the trip', () => {
   it('keeps straight legs straight', () => {
     const split = insertStop(withCourse({ kind: 'straight' }), 'l1', { x: 450, y: 0 }, { stop: 'new', leg: 'second' })
     expect(split.travellers[0]!.legs.map((leg) => leg.course.kind)).toEqual(['straight', 'straight'])
-    expect(removeStop(split, 'new').travellers[0]!.legs[0]!.course).toEqual({ kind: 'straight' })
+    expect(removeStop(split, 'new', 'traveller').travellers[0]!.legs[0]!.course).toEqual({ kind: 'straight' })
   })
 
   it('is turned round along the same courses, and back to the very journey', () => {
     const journey = demo()
-    const reversed = reverseTrip(journey)
+    const reversed = reverseTrip(journey, 'traveller')
     expect(reversed.travellers[0]!.visits.map((visit) => visit.stop)).toEqual(
       journey.travellers[0]!.visits.map((visit) => visit.stop).reverse(),
     )
@@ -357,7 +357,7 @@ describe('the trip', () => {
       for (const u of [0, 0.3, 0.7, 1])
         expect(distance(pointAt(back, back.length * (1 - u)), pointAt(there, there.length * u))).toBeLessThan(0.5)
     }
-    const twice = reverseTrip(reversed)
+    const twice = reverseTrip(reversed, 'traveller')
     for (const { id } of journey.travellers[0]!.legs) expect(courseOfLeg(twice, id).length).toBeCloseTo(courseOfLeg(journey, id).length, 6)
   })
 
@@ -386,7 +386,7 @@ describe('the trip', () => {
       ),
       fc.double({ min: 1, max: 400, noNaN: true }).map((radius) => (j: Journey, id: string) => edits.roundCorners(j, id, radius)),
       fc.array(point, { minLength: 2, maxLength: 30 }).map((stroke) => (j: Journey, id: string) => edits.drawStroke(j, id, stroke, 4)),
-      fc.constant((j: Journey) => reverseTrip(j)),
+      fc.constant((j: Journey) => reverseTrip(j, 'traveller')),
       fc
         .uniqueArray(fc.nat(6), { minLength: 1, maxLength: 3 })
         .map((nodes) => (j: Journey, id: string) => breakAt(j, id, new Set(nodes), 30)),

@@ -220,6 +220,7 @@ describe('vehicles', () => {
       ),
       1,
       0,
+      'traveller',
     )
     const compiled = compile(through)
     const frames = framesOf(compiled)
@@ -245,6 +246,7 @@ describe('vehicles', () => {
       ),
       1,
       1,
+      'traveller',
     )
     const compiled = compile(rests)
     const { arrive, leave } = compiled.travellers[0]!.visits[1]!
@@ -264,7 +266,7 @@ describe('vehicles', () => {
       { vehicle: car },
     )
     journey = editLeg(journey, 'l2', { vehicle: bus })
-    const compiled = compile(editTraveller(journey, { atEnd: 'stays' }))
+    const compiled = compile(editTraveller(journey, 'traveller', { atEnd: 'stays' }))
     const { arrive, leave } = compiled.travellers[0]!.visits[1]!
     const artwork = (t: number) => vehicle(frameAt(compiled, t))?.vehicle.id
     expect([artwork(arrive), artwork((arrive + leave) / 2), artwork(leave)]).toEqual(['car', undefined, 'bus'])
@@ -311,7 +313,7 @@ describe('how fast a vehicle turns', () => {
             { vehicle: { kind: 'catalogue', artwork, colour: '#d8412f', size: 60 }, course: { kind: 'straight' } },
             8,
           )
-          const journey = stops.reduce((j, [, layover], i) => setLayover(j, i, layover), trip)
+          const journey = stops.reduce((j, [, layover], i) => setLayover(j, i, layover, 'traveller'), trip)
           const compiled = compile({ ...journey, frame: { ...journey.frame, rate } })
           const most = (15 * 30) / { '30/1': 30, '24/1': 24, '60/1': 60 }[rate]
           const poses = framesOf(compiled).map((frame) => vehicle(frame))
@@ -338,7 +340,7 @@ describe('how fast a vehicle turns', () => {
       ],
       { vehicle: { kind: 'catalogue', artwork: 'car', colour: '#d8412f', size: 20 }, easing: 'linear' },
     )
-    const compiled = compile(setLayover(trip, 1, 2 / 30))
+    const compiled = compile(setLayover(trip, 1, 2 / 30, 'traveller'))
     const { arrive, leave } = compiled.travellers[0]!.visits[1]!
     const heading = (t: number) => degrees(frameAt(compiled, t).motions[0]!.heading)
     const middle = (arrive + leave) / 2
@@ -410,7 +412,7 @@ describe('the ink behind a vehicle', () => {
     const car = { kind: 'catalogue', artwork: 'car', colour: '#d8412f', size: 200 } as const
     for (const layover of [0, 1]) {
       const points: [number, number][] = [[200, 500], [900, 500], [1500, 500]] // prettier-ignore
-      const compiled = compile(setLayover(journeyOver(points, { vehicle: car }), 1, layover))
+      const compiled = compile(setLayover(journeyOver(points, { vehicle: car }), 1, layover, 'traveller'))
       const { arrive } = compiled.travellers[0]!.legs[0]!
       const head = (t: number) => inks(frameAt(compiled, t)).find((ink) => ink.leg === 'l1')!.head
       // The car's ink ends a fifth of its length behind: 40 px.
@@ -455,6 +457,7 @@ describe('awkward trips', () => {
       ),
       1,
       0,
+      'traveller',
     )
     const heads = framesOf(compile(journey)).map((frame) => inks(frame).find((ink) => ink.leg === 'l1')?.head ?? 0)
     expect(heads.at(-1)).toBeCloseTo(800, 9)
@@ -472,6 +475,7 @@ describe('awkward trips', () => {
       ),
       1,
       0,
+      'traveller',
     )
     const last = framesOf(compile(journey)).at(-1)!
     expect(inks(last)[0]!.head).toBe(inks(last)[0]!.course.length)

@@ -22,7 +22,7 @@ const step: fc.Arbitrary<Step> = fc.oneof(
   at.map(
     (i): Step =>
       (j) =>
-        removeVisit(j, i),
+        removeVisit(j, i, 'traveller'),
   ),
   at.map((i): Step => (j, k) => {
     const leg = j.travellers[0]!.legs[i]
@@ -31,14 +31,14 @@ const step: fc.Arbitrary<Step> = fc.oneof(
   fc.tuple(at, at).map(
     ([a, b]): Step =>
       (j) =>
-        moveVisit(j, a, Math.min(b, j.travellers[0]!.visits.length - 1)),
+        moveVisit(j, a, Math.min(b, j.travellers[0]!.visits.length - 1), 'traveller'),
   ),
-  fc.constant<Step>((j) => reverseTrip(j)),
+  fc.constant<Step>((j) => reverseTrip(j, 'traveller')),
   fc.constant<Step>((j) => turnSheet(j, 'isles', 7)),
   at.map(
     (i): Step =>
       (j) =>
-        setLayover(j, i, i / 4),
+        setLayover(j, i, i / 4, 'traveller'),
   ),
   fc.string({ minLength: 1, maxLength: 9 }).map(
     (name): Step =>

@@ -124,7 +124,7 @@ describe('edits', () => {
       'l1',
       { ink: { colour: '#00ff00' }, course: { kind: 'bowed', bow: 0.3 } },
     )
-    const longer = addStop(journey, { x: 200, y: 50 }, { stop: 'new', leg: 'leg' })
+    const longer = addStop(journey, { x: 200, y: 50 }, { stop: 'new', leg: 'leg' }, { traveller: 'traveller' })
     expect(longer.travellers[0]!.legs[1]).toMatchObject({ id: 'leg', ink: { colour: '#00ff00' }, course: { kind: 'bowed', bow: 0.3 } })
     expect(longer.travellers[0]!.visits.map((visit) => visit.layover)).toEqual([null, null, null])
     expect(journey.stops).toHaveLength(2)
@@ -150,7 +150,7 @@ describe('edits', () => {
   })
 
   it('remove a stop and join its legs', () => {
-    const journey = removeStop(demo(), 'oarsend')
+    const journey = removeStop(demo(), 'oarsend', 'traveller')
     expect(names(journey)).toEqual(['harrowmere', 'quillhaven', 'lampwick', 'emberlight'])
     expect(journey.travellers[0]!.legs.map((leg) => leg.id)).toEqual(['night-train', 'bicycle', 'seaplane'])
     // What was drawn stays as it was drawn: the joined leg is as long as the two were.
@@ -161,12 +161,12 @@ describe('edits', () => {
   })
 
   it('remove the last stop left', () => {
-    const journey = removeStop(journeyOver([[0, 0]]), 's0')
+    const journey = removeStop(journeyOver([[0, 0]]), 's0', 'traveller')
     expect([journey.stops, journey.travellers[0]!.visits, journey.travellers[0]!.legs]).toEqual([[], [], []])
   })
 
   it('move a stop in the order and keep the legs whose ends stay neighbours', () => {
-    const journey = moveVisit(demo(), 4, 0)
+    const journey = moveVisit(demo(), 4, 0, 'traveller')
     expect(names(journey)).toEqual(['emberlight', 'harrowmere', 'quillhaven', 'oarsend', 'lampwick'])
     const legs = journey.travellers[0]!.legs
     expect(legs.map((leg) => leg.id)).toEqual(['seaplane', 'night-train', 'bicycle', 'rowing-boat'])
@@ -215,12 +215,12 @@ describe('edits', () => {
   it('leave a valid journey, whatever they are and in whatever order, and share what they do not touch', () => {
     const place = fc.record({ x: fc.integer({ min: 0, max: 6400 }), y: fc.integer({ min: 0, max: 3600 }) })
     const edit = fc.oneof(
-      place.map((at) => (j: Journey, k: number) => addStop(j, at, { stop: `n${k}`, leg: `m${k}` })),
-      fc.nat(9).map((i) => (j: Journey) => (j.stops[i] ? removeStop(j, j.stops[i]!.id) : j)),
+      place.map((at) => (j: Journey, k: number) => addStop(j, at, { stop: `n${k}`, leg: `m${k}` }, { traveller: 'traveller' })),
+      fc.nat(9).map((i) => (j: Journey) => (j.stops[i] ? removeStop(j, j.stops[i]!.id, 'traveller') : j)),
       fc.tuple(fc.nat(6), fc.nat(6)).map(
         ([a, b]) =>
           (j: Journey) =>
-            moveVisit(j, a, Math.min(b, Math.max(0, j.stops.length - 1))),
+            moveVisit(j, a, Math.min(b, Math.max(0, j.stops.length - 1)), 'traveller'),
       ),
       fc.tuple(fc.nat(6), place).map(
         ([i, at]) =>
@@ -239,7 +239,7 @@ describe('edits', () => {
               ? editLeg(j, j.travellers[0]!.legs[i]!.id, { vehicle: { kind: 'catalogue', artwork, colour: '#123456', size: 90 } })
               : j,
       ),
-      fc.double({ min: 0, max: 1, noNaN: true }).map((s) => (j: Journey) => setLayover(j, 0, s)),
+      fc.double({ min: 0, max: 1, noNaN: true }).map((s) => (j: Journey) => setLayover(j, 0, s, 'traveller')),
     )
     fc.assert(
       fc.property(fc.array(edit, { maxLength: 14 }), (steps) => {

@@ -82,7 +82,7 @@ describe('heading over a run', () => {
       (j, { id }, i) => editLeg(j, id, { course: { kind: 'bowed', bow: i === 0 ? 1 : -1 } }),
       hairpin,
     )
-    const [traveller] = compile(setLayover(bowed, 1, 0)).travellers
+    const [traveller] = compile(setLayover(bowed, 1, 0, 'traveller')).travellers
     const facing = (leg: number, share: number) => {
       const { depart, arrive, stretch } = traveller!.legs[leg]!
       return stretch.left(depart + (arrive - depart) * share)

@@ -113,10 +113,10 @@ describe('a leg over the networks of the Lantern Isles', () => {
     const whole = courseOf(journey, 1).length
     const split = insertStop(journey, 'bicycle', { x: 2250, y: 2090 }, { stop: 'new', leg: 'second' })
     expect(courseOf(split, 1).length + courseOf(split, 2).length).toBeCloseTo(whole, 0)
-    const joined = removeStop(split, 'new')
+    const joined = removeStop(split, 'new', 'traveller')
     expect(courseOf(joined, 1).length).toBeCloseTo(whole, 0)
     expect(joined.travellers[0]!.legs[1]!.course).toMatchObject({ kind: 'network', vias: [split.stops.at(-1)!.at] })
-    expect(courseOf(reverseTrip(joined), 2).length).toBeCloseTo(whole, 0)
+    expect(courseOf(reverseTrip(joined, 'traveller'), 2).length).toBeCloseTo(whole, 0)
   })
 
   it('becomes a drawn course that lies on the road as well', () => {

@@ -31,8 +31,8 @@ describe('a new stop', () => {
   })
 
   it('makes the film longer where all of it has been given to others', () => {
-    const full = [3, 3].reduce((j, travel, i) => editLeg(j, `l${i + 1}`, { travel }), setLayover(trip(3, 8), 2, 2))
-    const longer = addStop(full, { x: 900, y: 900 }, { stop: 'new', leg: 'leg' })
+    const full = [3, 3].reduce((j, travel, i) => editLeg(j, `l${i + 1}`, { travel }), setLayover(trip(3, 8), 2, 2, 'traveller'))
+    const longer = addStop(full, { x: 900, y: 900 }, { stop: 'new', leg: 'leg' }, { traveller: 'traveller' })
     expect(longer.seconds).toBeGreaterThanOrEqual(9)
     const times = visits(longer)
     expect(times[3]!.arrive - times[2]!.leave).toBeGreaterThan(0.8)
@@ -57,7 +57,7 @@ describe('a time that is dragged', () => {
         const endOf = (travel: number) => visits(editLeg(journey, `l${leg + 1}`, { travel }))[leg + 1]!.arrive
         const [low, high] = [endOf(0.1), endOf(10)]
         const end = Math.round((low + share * (high - low)) * 30) / 30
-        const dragged = setArrival(journey, leg, end, lengths(journey))
+        const dragged = setArrival(journey, leg, end, lengths(journey), 'traveller')
         expect(Math.abs(visits(dragged)[leg + 1]!.arrive - end)).toBeLessThan(1.5 / 30)
         expect(set(dragged)[0]!.map((travel) => travel !== null)).toEqual(journey.travellers[0]!.legs.map((_, i) => i === leg))
         expect(set(dragged)[1]!.every((layover) => layover === null)).toBe(true)
@@ -67,7 +67,7 @@ describe('a time that is dragged', () => {
 
   it('of the last leg is when the rest at the end begins', () => {
     const journey = trip(4, 20)
-    const dragged = setArrival(journey, 2, 15, lengths(journey))
+    const dragged = setArrival(journey, 2, 15, lengths(journey), 'traveller')
     expect(visits(dragged)[3]!.arrive).toBeCloseTo(15, 2)
     expect(set(dragged)).toEqual([
       [null, null, null],
@@ -77,7 +77,7 @@ describe('a time that is dragged', () => {
 
   it('may be a layover, which sets no travel time', () => {
     const journey = trip(4, 20)
-    const dragged = setDeparture(journey, 1, 9, lengths(journey))
+    const dragged = setDeparture(journey, 1, 9, lengths(journey), 'traveller')
     expect(visits(dragged)[1]!.leave).toBeCloseTo(9, 1)
     expect(set(dragged)[0]).toEqual([null, null, null])
     expect(set(dragged)[1]!.filter((layover) => layover !== null)).toHaveLength(1)
@@ -85,13 +85,13 @@ describe('a time that is dragged', () => {
 
   it('further than the film goes is refused with the reason', () => {
     const journey = trip(3, 10)
-    expect(() => compile(setArrival(journey, 0, 25, lengths(journey)))).toThrow(/need at least/)
+    expect(() => compile(setArrival(journey, 0, 25, lengths(journey), 'traveller'))).toThrow(/need at least/)
   })
 })
 
 describe('scaling', () => {
   it('shortens set times along with the film', () => {
-    const journey = setLayover(editLeg(trip(3, 20), 'l1', { travel: 12 }), 1, 4)
+    const journey = setLayover(editLeg(trip(3, 20), 'l1', { travel: 12 }), 1, 4, 'traveller')
     expect(() => compile({ ...journey, seconds: 10 })).toThrow(/set travel times/)
     const half = scaleTimes(journey, 10)
     expect([half.seconds, ...set(half)]).toEqual([10, [6, null], [null, 2, null]])
@@ -100,7 +100,7 @@ describe('scaling', () => {
 })
 
 describe('a journey whose set times do not fit', () => {
-  const unfit = { ...editLeg(setLayover(trip(3, 20), 1, 4), 'l1', { travel: 12 }), seconds: 10 }
+  const unfit = { ...editLeg(setLayover(trip(3, 20), 1, 4, 'traveller'), 'l1', { travel: 12 }), seconds: 10 }
 
   it('fits into a longer film with the times as they are', () => {
     const longer = withFilmForAll(unfit)!

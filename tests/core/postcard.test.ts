@@ -21,7 +21,7 @@ const TRIP = journeyOver(
   20,
 )
 const withCard = (card: Partial<Postcard>, layover = 4, journey: Journey = TRIP): Journey =>
-  editStop(setLayover(journey, 1, layover), 's1', { postcard: postcardSchema.parse({ photo: paperPhoto, ...card }) })
+  editStop(setLayover(journey, 1, layover, 'traveller'), 's1', { postcard: postcardSchema.parse({ photo: paperPhoto, ...card }) })
 const isCard = (item: FrameItem): item is PostcardItem => item.kind === 'postcard'
 const cardAt = (journey: Journey, t: number) => frameAt(compile(journey), t).items.find(isCard)
 const visit = (journey: Journey) => compile(journey).travellers[0]!.visits[1]!
@@ -64,7 +64,7 @@ describe('a postcard', () => {
   })
 
   it('at the last stop is whole in the last frame, however late one arrives there', () => {
-    const journey = editStop(setLayover(TRIP, 2, 0), 's2', { postcard: postcardSchema.parse({ text: 'There' }) })
+    const journey = editStop(setLayover(TRIP, 2, 0, 'traveller'), 's2', { postcard: postcardSchema.parse({ text: 'There' }) })
     const card = cardAt(journey, 99)!
     expect(card.scale).toBeCloseTo(1, 2)
     expect(card.opacity).toBeCloseTo(1, 2)
@@ -98,7 +98,7 @@ describe('a postcard', () => {
     expect(parseJourney(JSON.parse(JSON.stringify(journey)))).toEqual(journey)
     const more = insertStop(journey, 'l2', { x: 1300, y: 540 }, { stop: 'new', leg: 'second' })
     expect(more.stops.map(({ postcard }) => postcard?.text)).toEqual([undefined, 'Hello', undefined, undefined])
-    expect(removeStop(more, 's1').stops.some(({ postcard }) => postcard)).toBe(false)
+    expect(removeStop(more, 's1', 'traveller').stops.some(({ postcard }) => postcard)).toBe(false)
     expect(editPostcard(journey, 's1', { tilt: 9 }).stops[1]!.postcard).toMatchObject({ tilt: 9, text: 'Hello' })
     expect(editPostcard(journey, 's0', { tilt: 9 })).toBe(journey)
     const two = editStop(journey, 's2', { postcard: postcardSchema.parse({ text: 'Other', side: 'left' }) })

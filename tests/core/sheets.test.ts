@@ -367,11 +367,11 @@ describe('sheets in a frame', () => {
   it('let go of a stop that is removed', () => {
     const shown = { from: { at: 'arrival' as const, stop: 'quillhaven', offset: 0 }, to: { at: 'end' as const, offset: 0 }, fade: 0.5 }
     const journey = parseJourney({ ...demo(), sheets: [paperSheet, over({ shown })] })
-    const without = removeStop(journey, 'quillhaven')
+    const without = removeStop(journey, 'quillhaven', 'traveller')
     expect(without.sheets[1]!.shown!.from).toEqual({ at: 'start', offset: 0 })
     // What was to be shown until that stop stays to the end.
     const until = { from: { at: 'start' as const, offset: 0 }, to: { at: 'departure' as const, stop: 'quillhaven', offset: 1 }, fade: 0.5 }
-    const ended = removeStop(parseJourney({ ...demo(), sheets: [paperSheet, over({ shown: until })] }), 'quillhaven')
+    const ended = removeStop(parseJourney({ ...demo(), sheets: [paperSheet, over({ shown: until })] }), 'quillhaven', 'traveller')
     expect(ended.sheets[1]!.shown!.to).toEqual({ at: 'end', offset: 0 })
     expect(kinds(ended, compile(ended).lastTime)).toHaveLength(2)
     expect(() => parseJourney(JSON.parse(JSON.stringify(without)))).not.toThrow()

@@ -212,7 +212,7 @@ describe('views at moments', () => {
     expect(square.views[0]!.view.zoom / view.zoom).toBeCloseTo(square.camera.zoom / journey.camera.zoom, 9)
     const doubled = withGroundMoved(journey, ({ x, y }) => ({ x: 2 * x + 5, y: 2 * y }))
     expect(doubled.views.at(-1)!.view).toEqual({ ...view, centre: { x: 205, y: 400 }, zoom: 0.25 })
-    const without = removeStop(journey, 'lampwick')
+    const without = removeStop(journey, 'lampwick', 'traveller')
     expect(without.views.some(({ id }) => id === 'a')).toBe(false)
     expect(() => parseJourney(without)).not.toThrow()
     expect(removeView(journey, 'a').views).toEqual(demo().views)

@@ -26,7 +26,7 @@ const there = journeyOver([
   [1200, 900],
 ])
 const back = ['s1', 's0'].reduce(
-  (j, id, i) => goOnTo(j, j.stops.find((stop) => stop.id === id)!.at, { stop: `x${i}`, leg: `b${i}` }),
+  (j, id, i) => goOnTo(j, j.stops.find((stop) => stop.id === id)!.at, { stop: `x${i}`, leg: `b${i}` }, { traveller: 'traveller' }),
   there,
 )
 
@@ -52,14 +52,14 @@ describe('a trip out and back', () => {
   })
 
   it('loses one visit, and only with the last the stop', () => {
-    const once = removeVisit(back, 3)
+    const once = removeVisit(back, 3, 'traveller')
     expect([order(once), legs(once)]).toEqual(['s0 s1 s2 s0', 'l1 l2 b0'])
     expect(once.stops).toHaveLength(3)
-    expect(order(removeStop(once, 's1'))).toBe('s0 s2 s0')
+    expect(order(removeStop(once, 's1', 'traveller'))).toBe('s0 s2 s0')
     // Without its turning point the trip would lead from s1 to s1: there it is one visit.
-    expect([order(removeVisit(back, 2)), legs(removeVisit(back, 2))]).toEqual(['s0 s1 s0', 'l1 b1'])
-    expect(order(removeStop(back, 's1'))).toBe('s0 s2 s0')
-    expect(removeStop(back, 's0').stops.map(({ id }) => id)).toEqual(['s1', 's2'])
+    expect([order(removeVisit(back, 2, 'traveller')), legs(removeVisit(back, 2, 'traveller'))]).toEqual(['s0 s1 s0', 'l1 b1'])
+    expect(order(removeStop(back, 's1', 'traveller'))).toBe('s0 s2 s0')
+    expect(removeStop(back, 's0', 'traveller').stops.map(({ id }) => id)).toEqual(['s1', 's2'])
   })
 
   it('keeps a loop that was drawn when only its turning point is removed', () => {
@@ -68,31 +68,31 @@ describe('a trip out and back', () => {
         editLeg(j, id, { course: { kind: 'drawn', leave: { x: 90, y: 0 }, nodes: [], arrive: { x: 0, y: id === 'l2' ? -90 : 90 } } }),
       back,
     )
-    const loop = removeVisit(drawn, 2)
+    const loop = removeVisit(drawn, 2, 'traveller')
     expect(order(loop)).toBe('s0 s1 s1 s0')
     const lengths = (j: Journey) => compile(j).travellers[0]!.legs.map(({ course }) => course.length)
     expect(lengths(loop)[1]).toBeCloseTo(lengths(drawn)[1]! + lengths(drawn)[2]!, 1)
   })
 
   it('is put into another order by visits; those that stay neighbours keep their leg', () => {
-    const moved = moveVisit(back, 3, 1)
+    const moved = moveVisit(back, 3, 1, 'traveller')
     expect(order(moved)).toBe('s0 s1 s1 s2 s0')
-    expect(legs(arrange(back, [0, 1, 2]))).toBe('l1 l2')
+    expect(legs(arrange(back, [0, 1, 2], 'traveller'))).toBe('l1 l2')
     expect(legs(moved)).toContain('l2')
     expect(() => compile(check(moved))).not.toThrow()
   })
 
   it('keeps its rest at the end there when it is reversed, and the others with their visits', () => {
-    const set = [0.3, 0.7, 1.1, null, 2.5].reduce<Journey>((j, layover, i) => setLayover(j, i, layover), setSeconds(back, 20))
-    const reversed = reverseTrip(set)
+    const set = [0.3, 0.7, 1.1, null, 2.5].reduce<Journey>((j, layover, i) => setLayover(j, i, layover, 'traveller'), setSeconds(back, 20))
+    const reversed = reverseTrip(set, 'traveller')
     expect(layovers(reversed)).toEqual([0.3, null, 1.1, 0.7, 2.5])
-    expect(reverseTrip(reversed)).toEqual(set)
+    expect(reverseTrip(reversed, 'traveller')).toEqual(set)
   })
 
   it('takes a set rest along when a visit is moved, and away when it is removed', () => {
-    const set = setLayover(back, 1, 0.7)
-    expect(layovers(moveVisit(set, 1, 3))).toEqual([null, null, null, 0.7, null])
-    expect(layovers(removeVisit(set, 1))).toEqual([null, null, null, null])
+    const set = setLayover(back, 1, 0.7, 'traveller')
+    expect(layovers(moveVisit(set, 1, 3, 'traveller'))).toEqual([null, null, null, 0.7, null])
+    expect(layovers(removeVisit(set, 1, 'traveller'))).toEqual([null, null, null, null])
   })
 })
 
@@ -103,7 +103,12 @@ describe('a new leg of a flight', () => {
       course: { kind: 'bowed', bow: 0.2 },
     } as const
     const start = editLeg(journeyOver([[300, 600], [1500, 700]], {}, 20), 'l1', plane) // prettier-ignore
-    const back = goOnTo(goOnTo(start, { x: 200, y: 400 }, { stop: 'c', leg: 'c' }), { x: 1700, y: 300 }, { stop: 'd', leg: 'd' })
+    const back = goOnTo(
+      goOnTo(start, { x: 200, y: 400 }, { stop: 'c', leg: 'c' }, { traveller: 'traveller' }),
+      { x: 1700, y: 300 },
+      { stop: 'd', leg: 'd' },
+      { traveller: 'traveller' },
+    )
     compile(back).travellers[0]!.legs.forEach(({ course }, i) => {
       const [a, b] = [course.points[1]!, course.points.at(-1)!]
       const middle = course.points[2 * Math.floor(course.points.length / 4) + 1]!
@@ -127,24 +132,29 @@ describe('whatever is done to the visits of a trip with every kind of course', (
       at.map(
         (i): Step =>
           (j, k) =>
-            goOnTo(j, j.stops[i % Math.max(1, j.stops.length)]?.at ?? { x: 9, y: 9 }, { stop: `n${k}`, leg: `m${k}` }),
+            goOnTo(
+              j,
+              j.stops[i % Math.max(1, j.stops.length)]?.at ?? { x: 9, y: 9 },
+              { stop: `n${k}`, leg: `m${k}` },
+              { traveller: 'traveller' },
+            ),
       ),
       at.map(
         (i): Step =>
           (j) =>
-            removeVisit(j, i),
+            removeVisit(j, i, 'traveller'),
       ),
       at.map(
         (i): Step =>
           (j) =>
-            j.stops[i] ? removeStop(j, j.stops[i]!.id) : j,
+            j.stops[i] ? removeStop(j, j.stops[i]!.id, 'traveller') : j,
       ),
       fc.tuple(at, at).map(
         ([a, b]): Step =>
           (j) =>
-            moveVisit(j, a, Math.min(b, j.travellers[0]!.visits.length - 1)),
+            moveVisit(j, a, Math.min(b, j.travellers[0]!.visits.length - 1), 'traveller'),
       ),
-      fc.constant<Step>((j) => reverseTrip(j)),
+      fc.constant<Step>((j) => reverseTrip(j, 'traveller')),
       at.map((i): Step => (j, k) => {
         const leg = j.travellers[0]!.legs[i]
         return leg ? insertStop(j, leg.id, { x: 1500, y: 1500 }, { stop: `i${k}`, leg: `k${k}` }) : j

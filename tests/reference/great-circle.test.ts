@@ -86,8 +86,8 @@ describe('a great circle', () => {
   it('is nowhere on a map without a place on the Earth: the leg is straight then', () => {
     const journey = (sheets: Journey['sheets']): Journey => {
       let made: Journey = { ...createJourney('World'), sheets }
-      made = addStop(made, { x: 1885, y: 426 }, { stop: 'a', leg: 'x' })
-      made = addStop(made, { x: 1060, y: 493 }, { stop: 'b', leg: 'l' })
+      made = addStop(made, { x: 1885, y: 426 }, { stop: 'a', leg: 'x' }, { traveller: 'traveller' })
+      made = addStop(made, { x: 1060, y: 493 }, { stop: 'b', leg: 'l' }, { traveller: 'traveller' })
       return editLeg(made, 'l', { course: { kind: 'great-circle' } })
     }
     const course = (j: Journey) => compile(j).travellers[0]!.legs[0]!.course

@@ -21,7 +21,7 @@ export const movingDemo = (): Journey => demoJourney(paperSheet, paperPhoto)
 export function journeyOver(points: readonly (readonly [number, number])[], patch: LegPatch = {}, seconds = 10): Journey {
   let journey = createJourney('Test trip', undefined, seconds)
   points.forEach(([x, y], i) => {
-    journey = addStop(journey, { x, y }, { stop: `s${i}`, leg: `l${i}` })
+    journey = addStop(journey, { x, y }, { stop: `s${i}`, leg: `l${i}` }, { traveller: 'traveller' })
     if (i > 0) journey = editLeg(journey, `l${i}`, patch)
   })
   return journey

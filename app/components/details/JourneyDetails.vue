@@ -243,7 +243,7 @@ const next = computed(() => {
         { value: 'leaves', title: 'Vehicle leaves' },
         { value: 'stays', title: 'Vehicle stays' },
       ]"
-      @change="(atEnd) => editor.edit((j) => editTraveller(j, { atEnd }, traveller.id))"
+      @change="(atEnd) => editor.edit((j) => editTraveller(j, traveller.id, { atEnd }))"
     />
     <FieldRow v-slot="{ id }" label="Start delay">
       <NumberField
@@ -254,7 +254,7 @@ const next = computed(() => {
         :step="0.1"
         :precision="2"
         unit="s"
-        @change="(value) => change('delay', (j) => editTraveller(j, { startDelay: value }, traveller.id))"
+        @change="(value) => change('delay', (j) => editTraveller(j, traveller.id, { startDelay: value }))"
         @done="done"
       />
     </FieldRow>

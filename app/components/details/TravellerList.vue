@@ -62,7 +62,7 @@ const actionsOf = (traveller: Traveller, i: number) => [
         :aria-pressed="traveller.shown"
         :aria-label="`Show ${nameOf(traveller)} in the film`"
         :title="traveller.shown ? 'In the film' : 'Not in the film'"
-        @click="editor.edit((j) => editTraveller(j, { shown: !traveller.shown }, traveller.id))"
+        @click="editor.edit((j) => editTraveller(j, traveller.id, { shown: !traveller.shown }))"
       >
         <v-icon :icon="traveller.shown ? mdiEyeOutline : mdiEyeOffOutline" size="17" />
       </button>
@@ -92,7 +92,7 @@ const actionsOf = (traveller: Traveller, i: number) => [
     :model-value="active.name"
     :placeholder="nameOf(active)"
     maxlength="60"
-    @update:model-value="(name) => change('name', (j) => editTraveller(j, { name }, active.id))"
+    @update:model-value="(name) => change('name', (j) => editTraveller(j, active.id, { name }))"
     @blur="done"
   />
   <ColourField

@@ -12,7 +12,7 @@ import { useSnapping } from '~/composables/use-snapping'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 import type { StageSpace } from './stage-space'
-import { chainOnStage, draggedBy, fromStage, placeOnStage, toStage } from './stage-space'
+import { chainOnStage, draggedBy, fromStage, placeOnStage, pointerOn, toStage } from './stage-space'
 
 /** The nodes and handles of the selected leg's drawn course. Dragging the line bends it; a double click on it adds a node. */
 const props = defineProps<{ space: StageSpace; leg: Leg; course: DrawnCourse }>()
@@ -48,10 +48,8 @@ const handles = computed(() => {
   return list
 })
 
-const groundOf = (event: PointerEvent | MouseEvent): Point => {
-  const box = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect()
-  return fromStage(props.space, { x: event.clientX - box.left, y: event.clientY - box.top })
-}
+const groundOf = (event: PointerEvent | MouseEvent): Point =>
+  fromStage(props.space, pointerOn((event.currentTarget as SVGElement).ownerSVGElement!, event))
 /** Drags something from a spot on the ground; `move` gets how far it has come there. */
 function drag(event: PointerEvent, from: Point, move: (by: Point, now: PointerEvent) => void, click?: () => void) {
   event.stopPropagation()

@@ -14,7 +14,7 @@ import { useToolKeys } from '~/composables/use-tool-keys'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 import type { StageSpace } from './stage-space'
-import { fromStage, placeOnStage, toStage } from './stage-space'
+import { fromStage, placeOnStage, pointerOn, toStage } from './stage-space'
 
 /**
  * Draws a course: node by node (a click for a corner, a press and drag for a smooth node with handles) or freehand. With a leg selected its course
@@ -48,15 +48,9 @@ const clear = () => {
 }
 watch([() => stage.tool, () => leg.value?.id], clear)
 
-const placeOf = (event: PointerEvent): Point => {
-  const box = (event.currentTarget as Element | null)?.getBoundingClientRect() ?? board.value!.getBoundingClientRect()
-  return { x: event.clientX - box.left, y: event.clientY - box.top }
-}
+const placeOf = (event: PointerEvent): Point => pointerOn((event.currentTarget as Element | null) ?? board.value!, event)
 const board = ref<SVGSVGElement>()
-const groundAt = (event: PointerEvent) => {
-  const box = board.value!.getBoundingClientRect()
-  return fromStage(props.space, { x: event.clientX - box.left, y: event.clientY - box.top })
-}
+const groundAt = (event: PointerEvent) => fromStage(props.space, pointerOn(board.value!, event))
 
 function hover(event: PointerEvent) {
   cursor.value = snap(fromStage(props.space, placeOf(event)), event, previous.value, leg.value?.id).at

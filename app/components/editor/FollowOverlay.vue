@@ -15,7 +15,7 @@ import { useToolKeys } from '~/composables/use-tool-keys'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 import type { StageSpace } from './stage-space'
-import { chainOnStage, fromStage, toStage } from './stage-space'
+import { pointerOn, chainOnStage, fromStage, toStage } from './stage-space'
 
 /**
  * Draws a course along a road visible on the map. With a leg selected, from its first stop to its second at once; otherwise from the end of the
@@ -46,10 +46,7 @@ onMounted(reset)
 watch(() => leg.value?.id, reset)
 
 const board = ref<SVGSVGElement>()
-const groundAt = (event: PointerEvent) => {
-  const box = board.value!.getBoundingClientRect()
-  return fromStage(props.space, { x: event.clientX - box.left, y: event.clientY - box.top })
-}
+const groundAt = (event: PointerEvent) => fromStage(props.space, pointerOn(board.value!, event))
 
 function press(event: PointerEvent) {
   if (event.button !== 0) return

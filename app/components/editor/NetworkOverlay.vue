@@ -9,7 +9,7 @@ import type { Leg, NetworkCourse } from '#core/journey/schema'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { useEditor } from '~/stores/editor'
 import type { StageSpace } from './stage-space'
-import { fromStage, tiltedCourse, toStage } from './stage-space'
+import { pointerOn, fromStage, tiltedCourse, toStage } from './stage-space'
 
 /** The lines of the selected leg's network, and the spots that it goes by way of. Dragging the line adds a spot. */
 const props = defineProps<{ space: StageSpace; leg: Leg; shape: NetworkCourse; course: Course; transform: string; path: string }>()
@@ -21,10 +21,7 @@ const lines = computed(() =>
 const courses = computed(() => lines.value.map((points) => polylineCourse(Float64Array.from(readPoints(points)))))
 const isFlat = computed(() => props.space.projection.isFlat)
 
-const groundOf = (event: PointerEvent, board: Element): Point => {
-  const box = board.getBoundingClientRect()
-  return fromStage(props.space, { x: event.clientX - box.left, y: event.clientY - box.top })
-}
+const groundOf = (event: PointerEvent, board: Element): Point => fromStage(props.space, pointerOn(board, event))
 const setVias = (vias: Point[], gesture?: string) =>
   editor.edit((journey) => editLeg(journey, props.leg.id, { course: { ...props.shape, vias } }), gesture)
 

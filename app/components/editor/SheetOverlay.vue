@@ -9,7 +9,7 @@ import { followPointer } from '~/composables/use-pointer-drag'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 import type { StageSpace } from './stage-space'
-import { draggedBy, fromStage, toStage } from './stage-space'
+import { pointerOn, draggedBy, fromStage, toStage } from './stage-space'
 
 /** Handles of the selected sheet: upper ones can be moved, scaled and turned; control points can be dragged; and previews of the tools. */
 const props = defineProps<{ space: StageSpace; rubber: { from: Point; to: Point } | undefined }>()
@@ -44,8 +44,7 @@ function drag(event: PointerEvent, move: (by: Point) => void) {
 function pressSheet(event: PointerEvent) {
   const { place } = sheet.value!
   const { space } = props
-  const box = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect()
-  const from = ground({ x: event.clientX - box.left, y: event.clientY - box.top })
+  const from = ground(pointerOn((event.currentTarget as SVGElement).ownerSVGElement!, event))
   drag(event, (by) => {
     const to = draggedBy(space, from, by)
     setPlace({ ...place, x: place.x + to.x - from.x, y: place.y + to.y - from.y }, 'move sheet')

@@ -35,7 +35,7 @@ import FollowOverlay from './FollowOverlay.vue'
 import SheetOverlay from './SheetOverlay.vue'
 import StageOverlay from './StageOverlay.vue'
 import type { StageSpace } from './stage-space'
-import { fromStage, perPixel, stageSpace } from './stage-space'
+import { pointerOn, fromStage, perPixel, stageSpace } from './stage-space'
 
 const editor = useEditor()
 const playback = usePlayback()
@@ -99,10 +99,7 @@ onMounted(async () => {
 })
 watch([() => editor.compiled, () => playback.time, () => stage.view, size, ready], repaint)
 
-const placeOf = (event: { clientX: number; clientY: number }): Point => {
-  const box = board.value!.getBoundingClientRect()
-  return { x: event.clientX - box.left, y: event.clientY - box.top }
-}
+const placeOf = (event: { clientX: number; clientY: number }): Point => pointerOn(board.value!, event)
 
 function press(event: PointerEvent) {
   if (stage.tool === 'straighten' || stage.tool === 'crop') return pressRubber(event, stage.tool)

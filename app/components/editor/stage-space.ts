@@ -20,6 +20,12 @@ export interface StageSpace {
 
 export const stageSpace = (view: View, reference: Size, scale: number): StageSpace => ({ projection: projectionOf(view, reference), scale })
 
+/** Where a pointer is on an element, in CSS pixels from its upper left corner. */
+export function pointerOn(element: Element, { clientX, clientY }: { clientX: number; clientY: number }): Point {
+  const { left, top } = element.getBoundingClientRect()
+  return { x: clientX - left, y: clientY - top }
+}
+
 export function toStage({ projection, scale }: StageSpace, p: Point): Point {
   const { x, y } = projection.toScreen(p)
   return { x: x * scale, y: y * scale }

@@ -11,7 +11,7 @@ import { fittingView } from '#core/sheet/framing'
 import { AT_ORIGIN } from '#core/sheet/place'
 import { createPainter } from '#draw/painter'
 import type { StageSpace } from '~/components/editor/stage-space'
-import { fromStage, stageSpace, toStage } from '~/components/editor/stage-space'
+import { pointerOn, fromStage, stageSpace, toStage } from '~/components/editor/stage-space'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { createBrowserStudio } from '~/services/browser-studio'
 
@@ -63,10 +63,7 @@ function paint() {
 onMounted(paint)
 watch([view, reference, laid], paint)
 
-const placeOf = (event: MouseEvent): Point => {
-  const box = board.value!.getBoundingClientRect()
-  return { x: event.clientX - box.left, y: event.clientY - box.top }
-}
+const placeOf = (event: MouseEvent): Point => pointerOn(board.value!, event)
 function press(event: PointerEvent) {
   const [start, from] = [view.value, fromStage(space.value, placeOf(event))]
   followPointer(event, {
