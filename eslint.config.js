@@ -39,6 +39,7 @@ const forbid = (groups, message) => ['error', { patterns: [{ group: groups, mess
 const rooms = [
   'geometry',
   'colour',
+  'picture',
   'pace',
   'vehicles',
   'camera',

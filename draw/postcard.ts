@@ -39,10 +39,13 @@ interface Layout extends Size {
 }
 
 /** The photo's size on a card whose longer side, with the border, is `size`. */
-export function photoSize({ width, height }: Photo, size: number): Size {
+function photoSize({ width, height }: Photo, size: number): Size {
   const k = (size * (1 - 2 * BORDER)) / Math.max(width, height)
   return { width: width * k, height: height * k }
 }
+
+/** How wide the photo of a postcard is in the output, in pixels. */
+export const seenWidth = (photo: Photo, { size }: Pick<Postcard, 'size'>, scale: number): number => photoSize(photo, size).width * scale
 
 function layout(context: CanvasRenderingContext2D, space: CanvasSpace, { at, postcard, pin }: PostcardItem): Layout {
   const { size } = postcard
@@ -114,7 +117,7 @@ export function paintPostcard(context: CanvasRenderingContext2D, studio: Studio,
   context.shadowOffsetY = 0
   let top = -height / 2 + border
   if (photo) {
-    const picture = studio.photoPicture(item, space)
+    const picture = studio.wholePicture(postcard.photo!, seenWidth(postcard.photo!, postcard, space.scale))
     const [left, up] = [-photo.width / 2, top]
     if (picture) {
       // Reset, so that nothing else painted on this canvas depends on it.

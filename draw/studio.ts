@@ -1,4 +1,5 @@
-import type { PostcardItem, SheetItem } from '#core/frame/frame'
+import type { SheetItem } from '#core/frame/frame'
+import type { Photo } from '#core/journey/schema'
 import type { CanvasSpace } from './canvas-space'
 
 /** What the painter needs from its environment: the browser and the server each have their own. */
@@ -12,8 +13,8 @@ export interface Studio {
    * there are none, or the sheet is not in view.
    */
   sheetPictures(item: SheetItem, space: CanvasSpace): SheetPicture[]
-  /** The whole picture of a postcard's photo, in the same way; undefined while there is none. */
-  photoPicture(item: PostcardItem, space: CanvasSpace): SheetPicture | undefined
+  /** A whole picture, such as a photo, that is to be seen so many output pixels wide; undefined while there is none. */
+  wholePicture(picture: Photo, outputWidth: number): SheetPicture | undefined
 }
 
 export interface Surface {

@@ -1,4 +1,5 @@
 import type { VehicleItem } from '#core/frame/frame'
+import type { Vehicle } from '#core/vehicles/vehicle'
 import { reachOf } from '#core/vehicles/vehicle'
 import { paintArtwork, paintSilhouette } from './artwork'
 import type { CanvasSpace } from './canvas-space'
@@ -33,17 +34,41 @@ export function paintVehicle(
   layers: Layers,
 ): void {
   if (item.altitude > 0) paintShadow(context, studio, space, item, layers)
-  const { artwork } = item.vehicle
   if (item.opacity >= 1) {
     if (item.lies) layAt(context, space, item.at, sizeOf(item) / 100, item.rotation)
     else placeAt(context, space, item.at, (sizeOf(item) / 100) * space.projection.depthScale(item.at), item.rotation, item.mirrored)
-    paintArtwork(context, studio, artwork, item.vehicle.colour)
+    paintLook(context, studio, space, item.vehicle)
     return
   }
   // On a layer of its own, so that overlapping shapes fade as one.
   const layer = posed(layers.first, item, space.scale)
-  paintArtwork(layer.context, studio, artwork, item.vehicle.colour)
+  paintLook(layer.context, studio, space, item.vehicle)
   layOn(context, space, item, layer, 1, item.opacity, { x: 0, y: 0 })
+}
+
+/** How wide the picture of a vehicle is in the output, in pixels. */
+export const pictureWidth = ({ size, posture: { bounds } }: Vehicle, scale: number): number =>
+  ((bounds.right - bounds.left) / 100) * size * scale
+
+/** Paints a vehicle at the origin, in hundredths of its length. A picture that has not loaded yet is not there. */
+function paintLook(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, vehicle: Vehicle): void {
+  switch (vehicle.kind) {
+    case 'catalogue':
+      return paintArtwork(context, studio, vehicle.artwork, vehicle.colour)
+    case 'image': {
+      const picture = studio.wholePicture(vehicle.picture, pictureWidth(vehicle, space.scale))
+      if (!picture) return
+      const { left, top, right, bottom } = vehicle.posture.bounds
+      // Reset, so that nothing else painted on this canvas depends on it.
+      const { imageSmoothingQuality } = context
+      context.imageSmoothingQuality = 'high'
+      context.drawImage(picture.image, left, top, right - left, bottom - top)
+      context.imageSmoothingQuality = imageSmoothingQuality
+      return
+    }
+    default:
+      return vehicle satisfies never
+  }
 }
 
 const sizeOf = ({ vehicle, altitude }: VehicleItem): number => vehicle.size * (1 + CLIMB * altitude)
@@ -51,7 +76,8 @@ const sizeOf = ({ vehicle, altitude }: VehicleItem): number => vehicle.size * (1
 function paintShadow(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, item: VehicleItem, layers: Layers): void {
   const scale = space.scale * SHADOW_SCALE
   const sharp = posed(layers.first, item, scale)
-  paintSilhouette(sharp.context, studio, item.vehicle.artwork, LINE)
+  // Only vehicles of the catalogue fly.
+  if (item.vehicle.kind === 'catalogue') paintSilhouette(sharp.context, studio, item.vehicle.artwork, LINE)
   const soft = layers.second(sharp.width, sharp.height)
   soft.context.filter = `blur(${(1 + 5 * item.altitude) * (item.vehicle.size / 100) * scale}px)`
   soft.context.drawImage(sharp.image, 0, 0)

@@ -7,7 +7,6 @@ import type { TileAddress } from '#core/sheet/pyramid'
 import { coarsestLevel, TILE, tileSize } from '#core/sheet/pyramid'
 import type { TilePicture } from '#draw/mosaic'
 import { layMosaic, pictureOf, wholeTile } from '#draw/mosaic'
-import { photoSize } from '#draw/postcard'
 import type { SheetPicture, Studio, Surface } from '#draw/studio'
 import { tileAddress } from './addresses'
 
@@ -118,8 +117,9 @@ export function createBrowserStudio(onArrival: () => void): Studio {
     createPath: (d) => new Path2D(d),
     sheetPictures: ({ sheet, edge }, { projection, scale }) =>
       mosaicsFor(sheet, edge, projection, scale).map((mosaic) => pictureFor(`sheet ${sheet.id} ${mosaic.level}`, sheet, mosaic)),
-    photoPicture({ stop, postcard: { photo, size } }, { scale }) {
-      return photo ? pictureFor(`photo ${stop}`, photo, wholeMosaic(photo, photoSize(photo, size).width * scale)) : undefined
+    wholePicture(picture, outputWidth) {
+      const mosaic = wholeMosaic(picture, outputWidth)
+      return pictureFor(`whole ${picture.image} ${mosaic.level}`, picture, mosaic)
     },
   }
   return studio

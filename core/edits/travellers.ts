@@ -61,7 +61,7 @@ export function colourTraveller(journey: Journey, who: string, colour: string): 
     traveller.colour = colour
     for (const { ink, vehicle } of traveller.legs) {
       ink.colour = colour
-      if (vehicle) vehicle.colour = colour
+      if (vehicle?.kind === 'catalogue') vehicle.colour = colour
     }
   })
 }

@@ -3,7 +3,7 @@ import type { Point } from '../geometry/point'
 import { groundGeo } from '../geo/ground'
 import type { LonLat } from '../geo/lon-lat'
 import { upwardBow } from '../geometry/bow'
-import { artworkOf } from '../vehicles/catalogue'
+import { resolveVehicle } from '../vehicles/vehicle'
 import { travellerOf } from '../journey/lookup'
 import { withTimeForAll } from './pace'
 import type { CourseShape, Journey, Leg, Moment, Span, Stop, Traveller } from '../journey/schema'
@@ -84,7 +84,7 @@ function dressedLike(journey: Journey, model: Leg, id: string, ends: readonly [P
   const { kind } = model.course
   const isSimple = kind === 'bowed' || kind === 'great-circle' || kind === 'network'
   const course: CourseShape = isSimple ? betweenOthers(model.course) : { kind: 'straight' }
-  const isFlight = model.vehicle !== null && artworkOf(model.vehicle.artwork).flies === true
+  const isFlight = model.vehicle !== null && resolveVehicle(model.vehicle).posture.flies === true
   // A flight arches upwards on the map, whichever way it runs.
   const bowed = course.kind === 'bowed' && isFlight ? { ...course, bow: upwardBow(...ends, course.bow, groundGeo(journey)) } : course
   return { ...model, id, course: bowed, travel: null }

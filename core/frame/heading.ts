@@ -2,7 +2,7 @@ import { clamp } from '../geometry/clamp'
 import { radians, turnBetween } from '../geometry/angle'
 import type { Course } from '../geometry/course'
 import { chordHeading } from '../geometry/course'
-import type { Artwork } from '../vehicles/artwork'
+import type { Posture } from '../vehicles/artwork'
 
 /** The greatest lean of a vehicle seen from the side, and how far past the vertical its heading must go before it turns round. */
 const MOST_LEAN = radians(35)
@@ -43,7 +43,7 @@ export function leanOf(direction: number, left: boolean): number {
 /** How far a direction leads down from straight to the left or right, in radians. */
 const dipOf = (direction: number, left: boolean): number => (left ? turnBetween(direction, Math.PI) : turnBetween(0, direction))
 
-/** How an artwork is placed: mirrored left to right if asked, then turned by `rotation` (radians, clockwise), on the ground if it lies there, else in the frame. */
+/** How a vehicle's picture is placed: mirrored left to right if asked, then turned by `rotation` (radians, clockwise), on the ground if it lies there, else in the frame. */
 export interface Pose {
   lies: boolean
   rotation: number
@@ -54,7 +54,7 @@ export interface Pose {
  * @param heading on the ground
  * @param lean of a vehicle seen from the side, as leanOf gives it
  */
-export function poseOf({ view, facing }: Artwork, heading: number, left: boolean, lean: number): Pose {
+export function poseOf({ view, facing }: Posture, heading: number, left: boolean, lean: number): Pose {
   switch (view) {
     case 'above':
       return { lies: true, rotation: turnBetween(radians(facing), heading), mirrored: false }
@@ -75,7 +75,7 @@ const FROM_BELOW = radians(25)
  * line that comes from behind or from above, but not from below.
  * @param direction in the frame, in which it travels
  */
-export function inkBehindOf({ view, inkBehind }: Artwork, direction: number, left: boolean, lean: number): number {
+export function inkBehindOf({ view, inkBehind }: Posture, direction: number, left: boolean, lean: number): number {
   if (view === 'above') return inkBehind
   const up = (view === 'side' ? lean : 0) - (view === 'side' ? dipOf(direction, left) : Math.asin(Math.sin(direction)))
   return inkBehind * clamp(1 - Math.sin(clamp(up, 0, Math.PI / 2)) / Math.sin(FROM_BELOW), 0, 1)

@@ -189,13 +189,13 @@ function settledBy(legs: readonly CompiledLeg[], visits: readonly CompiledVisit[
 function behindAt(timed: CompiledLeg, t: number, projection: Projection): number {
   const { vehicle, course, stretch } = timed
   if (!vehicle) return 0
-  const { artwork } = vehicle
+  const { posture } = vehicle
   const onGround = vehicle.size / projection.view.zoom
-  if (artwork.view === 'above') return Math.min(course.length, artwork.inkBehind * onGround)
+  if (posture.view === 'above') return Math.min(course.length, posture.inkBehind * onGround)
   // An upright vehicle covers the more ground the flatter it is looked at.
   const at = pointAt(course, lengthAt(timed, t))
   const { direction, length } = seenDirection(projection, at, stretch.heading(t))
-  const share = inkBehindOf(artwork, direction, stretch.left(t), stretch.lean(t))
+  const share = inkBehindOf(posture, direction, stretch.left(t), stretch.lean(t))
   return Math.min(course.length, (share * onGround * projection.depthScale(at)) / Math.max(length, LEAST_SEEN))
 }
 

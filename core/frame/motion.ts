@@ -60,14 +60,14 @@ export function motionAt(compiled: CompiledTraveller, t: number, lastTime: numbe
 
 function stateOn({ vehicle, course, stretch }: CompiledLeg, i: number, s: number, t: number, opacity: number): VehicleState | undefined {
   if (!vehicle || opacity <= 0) return undefined
-  const { artwork } = vehicle
+  const { posture } = vehicle
   const share = course.length > 0 ? s / course.length : 0
   return {
     leg: i,
     vehicle,
-    ...poseOf(artwork, stretch.heading(t), stretch.left(t), stretch.lean(t)),
+    ...poseOf(posture, stretch.heading(t), stretch.left(t), stretch.lean(t)),
     opacity,
-    altitude: artwork.flies && share < 1 ? Math.sin(Math.PI * share) : 0,
+    altitude: posture.flies && share < 1 ? Math.sin(Math.PI * share) : 0,
   }
 }
 

@@ -51,7 +51,7 @@ function stretchOver(
   look: (time: number) => Projection,
 ): Stretch {
   const { vehicle } = legs[0]!
-  const isSideView = vehicle?.artwork.view === 'side'
+  const isSideView = vehicle?.posture.view === 'side'
   const size = SMOOTHING * (vehicle?.size ?? 1)
   const headingOn = (leg: TimedLeg, s: number, t: number) => headingAt(leg.run, leg.runOffset + s, size / look(t).view.zoom)
   const seenOn = (leg: TimedLeg, s: number, t: number) => seenDirection(look(t), pointAt(leg.course, s), headingOn(leg, s, t)).direction

@@ -51,7 +51,17 @@ export function frameSummary(frame: Frame) {
         }
         case 'vehicle': {
           const { kind, leg, at, vehicle, rotation, mirrored, opacity, altitude } = item
-          return { kind, leg, at, screen: screen(at), artwork: vehicle.id, rotation: degrees(rotation), mirrored, opacity, altitude }
+          return {
+            kind,
+            leg,
+            at,
+            screen: screen(at),
+            artwork: vehicle.kind === 'catalogue' ? vehicle.id : vehicle.picture.image,
+            rotation: degrees(rotation),
+            mirrored,
+            opacity,
+            altitude,
+          }
         }
         case 'pin':
           return { kind: item.kind, stop: item.stop, at: item.at, screen: screen(item.at), scale: item.scale, opacity: item.opacity }

@@ -4,7 +4,7 @@ import { NAMED_CURVES } from '../pace/easing'
 import { VEHICLE_IDS } from '../vehicles/catalogue'
 import { inkSchema } from './ink-schema'
 import { areaSchema, groundSchema, sheetSchema } from './sheet-schema'
-import { stopSchema } from './stop-schema'
+import { photoSchema, stopSchema } from './stop-schema'
 import type { Moment, Span } from './values'
 import { countIn, HEIGHTS_PATTERN, isRising, POINTS_PATTERN, TIMES_PATTERN } from './track-line'
 import { colour, id, LIMITS, momentSchema, point, seconds, unit, viewSchema } from './values'
@@ -107,6 +107,18 @@ export const vehicleSchema = z.discriminatedUnion('kind', [
     colour: colour.default('#d8412f'),
     /** Length of the vehicle in rpx. */
     size: z.number().min(12).max(600).default(110),
+  }),
+  /** A picture of one's own. */
+  z.strictObject({
+    kind: z.literal('image'),
+    picture: photoSchema,
+    view: z.enum(['above', 'side', 'upright']).default('side'),
+    /** Direction the picture faces, in degrees clockwise from "to the right". */
+    facing: z.number().min(-180).max(180).default(0),
+    /** The point that rides on the line, as shares of the picture's width and height. */
+    anchor: z.strictObject({ x: unit, y: unit }).default({ x: 0.5, y: 1 }),
+    /** Its longer side in rpx. */
+    size: z.number().min(12).max(600).default(140),
   }),
 ])
 

@@ -1,19 +1,23 @@
 /**
- * How a vehicle is drawn: shapes as SVG path data, 100 units long in the direction it faces, in back-to-front order.
- * The origin is the point that rides on the line: the middle of a vehicle seen from above, the foot of the others.
+ * How a vehicle rides on a line. Its measures are in hundredths of its length, from the point that rides there: the middle of a vehicle seen from above, the
+ * foot of the others.
  */
-export interface Artwork {
-  name: string
+export interface Posture {
   /** A vehicle from above turns freely; one from the side is mirrored and leans; an upright one never turns. */
   view: 'above' | 'side' | 'upright'
-  /** Direction the drawing faces, in degrees clockwise from "to the right". */
+  /** Direction the picture faces, in degrees clockwise from "to the right". */
   facing: number
-  /** How far behind the origin the ink ends, as a share of the vehicle's length: it must end under the drawing. */
+  /** How far behind that point the ink ends, as a share of the vehicle's length: it must end under the picture. */
   inkBehind: number
-  /** The box that its shapes keep to, in artwork units. */
+  /** The box that the picture keeps to. */
   bounds: { left: number; top: number; right: number; bottom: number }
   /** Whether it rises over the ground while it travels, and casts a shadow. */
   flies?: true
+}
+
+/** A vehicle of the catalogue: shapes as SVG path data, 100 units long in the direction it faces, in back-to-front order. */
+export interface Artwork extends Posture {
+  name: string
   shapes: readonly Shape[]
 }
 

@@ -1,49 +1,89 @@
 import equal from 'fast-deep-equal'
-import type { Artwork } from './artwork'
+import type { Point } from '../geometry/point'
+import type { Size } from '../geometry/size'
+import type { Artwork, Posture } from './artwork'
 import type { VehicleId } from './catalogue'
 import { artworkOf } from './catalogue'
 
-/** A vehicle as a journey names it: one of the catalogue. */
-export interface CatalogueChoice {
+/** A vehicle as a journey names it: one of the catalogue, or a picture of one's own. */
+export type Choice = CatalogueChoice | ImageChoice
+
+interface CatalogueChoice {
   kind: 'catalogue'
   artwork: VehicleId
   colour: string
   size: number
 }
 
-/** A vehicle ready to be placed and painted. */
-export type Vehicle = CatalogueVehicle
-
-export interface CatalogueVehicle {
-  kind: 'catalogue'
-  id: VehicleId
-  artwork: Artwork
-  /** The colour of its body. */
-  colour: string
-  /** Length in reference pixels. */
+interface ImageChoice {
+  kind: 'image'
+  picture: Picture
+  view: Posture['view']
+  facing: number
+  /** The point that rides on the line, as shares of the picture's width and height. */
+  anchor: Point
   size: number
 }
+
+/** An imported picture; its size in pixels, which are nominal for a drawing. */
+export interface Picture extends Size {
+  image: string
+  vector: boolean
+}
+
+/** A vehicle ready to be placed and painted. `size` is its length in reference pixels: of a picture, its longer side. */
+export type Vehicle =
+  | { kind: 'catalogue'; posture: Posture; size: number; id: VehicleId; artwork: Artwork; colour: string }
+  | { kind: 'image'; posture: Posture; size: number; picture: Picture }
 
 /** Whether two vehicles look the same, so that one may seem to go on as the other. */
 export const sameVehicle = (a: Vehicle | null, b: Vehicle | null): boolean => equal(a, b)
 
-const resolved = new WeakMap<CatalogueChoice, Vehicle>()
+const resolved = new WeakMap<Choice, Vehicle>()
 
 /** The vehicle of a choice; the same object for the same choice. */
-export function resolveVehicle(choice: CatalogueChoice): Vehicle {
+export function resolveVehicle(choice: Choice): Vehicle {
   const known = resolved.get(choice)
   if (known) return known
-  const { kind, artwork: id, colour, size } = choice
-  const vehicle: Vehicle = { kind, id, artwork: artworkOf(id), colour, size }
+  const vehicle = resolve(choice)
   resolved.set(choice, vehicle)
   return vehicle
 }
 
-/** Width, in artwork units, of the light edge that sets a vehicle off from the map; half of it lies beyond the drawing's bounds. */
+function resolve(choice: Choice): Vehicle {
+  const { size } = choice
+  switch (choice.kind) {
+    case 'catalogue': {
+      const artwork = artworkOf(choice.artwork)
+      return { kind: choice.kind, posture: artwork, size, id: choice.artwork, artwork, colour: choice.colour }
+    }
+    case 'image':
+      return { kind: choice.kind, posture: postureOf(choice), size, picture: choice.picture }
+    default:
+      return choice satisfies never
+  }
+}
+
+/** A picture covers the end of its line from here on, as a share of its length behind the anchor; less where the picture ends before. */
+const IMAGE_INK_BEHIND = 0.15
+
+function postureOf({ picture: { width, height }, anchor, view, facing }: ImageChoice): Posture {
+  const k = 100 / Math.max(width, height)
+  const bounds = {
+    left: -anchor.x * width * k,
+    top: -anchor.y * height * k,
+    right: (1 - anchor.x) * width * k,
+    bottom: (1 - anchor.y) * height * k,
+  }
+  const reach = Math.max(0, Math.min(-bounds.left, bounds.right, view === 'above' ? Math.min(-bounds.top, bounds.bottom) : Infinity)) / 100
+  return { view, facing, inkBehind: Math.min(IMAGE_INK_BEHIND, reach), bounds }
+}
+
+/** Width, in hundredths of its length, of the light edge that sets a vehicle off from the map; half of it lies beyond the drawing's bounds. */
 export const EDGE = 7
 
 /** The furthest that a vehicle reaches from the point that rides on the line, in its lengths. */
-export function reachOf({ artwork: { bounds } }: Vehicle): number {
+export function reachOf({ posture: { bounds } }: Vehicle): number {
   const { left, top, right, bottom } = bounds
   return (Math.hypot(Math.max(-left, right), Math.max(-top, bottom)) + EDGE / 2) / 100
 }

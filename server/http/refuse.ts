@@ -4,6 +4,7 @@ import { z } from 'zod'
 import { JourneyError } from '#core/error'
 import { pastSchema } from '#core/journey/history'
 import { describeIssue, parseJourney } from '#core/journey/parse'
+import { imagesOf } from '#core/journey/images'
 import type { Journey } from '#core/journey/schema'
 import { MOST_WEIGHT } from '#core/journey/weight'
 import { database } from '../storage/database'
@@ -56,13 +57,7 @@ export async function jsonBody<T>(event: H3Event, schema: z.ZodType<T>): Promise
 /** A journey from a request, valid and with all its images stored. */
 export function checkedJourney(data: unknown): Journey {
   const journey = orRefuse(() => parseJourney(data))
-  for (const sheet of journey.sheets) {
-    if (!findImage(database(), sheet.image)) throw refusal(422, `The picture of the sheet “${sheet.name}” is not here: import it again.`)
-  }
-  for (const { name, postcard } of journey.stops) {
-    if (postcard?.photo && !findImage(database(), postcard.photo.image))
-      throw refusal(422, `The photo at the stop “${name}” is not here: choose it again.`)
-  }
+  for (const { image, missing } of imagesOf(journey)) if (!findImage(database(), image.image)) throw refusal(422, missing)
   return journey
 }
 

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
 import { createCanvas, GlobalFonts, loadImage, Path2D } from '@napi-rs/canvas'
-import type { Frame } from '#core/frame/frame'
+import type { Frame, FrameItem } from '#core/frame/frame'
 import { JourneyError } from '#core/error'
 import type { Photo, Sheet } from '#core/journey/schema'
 import type { Mosaic } from '#core/sheet/mosaic'
@@ -14,7 +14,8 @@ import type { TilePicture } from '#draw/mosaic'
 import { layMosaic, pictureOf, wholeTile } from '#draw/mosaic'
 import type { Region } from '#draw/region'
 import { isEmpty } from '#draw/region'
-import { photoSize } from '#draw/postcard'
+import { seenWidth } from '#draw/postcard'
+import { pictureWidth } from '#draw/vehicle'
 import type { SheetPicture, Studio, Surface } from '#draw/studio'
 import { LABEL_FONT_PARTS } from '#draw/fonts'
 import { hasTiles, readTile } from '../sheets/tiles'
@@ -71,6 +72,13 @@ export interface ServerStudio extends Studio {
   prepare(frame: Frame, scale: number): Promise<boolean>
 }
 
+/** The whole pictures that an item shows, and how wide they are in the output, in pixels. */
+function wholePictures(item: FrameItem, scale: number): [Photo, number][] {
+  if (item.kind === 'postcard' && item.postcard.photo) return [[item.postcard.photo, seenWidth(item.postcard.photo, item.postcard, scale)]]
+  if (item.kind === 'vehicle' && item.vehicle.kind === 'image') return [[item.vehicle.picture, pictureWidth(item.vehicle, scale)]]
+  return []
+}
+
 /** The painter's studio on the server, with the sheets of a data folder. */
 export function createServerStudio(folder: string): ServerStudio {
   registerFonts()
@@ -78,13 +86,14 @@ export function createServerStudio(folder: string): ServerStudio {
   /** The levels at which each sheet is held, the finest first. */
   const levels = new Map<string, number[]>()
   const sheetKey = (id: string, level: number) => `sheet ${id} ${level}`
+  const wholeKey = ({ image }: Photo, { level }: Mosaic) => `whole ${image} ${level}`
 
   async function load(image: Sheet | Photo, mosaic: Mosaic): Promise<SheetPicture> {
     if (!hasTiles(folder, image.image))
       throw new JourneyError(
         'name' in image
           ? `The picture of the sheet “${image.name}” is missing in ${folder}: import it again.`
-          : `The photo of a postcard is missing in ${folder}: choose it again.`,
+          : `A photo, or the picture of a vehicle, is missing in ${folder}: choose it again.`,
       )
     const tiles = new Map<TileAddress, TilePicture>()
     // In parallel, as they are decoded in threads.
@@ -114,7 +123,7 @@ export function createServerStudio(folder: string): ServerStudio {
     createSurface: createServerSurface,
     createPath: (d) => new Path2D(d) as unknown as globalThis.Path2D,
     sheetPictures: ({ sheet }) => (levels.get(sheet.id) ?? []).flatMap((level) => held.get(sheetKey(sheet.id, level))?.picture ?? []),
-    photoPicture: ({ stop }) => held.get(`photo ${stop}`)?.picture,
+    wholePicture: (picture, outputWidth) => held.get(wholeKey(picture, wholeMosaic(picture, outputWidth)))?.picture,
     async prepare(frame, scale) {
       const { items } = frame
       const { projection } = spaceOf(frame, scale)
@@ -127,9 +136,10 @@ export function createServerStudio(folder: string): ServerStudio {
           levels.set(sheet.id, wanted.map(({ level }) => level)) // prettier-ignore
           for (const level of before) if (!wanted.some((mosaic) => mosaic.level === level)) held.delete(sheetKey(sheet.id, level))
           for (const mosaic of wanted) if (await hold(sheetKey(sheet.id, mosaic.level), sheet, mosaic)) isNew = true
-        } else if (item.kind === 'postcard' && item.postcard.photo) {
-          const { photo, size } = item.postcard
-          if (await hold(`photo ${item.stop}`, photo, wholeMosaic(photo, photoSize(photo, size).width * scale))) isNew = true
+        }
+        for (const [picture, outputWidth] of wholePictures(item, scale)) {
+          const mosaic = wholeMosaic(picture, outputWidth)
+          if (await hold(wholeKey(picture, mosaic), picture, mosaic)) isNew = true
         }
       }
       return isNew

@@ -292,7 +292,9 @@ describe('several at once', () => {
     await page.getByRole('button', { name: 'Journey', exact: true }).click()
     await demo.selectLeg(2)
     await page.getByTestId('vehicle-for-all').click()
-    expect((await demo.stored()).travellers[0]!.legs.map(({ vehicle }) => vehicle!.artwork)).toEqual(Array(4).fill('bicycle'))
+    expect((await demo.stored()).travellers[0]!.legs.map(({ vehicle }) => vehicle?.kind === 'catalogue' && vehicle.artwork)).toEqual(
+      Array(4).fill('bicycle'),
+    )
   })
 })
 

@@ -268,7 +268,10 @@ describe('vehicles', () => {
     journey = editLeg(journey, 'l2', { vehicle: bus })
     const compiled = compile(editTraveller(journey, 'traveller', { atEnd: 'stays' }))
     const { arrive, leave } = compiled.travellers[0]!.visits[1]!
-    const artwork = (t: number) => vehicle(frameAt(compiled, t))?.vehicle.id
+    const artwork = (t: number) => {
+      const shown = vehicle(frameAt(compiled, t))?.vehicle
+      return shown?.kind === 'catalogue' ? shown.id : undefined
+    }
     expect([artwork(arrive), artwork((arrive + leave) / 2), artwork(leave)]).toEqual(['car', undefined, 'bus'])
     // It fades and is faded in, a quarter of a second each: half way through it is half there.
     const opacity = (t: number) => vehicle(frameAt(compiled, t))?.opacity

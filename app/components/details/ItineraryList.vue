@@ -6,7 +6,7 @@ import { moveVisit } from '#core/edits/visits'
 import { nameOfStop } from '#core/journey/lookup'
 import type { Ink } from '#core/journey/schema'
 import { simpleDashes } from '~/services/simple-dashes'
-import ArtworkPicture from '~/components/fields/ArtworkPicture.vue'
+import VehiclePicture from '~/components/fields/VehiclePicture.vue'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 
@@ -69,7 +69,7 @@ function move(from: number, to: number) {
         </button>
       </div>
       <button v-if="legs[i]" type="button" class="leg" @click="editor.select({ kind: 'leg', id: legs[i]!.id })">
-        <ArtworkPicture v-if="legs[i]!.vehicle" :artwork="legs[i]!.vehicle!.artwork" :colour="legs[i]!.vehicle!.colour" class="art" />
+        <VehiclePicture v-if="legs[i]!.vehicle" :vehicle="legs[i]!.vehicle!" class="art" />
         <svg class="stroke" aria-hidden="true"><line x1="3" y1="4" x2="100%" y2="4" v-bind="strokeOf(legs[i]!.ink)" /></svg>
         <span class="visually-hidden">Leg {{ i + 1 }}</span>
       </button>

@@ -1,69 +1,110 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Leg } from '#core/journey/schema'
 import { driveLegsLike } from '#core/edits/legs'
+import type { Leg, VehicleChoice } from '#core/journey/schema'
 import { vehicleSchema } from '#core/journey/schema'
+import { coarsestLevel } from '#core/sheet/pyramid'
 import type { VehicleId } from '#core/vehicles/catalogue'
 import { artworkOf, VEHICLE_IDS } from '#core/vehicles/catalogue'
 import ArtworkPicture from '~/components/fields/ArtworkPicture.vue'
+import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import ColourField from '~/components/fields/ColourField.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import PictureChoice from '~/components/fields/PictureChoice.vue'
+import { tileAddress } from '~/services/addresses'
 import { useEditor } from '~/stores/editor'
 import { useLegEdits } from '~/composables/use-leg-edits'
+import { useVehiclePicture } from '~/stores/vehicle-picture'
+import PicturePosture from './PicturePosture.vue'
+import { VIEWS } from './vehicle-views'
+import VehiclePictureDialog from './VehiclePictureDialog.vue'
 
 const props = defineProps<{ leg: Leg }>()
 const editor = useEditor()
+const own = useVehiclePicture()
 const { patch, set, done } = useLegEdits(() => props.leg)
 
 const vehicle = computed(() => props.leg.vehicle)
+const colour = computed(() => (vehicle.value?.kind === 'catalogue' ? vehicle.value.colour : editor.traveller!.colour))
 const choices: readonly { value: VehicleId | null; title: string }[] = [
   { value: null, title: 'None' },
   ...VEHICLE_IDS.map((value) => ({ value, title: artworkOf(value).name })),
 ]
+const chosen = computed(
+  () => (vehicle.value === null ? null : vehicle.value.kind === 'catalogue' ? vehicle.value.artwork : undefined) as VehicleId | null,
+)
 
+/** Another vehicle has the size of the one before. */
 function choose(artwork: VehicleId | null) {
-  set({
-    vehicle: artwork && {
-      ...(vehicle.value ?? vehicleSchema.parse({ kind: 'catalogue', artwork, colour: editor.traveller!.colour })),
-      artwork,
-    },
-  })
+  const size = vehicle.value ? { size: vehicle.value.size } : {}
+  set({ vehicle: artwork && vehicleSchema.parse({ kind: 'catalogue', artwork, colour: colour.value, ...size }) })
 }
+/** Changes fields that a vehicle of its kind has. */
+const change = (field: string, values: Partial<VehicleChoice>) =>
+  patch(`vehicle ${field}`, { vehicle: { ...vehicle.value!, ...values } as VehicleChoice })
+
+const chooseOwn = () => own.choose(editor.selectedIds.includes(props.leg.id) ? editor.selectedIds : [props.leg.id])
 </script>
 
 <template>
-  <PictureChoice
-    v-slot="{ choice }"
-    label="Vehicle"
-    :model-value="vehicle?.artwork ?? null"
-    :choices="choices"
-    :columns="5"
-    @change="choose"
-  >
-    <ArtworkPicture v-if="choice.value" :artwork="choice.value" :colour="vehicle?.colour ?? editor.traveller!.colour" />
+  <PictureChoice v-slot="{ choice }" label="Vehicle" :model-value="chosen" :choices="choices" :columns="5" @change="choose">
+    <ArtworkPicture v-if="choice.value" :artwork="choice.value" :colour="colour" />
     <template v-else>None</template>
   </PictureChoice>
-  <template v-if="vehicle">
-    <ColourField
-      label="Colour"
-      :model-value="vehicle.colour"
-      @change="(colour) => patch('vehicle colour', { vehicle: { ...vehicle!, colour } })"
+  <div class="buttons">
+    <v-btn size="small" variant="outlined" data-testid="own-vehicle" @click="chooseOwn">{{
+      vehicle?.kind === 'image' ? 'Another picture …' : 'A picture of your own …'
+    }}</v-btn>
+  </div>
+  <p v-if="own.failure && !own.original" class="error" role="alert">{{ own.failure }}</p>
+  <template v-if="vehicle?.kind === 'image'">
+    <PicturePosture
+      :size="vehicle.picture"
+      :look="vehicle"
+      @change="({ facing, anchor }) => change('posture', { facing, anchor })"
       @done="done"
-    />
-    <NumberSlider
-      label="Size"
-      :model-value="vehicle.size"
-      :min="24"
-      :max="320"
-      unit="px"
-      @change="(size) => patch('vehicle size', { vehicle: { ...vehicle!, size } })"
-      @done="done"
+    >
+      <img class="own" :src="tileAddress(vehicle.picture.image, { level: coarsestLevel(vehicle.picture), column: 0, row: 0 })" alt="" />
+    </PicturePosture>
+    <ChoiceRow
+      label="Seen"
+      :model-value="vehicle.view"
+      :choices="VIEWS"
+      @change="(view) => set({ vehicle: { ...vehicle!, view } as VehicleChoice })"
     />
   </template>
+  <ColourField
+    v-if="vehicle?.kind === 'catalogue'"
+    label="Colour"
+    :model-value="vehicle.colour"
+    @change="(value) => change('colour', { colour: value })"
+    @done="done"
+  />
+  <NumberSlider
+    v-if="vehicle"
+    label="Size"
+    :model-value="vehicle.size"
+    :min="24"
+    :max="320"
+    unit="px"
+    @change="(size) => change('size', { size })"
+    @done="done"
+  />
   <div v-if="editor.traveller!.legs.length > 1" class="buttons">
     <v-btn size="small" variant="outlined" data-testid="vehicle-for-all" @click="editor.edit((j) => driveLegsLike(j, leg.id))"
       >Use this vehicle for all legs</v-btn
     >
   </div>
+  <VehiclePictureDialog />
 </template>
+
+<style scoped>
+.own {
+  display: block;
+  width: 100%;
+  height: 100%;
+}
+.error {
+  color: var(--vermilion);
+}
+</style>

@@ -11,7 +11,7 @@ export const LINE_KINDS: readonly { value: Line['kind']; title: string }[] = [
   { value: 'dashed', title: 'Dashed' },
   { value: 'dotted', title: 'Dotted' },
   { value: 'double', title: 'Double' },
-  { value: 'railway', title: 'Railway' },
+  { value: 'railway', title: 'Rails' },
   { value: 'stamped', title: 'Stamped marks' },
   { value: 'hidden', title: 'Not shown' },
 ]

@@ -6,7 +6,7 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import type { CompiledVisit } from '#core/frame/compile'
 import { nameOfStop } from '#core/journey/lookup'
 import { setArrival, setDeparture } from '#core/edits/pace'
-import ArtworkPicture from '~/components/fields/ArtworkPicture.vue'
+import VehiclePicture from '~/components/fields/VehiclePicture.vue'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
@@ -187,7 +187,7 @@ watch(
         <g class="playhead" :transform="`translate(${x(playback.time)} 0)`">
           <line y1="14" y2="112" />
           <path d="M-6 14h12l-6 9Z" />
-          <svg v-if="rider" x="-17" y="22" width="34" height="34"><ArtworkPicture :artwork="rider.artwork" :colour="rider.colour" /></svg>
+          <svg v-if="rider" x="-17" y="22" width="34" height="34"><VehiclePicture :vehicle="rider" /></svg>
         </g>
       </svg>
     </div>

@@ -1,0 +1,22 @@
+import type { Journey, Photo, Sheet } from './schema'
+
+/** An image that a journey shows, and what to tell people if it is missing. */
+export interface ShownImage {
+  image: Pick<Sheet | Photo, 'image' | 'width' | 'height' | 'vector'>
+  missing: string
+}
+
+/** All images of a journey: those of its sheets, postcards and vehicles. */
+export function imagesOf({ sheets, stops, travellers }: Journey): ShownImage[] {
+  return [
+    ...sheets.map((sheet) => ({ image: sheet, missing: `The picture of the sheet “${sheet.name}” is not here: import it again.` })),
+    ...stops.flatMap(({ name, postcard }) =>
+      postcard?.photo ? [{ image: postcard.photo, missing: `The photo at the stop “${name}” is not here: choose it again.` }] : [],
+    ),
+    ...travellers.flatMap(({ legs }) =>
+      legs.flatMap(({ vehicle }) =>
+        vehicle?.kind === 'image' ? [{ image: vehicle.picture, missing: 'The picture of a vehicle is not here: choose it again.' }] : [],
+      ),
+    ),
+  ]
+}

@@ -1,0 +1,150 @@
+/** Lines and vehicles dressed by hand, in the browser. */
+import { readFile } from 'node:fs/promises'
+import sharp from 'sharp'
+import { describe, expect, it } from 'vitest'
+import { painted } from '../support/browser'
+import { useDemoPage } from '../support/demo-page'
+
+const demo = useDemoPage()
+
+const inkOf = async (leg: number) => (await demo.stored()).travellers[0]!.legs[leg - 1]!.ink
+const fold = (title: string) => demo.page.getByRole('button', { name: new RegExp(`^${title}`) }).click()
+
+describe('the look of a line', () => {
+  it('is put on from a picture, keeps its colour where the look has none, and is undone in one step', async () => {
+    const { page } = demo
+    await demo.selectLeg(1)
+    const before = await inkOf(1)
+    await page.getByRole('radio', { name: 'Atlas' }).click()
+    expect(await inkOf(1)).toMatchObject({ colour: before.colour, casing: { width: 4 }, glow: null })
+    expect(await page.getByRole('radio', { name: 'Atlas' }).getAttribute('aria-checked')).toBe('true')
+    await page.getByRole('radio', { name: 'Comet' }).click()
+    expect(await inkOf(1)).toMatchObject({ colour: '#8fd8ff', wake: 700 })
+    await page.keyboard.press('Control+z')
+    await page.keyboard.press('Control+z')
+    expect(await inkOf(1)).toEqual(before)
+  })
+
+  it('has pictures painted as the film is: no two alike, none empty', async () => {
+    await demo.selectLeg(1)
+    const pictures = demo.page.getByRole('radiogroup', { name: 'Ready-made looks' }).locator('img')
+    const sources = await pictures.evaluateAll((images) => (images as HTMLImageElement[]).map(({ src }) => src))
+    expect(sources.length).toBeGreaterThanOrEqual(14)
+    expect(new Set(sources).size).toBe(sources.length)
+  })
+
+  it('is set in folded groups that say what is set in them', async () => {
+    const { page } = demo
+    await demo.selectLeg(2)
+    await page.getByRole('radio', { name: 'Rails' }).click()
+    expect((await inkOf(2)).line).toMatchObject({ kind: 'railway', space: 16 })
+    await fold('Gradient, casing, shadow')
+    await page.getByRole('button', { name: 'Add a gradient' }).click()
+    await page.getByLabel('Casing', { exact: true }).click()
+    await fold('Arrow and leader')
+    await page.getByLabel('Arrow', { exact: true }).click()
+    await fold('Coming and going')
+    await page.getByLabel('Only a wake stays behind').click()
+    await page.getByLabel('Show the planned line before').click()
+    const ink = await inkOf(2)
+    expect(ink).toMatchObject({
+      gradient: ['#c9962b'],
+      casing: { width: 4 },
+      arrow: { shape: 'barbed' },
+      wake: 400,
+      planned: { line: { kind: 'dotted' } },
+    })
+    for (const [title, note] of [
+      ['Gradient, casing, shadow', 'gradient, casing'],
+      ['Arrow and leader', 'arrow'],
+      ['Coming and going', 'wake, planned'],
+    ] as const)
+      expect(await page.getByRole('button', { name: new RegExp(`^${title}`) }).textContent()).toContain(note)
+  })
+
+  it('changes for all selected legs at once', async () => {
+    const { page } = demo
+    await demo.selectLeg(1)
+    await page.getByTestId('bend-seaplane').click({ modifiers: ['Shift'] })
+    await page.getByText('2 legs are selected').waitFor()
+    await page.getByRole('radio', { name: 'Chalk' }).click()
+    expect([(await inkOf(1)).hand, (await inkOf(4)).hand]).toEqual(['chalk', 'chalk'])
+  })
+})
+
+/** A red arrow that points to the left on a painted checkerboard, as a PNG. */
+async function boxedArrow(): Promise<Buffer> {
+  const squares = Array.from({ length: 240 }, (_, i) => [i % 20, Math.floor(i / 20)] as const)
+  const board = squares
+    .map(([x, y]) => `<rect x="${12 * x}" y="${12 * y}" width="12" height="12" fill="${(x + y) % 2 ? '#ccc' : '#fff'}"/>`)
+    .join('')
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="240" height="144">${board}<path d="M20 72L110 20V50H220V94H110V124Z" fill="#d8412f"/></svg>`
+  return sharp(Buffer.from(svg)).png().toBuffer()
+}
+
+describe('a vehicle of one’s own', () => {
+  async function choose(file: { name: string; mimeType: string; buffer: Buffer }) {
+    const chooser = demo.page.waitForEvent('filechooser')
+    await demo.page.getByTestId('own-vehicle').click()
+    await (await chooser).setFiles(file)
+  }
+  const vehicleOf = async (leg: number) => (await demo.stored()).travellers[0]!.legs[leg - 1]!.vehicle
+
+  it('is cut out of its box, trimmed, turned and put on the leg; the film shows it', async () => {
+    const { page } = demo
+    await demo.selectLeg(2)
+    await choose({ name: 'arrow.png', mimeType: 'image/png', buffer: await boxedArrow() })
+    await page.getByText('with a painted checkerboard').waitFor()
+    await page.getByLabel('Cut it out').click()
+    // The arrow covers 200 by 104 of the 240 by 144 pixels, less its softened edge.
+    const size = await page.getByTestId('vehicle-preview').evaluate((canvas: HTMLCanvasElement) => [canvas.width, canvas.height])
+    expect(Math.abs(size[0]! - 199)).toBeLessThan(4)
+    expect(Math.abs(size[1]! - 103)).toBeLessThan(4)
+    await page.getByRole('radio', { name: 'From above' }).click()
+    // The arrow on the picture is turned round by its tip.
+    const tip = (await page.getByTestId('facing-handle').boundingBox())!
+    const anchor = (await page.getByTestId('anchor-handle').boundingBox())!
+    await page.mouse.move(tip.x + tip.width / 2, tip.y + tip.height / 2)
+    await page.mouse.down()
+    await page.mouse.move(anchor.x - 60, anchor.y + anchor.height / 2, { steps: 5 })
+    await page.mouse.up()
+    await page.getByTestId('use-picture').click()
+    await page.getByTestId('use-picture').waitFor({ state: 'detached' })
+    const vehicle = await vehicleOf(2)
+    expect(vehicle).toMatchObject({ kind: 'image', view: 'above', anchor: { x: 0.5, y: 0.5 }, size: 92 })
+    expect(vehicle?.kind === 'image' && Math.abs(Math.abs(vehicle.facing) - 180)).toBeLessThanOrEqual(2)
+    // It is painted red in the middle of its leg.
+    await painted(page)
+    await page.keyboard.press('Control+z')
+    expect(await vehicleOf(2)).toMatchObject({ kind: 'catalogue', artwork: 'bicycle' })
+  })
+
+  it('that is no picture, or an empty one, is refused with a sentence and changes nothing', async () => {
+    const { page } = demo
+    await demo.selectLeg(2)
+    await choose({ name: 'notes.png', mimeType: 'image/png', buffer: await readFile('package.json') })
+    await page.getByText('“notes.png” cannot be read as a picture').waitFor()
+    await choose({
+      name: 'empty.png',
+      mimeType: 'image/png',
+      buffer: await sharp({ create: { width: 20, height: 20, channels: 4, background: '#00000000' } })
+        .png()
+        .toBuffer(),
+    })
+    await page.getByText('“empty.png” is wholly transparent').waitFor()
+    expect(await vehicleOf(2)).toMatchObject({ kind: 'catalogue' })
+  })
+
+  it('as a drawing with a script is drawn without running it', async () => {
+    const { page } = demo
+    await demo.selectLeg(2)
+    const svg =
+      '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10"><script>parent.hurt = 1</script><circle cx="5" cy="5" r="4"/></svg>'
+    await choose({ name: 'dot.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(svg) })
+    await page.getByTestId('use-picture').click()
+    await page.getByTestId('use-picture').waitFor({ state: 'detached' })
+    const vehicle = await vehicleOf(2)
+    expect(vehicle?.kind === 'image' && vehicle.picture.width).toBeGreaterThan(900)
+    expect(await page.evaluate(() => 'hurt' in window)).toBe(false)
+  })
+})
