@@ -7,7 +7,7 @@ import { standingScale } from './canvas-space'
 import { creditBounds } from './credit'
 import { labelReach } from './label'
 import { inkReach, plannedReach } from './ink'
-import { PIN_REACH } from './pin'
+import { pinReach } from './pin'
 import { postcardReach } from './postcard'
 import type { Region } from './region'
 import { around } from './region'
@@ -29,7 +29,11 @@ export function itemBounds(context: CanvasRenderingContext2D, space: CanvasSpace
     case 'planned':
       return alongCourse(space, item.course, item.from, item.course.length, plannedReach(item))
     case 'pin':
-      return aroundPlace(space, item, item.pin.size * PIN_REACH * OVERSHOOT * standingScale(space, item.at))
+      return aroundPlace(
+        space,
+        item,
+        pinReach(item.pin) * OVERSHOOT * Math.max(standingScale(space, item.at), space.projection.depthScale(item.at)),
+      )
     case 'vehicle':
       return aroundPlace(space, item, vehicleReach(item) * space.projection.depthScale(item.at))
     case 'label':

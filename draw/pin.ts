@@ -1,72 +1,56 @@
 import { mixColours } from '#core/colour/gradient'
 import type { PinItem } from '#core/frame/frame'
+import { polylineCourse } from '#core/geometry/course'
+import { lineNoise, seedOf } from '#core/geometry/noise'
+import type { Point } from '#core/geometry/point'
 import type { Pin } from '#core/journey/schema'
 import type { CanvasSpace } from './canvas-space'
-import { placeAt, standingScale } from './canvas-space'
+import { layAt, placeAt, placeInFrame, standingScale } from './canvas-space'
 import { LINE, PAPER, translucent } from './colour'
+import { setFont } from './fonts'
+import { drawnByHand } from './hand'
+import { PIN_DRAWINGS } from './pin-drawings'
+import { strandsOf } from './strand'
+import { paintStrands } from './stroke'
 import type { Studio } from './studio'
-
-type PinShape = Exclude<Pin['shape'], 'none'>
-
-interface PinDrawing {
-  /** SVG path data in hundredths of the pin's size, around its place; within PIN_BOXES of the core. */
-  outline: string
-  parts: readonly { d: string; paint: 'colour' | 'shade' | 'paper' | 'lamp' | 'line' }[]
-}
-
-const disc = (y: number, r: number): string => `M${-r} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0Z`
-
-const LANTERN_BODY = 'M0 0L-7-22L-24-31L-31-43L-27-76L-13-87L13-87L27-76L31-43L24-31L7-22Z'
-const FLAG = 'M3-98C20-105 36-88 64-95L50-78L64-59C40-53 22-69 3-60Z'
-
-/** The pins, as pictures for both the painter and the interface. */
-export const PIN_DRAWINGS: Record<PinShape, PinDrawing> = {
-  lantern: {
-    outline: LANTERN_BODY + disc(-91, 7),
-    parts: [
-      { d: 'M-7-90a7 7 0 1 1 14 0l-4 0a3 3 0 1 0-6 0Z', paint: 'line' },
-      { d: LANTERN_BODY, paint: 'colour' },
-      { d: 'M0 0L-7-22L-24-31L24-31L7-22Z', paint: 'shade' },
-      { d: 'M-20-41L-23-46L-20-71L-10-79L10-79L20-71L23-46L20-41Z', paint: 'lamp' },
-      { d: 'M-2-80h4v40h-4ZM-22-58h44v4h-44Z', paint: 'colour' },
-    ],
-  },
-  pennant: {
-    outline: `M-3-100h6v100h-6Z${FLAG}`,
-    parts: [
-      { d: FLAG, paint: 'colour' },
-      { d: 'M3-98C10-101 17-100 24-98L24-64C17-65 10-64 3-60Z', paint: 'shade' },
-      { d: `M-3-98a3 3 0 0 1 6 0v98h-6Z${disc(0, 6)}`, paint: 'line' },
-    ],
-  },
-  bead: {
-    outline: disc(0, 27),
-    parts: [
-      { d: disc(0, 27), paint: 'colour' },
-      { d: disc(0, 15), paint: 'paper' },
-      { d: disc(0, 8), paint: 'line' },
-    ],
-  },
-}
 
 export const pinPalette = (colour: string) => ({ colour, shade: mixColours(colour, LINE, 0.38), paper: PAPER, lamp: '#ffe3a0', line: LINE })
 
 /** How far a pin reaches from its place, in pin sizes, its edge included. */
-export const PIN_REACH = 1.1
+const PIN_REACH = 1.1
 
-/** Paints a pin standing at its place, with a light edge and a faint shadow at its foot. */
+/** A circle is so wide, in pin sizes; it comes up to a third too large, and strays a little where it is drawn by hand. */
+const CIRCLE_WIDTH = 0.09
+const CIRCLE_REACH = 1.35
+
+/** How far a pin reaches with its circle, in reference pixels at its own scale. */
+export const pinReach = ({ size, circle }: Pin): number =>
+  size * Math.max(PIN_REACH, circle ? circle.radius * CIRCLE_REACH + CIRCLE_WIDTH : 0)
+
+/** Whether a pin lies on the ground. */
+const isFlat = ({ shape, lies }: Pin): boolean => shape !== 'none' && lies && PIN_DRAWINGS[shape].isCentred === true
+
+/** Paints a pin at its place, with a light edge and a faint shadow at its foot, and the circle round it. */
 export function paintPin(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, item: PinItem): void {
   const { pin } = item
   if (pin.shape === 'none') return
+  if (pin.circle && item.circle) paintCircle(context, space, item)
   const drawing = PIN_DRAWINGS[pin.shape]
   const paints = pinPalette(pin.colour)
-  placeAt(context, space, item.at, (standingScale(space, item.at) * item.scale * pin.size) / 100)
+  const stretch = (item.scale * pin.size) / 100
+  if (isFlat(pin)) layAt(context, space, item.at, stretch)
+  else placeAt(context, space, item.at, standingScale(space, item.at) * stretch)
   context.globalAlpha = item.opacity
   context.fillStyle = translucent(LINE, 0.28)
-  context.beginPath()
-  if (pin.shape === 'bead') context.ellipse(2, 5, 32, 30, 0, 0, 2 * Math.PI)
-  else context.ellipse(4, 1, 17, 6, 0, 0, 2 * Math.PI)
-  context.fill()
+  if (drawing.isCentred) {
+    context.translate(2, 5)
+    context.fill(studio.createPath(drawing.outline))
+    context.translate(-2, -5)
+  } else {
+    context.beginPath()
+    context.ellipse(4, 1, 17, 6, 0, 0, 2 * Math.PI)
+    context.fill()
+  }
   context.lineJoin = 'round'
   context.lineWidth = 9
   context.strokeStyle = PAPER
@@ -75,5 +59,51 @@ export function paintPin(context: CanvasRenderingContext2D, studio: Studio, spac
     context.fillStyle = paints[paint]
     context.fill(studio.createPath(d))
   }
+  if (drawing.face && item.inside !== '') paintInside(context, item.inside, drawing.face)
+  context.globalAlpha = 1
+}
+
+/** Height of capitals and figures as a share of the letter size; measured on the label font, Alegreya 700. */
+const CAPITAL = 0.64
+
+/** Writes into the face of a pin, as large as fits. */
+function paintInside(context: CanvasRenderingContext2D, text: string, { y, r }: { y: number; r: number }): void {
+  setFont(context, 100)
+  const wide = context.measureText(text).width / 100
+  // The text's box lies within the circle.
+  const size = Math.min((1.85 * r) / Math.hypot(wide, CAPITAL), 1.6 * r)
+  setFont(context, size)
+  context.textAlign = 'center'
+  context.textBaseline = 'alphabetic'
+  context.fillStyle = LINE
+  context.fillText(text, 0, y + (CAPITAL * size) / 2)
+}
+
+/** The corners of a circle that is drawn as a course. */
+const CORNERS = 96
+
+/** Paints the circle round a pin on the ground. */
+function paintCircle(context: CanvasRenderingContext2D, space: CanvasSpace, { stop, at, pin, circle: state }: PinItem): void {
+  const { projection } = space
+  const circle = pin.circle!
+  const { scale, opacity, drawn } = state!
+  const zoom = projection.view.zoom
+  const radius = (circle.radius * pin.size * scale) / zoom
+  const isByHand = circle.kind === 'by-hand'
+  const seed = seedOf(stop)
+  // By hand it does not quite close, and its ends pass each other.
+  const turns = isByHand ? 1.06 : 1
+  const point = (i: number): Point => {
+    const angle = -1.9 + (2 * Math.PI * turns * i) / CORNERS
+    const r = radius * (isByHand ? 1 + 0.05 * lineNoise(seed, i / 14) + 0.04 * (i / CORNERS - 0.5) : 1)
+    return { x: at.x + r * Math.cos(angle), y: at.y + r * Math.sin(angle) }
+  }
+  const course = polylineCourse(Float64Array.from(Array.from({ length: CORNERS + 1 }, (_, i) => point(i)).flatMap(({ x, y }) => [x, y])))
+  const width = CIRCLE_WIDTH * pin.size
+  const strands = strandsOf(projection, course, [{ from: 0, to: course.length * drawn }], isByHand ? 4 / zoom : Infinity)
+  placeInFrame(context, space)
+  context.globalAlpha = opacity
+  context.strokeStyle = circle.colour
+  paintStrands(context, isByHand ? drawnByHand(strands, 'pencil', width * 1.4, seed, zoom) : strands, { width, cap: 'round' })
   context.globalAlpha = 1
 }

@@ -41,6 +41,7 @@ export function compile(journey: Journey): CompiledJourney {
     travellers: trips.map((trip) => compileTraveller(trip, rate, look)),
     marks: shown.map((visit) => ({
       ...visit,
+      number: 1 + shown.filter(({ arrive }) => arrive < visit.arrive).length,
       labelPlace: labelPlace(visit.stop.pin, visit.stop.label),
       postcard: compilePostcard(visit, lastTime),
     })),

@@ -42,6 +42,8 @@ export interface CompiledVisit {
 }
 
 export interface CompiledMark extends CompiledVisit {
+  /** Its number in the order of arrival, from 1. */
+  number: number
   labelPlace: LabelPlace
   postcard: CompiledPostcard | undefined
 }

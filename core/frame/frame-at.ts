@@ -7,7 +7,8 @@ import type { CompiledJourney, CompiledMark, CompiledTraveller } from './compile
 import type { CreditItem, Frame, FrameItem, InkItem, LabelItem, PlannedItem, PinItem, PostcardItem, VehicleItem } from './frame'
 import { IS_GROUND } from './frame'
 import type { Appearance } from './marks'
-import { labelAppearanceAt, pinAppearanceAt, postcardAppearanceAt, SETTLED } from './marks'
+import { circleAt, labelAppearanceAt, pinAppearanceAt, postcardAppearanceAt, SETTLED } from './marks'
+import type { Pin } from '../journey/schema'
 import type { Motion } from './motion'
 import { inkAt, plannedAt } from './ink-at'
 import { motionAt } from './motion'
@@ -145,15 +146,31 @@ const pins = (marks: readonly CompiledMark[], time: number, lastTime: number): P
   marksAt(
     'pin',
     marks,
-    ({ stop, arrive }) => (stop.pin.shape === 'none' ? undefined : pinAppearanceAt(time, arrive, lastTime)),
-    ({ stop }, seen) => ({ kind: 'pin', stop: stop.id, at: stop.at, pin: stop.pin, ...seen }),
+    ({ stop, arrive }) => {
+      if (stop.pin.shape === 'none') return undefined
+      const seen = pinAppearanceAt(time, arrive, lastTime, stop.pin)
+      // A circle may still be on its way when the pin has settled.
+      return seen === SETTLED && stop.pin.circle ? { ...SETTLED } : seen
+    },
+    ({ stop, arrive, number }, seen) => ({
+      kind: 'pin',
+      stop: stop.id,
+      at: stop.at,
+      pin: stop.pin,
+      inside: insideOf(stop.pin, number),
+      circle: (stop.pin.circle && circleAt(stop.pin.circle, time, arrive, lastTime, stop.pin.delay)) ?? null,
+      ...seen,
+    }),
   )
+
+const insideOf = ({ inside }: Pin, number: number): string =>
+  inside === null ? '' : inside.kind === 'number' ? String(number) : inside.text
 
 const labels = (marks: readonly CompiledMark[], time: number, lastTime: number): LabelItem[] =>
   marksAt(
     'label',
     marks,
-    ({ stop: { label, name }, arrive }) => (label.shown && name !== '' ? labelAppearanceAt(time, arrive, lastTime) : undefined),
+    ({ stop: { label, name, pin }, arrive }) => (label.shown && name !== '' ? labelAppearanceAt(time, arrive, lastTime, pin) : undefined),
     ({ stop, labelPlace }, seen) => ({
       kind: 'label',
       stop: stop.id,

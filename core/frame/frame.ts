@@ -4,7 +4,7 @@ import type { Course } from '../geometry/course'
 import type { Point } from '../geometry/point'
 import type { Area, Ground, Ink, Label, Pin, Postcard, Sheet, Planned, Wash } from '../journey/schema'
 import type { Vehicle } from '../vehicles/vehicle'
-import type { LabelPlace } from './marks'
+import type { CircleState, LabelPlace } from './marks'
 import type { Motion } from './motion'
 
 /** What one frame shows: plain data, items in back-to-front order, places in ground units, sizes in reference pixels. */
@@ -105,6 +105,9 @@ export interface PinItem {
   stop: string
   at: Point
   pin: Pin
+  /** What is written in its face; '' for nothing. */
+  inside: string
+  circle: CircleState | null
   scale: number
   opacity: number
 }

@@ -1,6 +1,7 @@
 import type { Size } from '../geometry/size'
+import { clamp } from '../geometry/clamp'
 import type { Point } from '../geometry/point'
-import type { Label, Pin, Postcard } from '../journey/schema'
+import type { Label, Pin, PinCircle, Postcard } from '../journey/schema'
 import { overshoot, smooth } from '../pace/easing'
 
 /** Pins and labels begin to appear this many seconds before arrival, labels a little later, and take a moment to settle. */
@@ -28,8 +29,69 @@ export function appearanceAt(t: number, arrive: number, lastTime: number, lag: n
   return u > 0 ? { scale: overshoot(u), opacity: smooth(u * 2) } : undefined
 }
 
-export const pinAppearanceAt = (t: number, arrive: number, lastTime: number) => appearanceAt(t, arrive, lastTime, 0)
-export const labelAppearanceAt = (t: number, arrive: number, lastTime: number) => appearanceAt(t, arrive, lastTime, LABEL_LAG)
+type PinTiming = Pick<Pin, 'before' | 'delay'>
+
+/** A pin that is faint before it is reached, until it appears. */
+const FAINT: Appearance = { scale: 0.85, opacity: 0.4 }
+
+/** How far a pin has appeared at time t, or what can be seen of it before. */
+export function pinAppearanceAt(
+  t: number,
+  arrive: number,
+  lastTime: number,
+  { before, delay }: PinTiming = AT_ONCE,
+): Appearance | undefined {
+  if (before === 'shown') return SETTLED
+  const seen = appearanceAt(t, arrive + delay, lastTime, 0)
+  if (before === 'hidden' || seen === SETTLED) return seen
+  if (!seen) return FAINT
+  const grown = (of: keyof Appearance) => FAINT[of] + (1 - FAINT[of]) * seen[of]
+  return { scale: grown('scale'), opacity: grown('opacity') }
+}
+
+const AT_ONCE: PinTiming = { before: 'hidden', delay: 0 }
+
+/** How far a label has appeared at time t; it comes with its pin, a little later. */
+export const labelAppearanceAt = (
+  t: number,
+  arrive: number,
+  lastTime: number,
+  { delay }: Pick<Pin, 'delay'> = AT_ONCE,
+): Appearance | undefined => appearanceAt(t, arrive + delay, lastTime, LABEL_LAG)
+
+/** How long the circles round pins take, in seconds: to run outwards, to settle, to be drawn. */
+const CIRCLE_SECONDS = { pulse: 1.3, settling: 0.7, 'by-hand': 0.8 } as const satisfies Record<PinCircle['kind'], number>
+
+export interface CircleState {
+  /** Of its own radius, so that it may be on its way outwards, or have come too large. */
+  scale: number
+  opacity: number
+  /** The share of it that is drawn. */
+  drawn: number
+}
+
+/** What a circle that stays has come to in the end. */
+const WHOLE_CIRCLE: CircleState = { scale: 1, opacity: 1, drawn: 1 }
+
+/** The circle round a pin at time t; undefined while there is none to be seen. */
+export function circleAt({ kind }: PinCircle, t: number, arrive: number, lastTime: number, delay: number): CircleState | undefined {
+  const lasts = CIRCLE_SECONDS[kind]
+  // What there is no time for comes earlier, as pins do.
+  const start = clamp(arrive + delay, 0, Math.max(0, lastTime - lasts))
+  const u = (t - start) / lasts
+  if (u <= 0) return undefined
+  if (u >= 1) return kind === 'pulse' ? undefined : WHOLE_CIRCLE
+  switch (kind) {
+    case 'pulse':
+      return { scale: 0.35 + 0.95 * (1 - (1 - u) ** 2), opacity: (1 - u) ** 1.5, drawn: 1 }
+    case 'settling':
+      return { scale: overshoot(u), opacity: smooth(3 * u), drawn: 1 }
+    case 'by-hand':
+      return { scale: 1, opacity: 1, drawn: smooth(u) }
+    default:
+      return kind satisfies never
+  }
+}
 
 /** The times at which a postcard begins to appear and is gone; `to` is Infinity for one that stays. */
 export interface PostcardTimes {
@@ -68,11 +130,23 @@ export interface Box {
   bottom: number
 }
 
-/** The box of a pin around its place, as shares of its size: a lantern and a pennant stand on their foot, a bead is centred. */
+/** The box of a pin around its place, as shares of its size: some stand on their foot, others are centred. */
 export const PIN_BOXES: Record<Pin['shape'], Box> = {
   lantern: { left: -0.34, right: 0.34, top: -1, bottom: 0 },
   pennant: { left: -0.08, right: 0.66, top: -1, bottom: 0.06 },
   bead: { left: -0.3, right: 0.3, top: -0.3, bottom: 0.3 },
+  drop: { left: -0.32, right: 0.32, top: -1, bottom: 0 },
+  stake: { left: -0.2, right: 0.2, top: -1, bottom: 0.04 },
+  disc: { left: -0.36, right: 0.36, top: -0.36, bottom: 0.36 },
+  ring: { left: -0.36, right: 0.36, top: -0.36, bottom: 0.36 },
+  star: { left: -0.42, right: 0.42, top: -0.42, bottom: 0.42 },
+  diamond: { left: -0.4, right: 0.4, top: -0.4, bottom: 0.4 },
+  tile: { left: -0.36, right: 0.36, top: -0.36, bottom: 0.36 },
+  flag: { left: -0.08, right: 0.62, top: -1, bottom: 0.06 },
+  signpost: { left: -0.34, right: 0.5, top: -1, bottom: 0.04 },
+  tower: { left: -0.26, right: 0.26, top: -1, bottom: 0.04 },
+  shield: { left: -0.34, right: 0.34, top: -0.92, bottom: 0 },
+  tent: { left: -0.46, right: 0.46, top: -0.72, bottom: 0.04 },
   none: { left: 0, right: 0, top: 0, bottom: 0 },
 }
 

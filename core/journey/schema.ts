@@ -10,6 +10,7 @@ import { countIn, HEIGHTS_PATTERN, isRising, POINTS_PATTERN, TIMES_PATTERN } fro
 import { colour, id, LIMITS, momentSchema, point, seconds, unit, viewSchema } from './values'
 
 export * from './ink-schema'
+export * from './pin-schema'
 export * from './sheet-schema'
 export * from './stop-schema'
 export { LIMITS } from './values'

@@ -1,12 +1,6 @@
 import { z } from 'zod'
+import { pinSchema } from './pin-schema'
 import { colour, id, imageHash, LIMITS, lonLat, point } from './values'
-
-export const pinSchema = z.strictObject({
-  shape: z.enum(['lantern', 'pennant', 'bead', 'none']).default('lantern'),
-  colour: colour.default('#d8412f'),
-  /** Height in rpx. */
-  size: z.number().min(8).max(400).default(64),
-})
 
 /** Clockwise, so that opposite ones are four apart. */
 export const SIDES = ['top', 'top-right', 'right', 'bottom-right', 'bottom', 'bottom-left', 'left', 'top-left'] as const
@@ -60,7 +54,6 @@ export const stopSchema = z.strictObject({
 })
 
 export type Stop = z.output<typeof stopSchema>
-export type Pin = z.output<typeof pinSchema>
 export type Label = z.output<typeof labelSchema>
 export type Side = (typeof SIDES)[number]
 export type Photo = z.output<typeof photoSchema>

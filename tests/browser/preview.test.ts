@@ -6,11 +6,12 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { frameTime } from '#core/pace/rate'
 import { editPostcard, editStop } from '#core/edits/stops'
 import { setCamera } from '#core/edits/views'
+import { INK_STYLES } from '#core/dress/ink-styles'
 import { addStop } from '#core/edits/visits'
 import { setWash } from '#core/edits/sheets'
 import { createJourney } from '#core/journey/create'
 import type { Journey } from '#core/journey/schema'
-import { glowSchema, washSchema } from '#core/journey/schema'
+import { glowSchema, inkSchema, PIN_SHAPES, washSchema } from '#core/journey/schema'
 import { WASH_PRESETS } from '#core/sheet/wash'
 import { VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { paintStill } from '#render/still'
@@ -101,6 +102,33 @@ describe('preview and server frame', () => {
     // The text is there: without it the picture is another.
     const bare = journey.stops.reduce((j, stop) => editStop(j, stop.id, { label: { shown: false } }), journey)
     expect(await difference(id, bare, 9.9)).toBeGreaterThan(4)
+  })
+
+  it.each(INK_STYLES)('agree on a line in the look “$name”', async ({ ink }) => {
+    const points = [[200, 900], [700, 250], [1300, 820], [1750, 300]] as const // prettier-ignore
+    const journey = journeyOver(points, { ink: { ...ink, width: 2.5 * ink.width }, course: { kind: 'bowed', bow: 0.3 } })
+    const id = await store(journey)
+    expect(await difference(id, journey, 7)).toBeLessThan(2)
+    // The lines are there: without them the picture is another.
+    expect(await difference(id, journeyOver(points, { ink: inkSchema.parse({ line: { kind: 'hidden' } }) }), 7)).toBeGreaterThan(0.4)
+  })
+
+  it('agree on pins of all shapes, with letters and circles', async () => {
+    const shapes = PIN_SHAPES.filter((shape) => shape !== 'none')
+    let journey = journeyOver(shapes.map((_, i) => [200 + (i % 5) * 380, 280 + Math.floor(i / 5) * 330] as const), { ink: inkSchema.parse({ line: { kind: 'hidden' } }) }) // prettier-ignore
+    for (const [i, shape] of shapes.entries())
+      journey = editStop(journey, `s${i}`, {
+        label: { shown: false },
+        pin: {
+          shape,
+          size: 170,
+          before: 'shown',
+          inside: i % 2 ? { kind: 'number' } : { kind: 'letters', text: 'AÅ' },
+          circle: { kind: i % 3 ? 'by-hand' : 'settling', colour: '#17646b', radius: 0.9 },
+          lies: i % 4 === 0,
+        },
+      })
+    expect(await difference(await store(journey), journey, 9.9)).toBeLessThan(2)
   })
 
   it.each(VEHICLE_IDS)('agree on the %s', async (artwork) => {

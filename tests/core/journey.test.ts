@@ -81,7 +81,7 @@ describe('reading a journey', () => {
 
   it('fills in defaults', () => {
     const bare = { ...createJourney('Bare'), stops: [{ id: 'a', name: 'A', at: { x: 1, y: 2 } }] }
-    expect(parseJourney(JSON.parse(JSON.stringify(bare))).stops[0]!.pin).toEqual({ shape: 'lantern', colour: '#d8412f', size: 64 })
+    expect(parseJourney(JSON.parse(JSON.stringify(bare))).stops[0]!.pin).toMatchObject({ shape: 'lantern', colour: '#d8412f', size: 64 })
   })
 
   it.each<[what: string, path: string, value: unknown, message: RegExp]>([

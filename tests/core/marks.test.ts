@@ -1,13 +1,15 @@
 import { describe, expect, it } from 'vitest'
-import { labelAppearanceAt, labelPlace, PIN_BOXES, pinAppearanceAt } from '#core/frame/marks'
+import { circleAt, labelAppearanceAt, labelPlace, PIN_BOXES, pinAppearanceAt } from '#core/frame/marks'
 import { headingAt, leanOf, poseOf } from '#core/frame/heading'
 import { degrees, radians } from '#core/geometry/angle'
 import { courseOf } from '#core/geometry/course'
 import { lineCubic } from '#core/geometry/cubic'
 import { compile } from '#core/frame/compile'
 import { editLeg } from '#core/edits/legs'
+import { editStop } from '#core/edits/stops'
+import { frameAt } from '#core/frame/frame-at'
 import { setLayover } from '#core/edits/pace'
-import { labelSchema, pinSchema, SIDES } from '#core/journey/schema'
+import { PIN_SHAPES, labelSchema, pinSchema, SIDES } from '#core/journey/schema'
 import { artworkOf, VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { journeyOver } from '../support/journeys'
 
@@ -33,11 +35,53 @@ describe('appearance of pins and labels', () => {
   })
 })
 
+describe('a pin', () => {
+  it('is faint before it is reached, or there from the start, where that is asked', () => {
+    const faint = (t: number) => pinAppearanceAt(t, 5, 20, { before: 'faint', delay: 0 })
+    expect(faint(0)).toEqual({ scale: 0.85, opacity: 0.4 })
+    expect(faint(4.9)!.opacity).toBeGreaterThan(0.4)
+    expect(faint(6)).toEqual({ scale: 1, opacity: 1 })
+    expect(pinAppearanceAt(0, 5, 20, { before: 'shown', delay: 0 })).toEqual({ scale: 1, opacity: 1 })
+  })
+
+  it('comes later, or earlier, by its delay, and its name with it', () => {
+    for (const delay of [2, -2]) {
+      expect(pinAppearanceAt(5.1 + delay, 5, 20, { before: 'hidden', delay })).toEqual(pinAppearanceAt(5.1, 5, 20))
+      expect(labelAppearanceAt(5.2 + delay, 5, 20, { delay })).toEqual(labelAppearanceAt(5.2, 5, 20))
+    }
+  })
+
+  it('has its number in the order of arrival', () => {
+    let journey = journeyOver([[100, 100], [900, 100], [900, 900]]) // prettier-ignore
+    for (const { id } of journey.stops) journey = editStop(journey, id, { pin: { shape: 'drop', inside: { kind: 'number' } } })
+    const inside = frameAt(compile(journey), 99).items.flatMap((item) => (item.kind === 'pin' ? [[item.stop, item.inside]] : []))
+    expect(inside).toEqual([['s0', '1'], ['s1', '2'], ['s2', '3']]) // prettier-ignore
+  })
+})
+
+describe('a circle round a pin', () => {
+  it('runs outwards and is gone, or stays once it has settled or been drawn', () => {
+    const at = (kind: 'pulse' | 'settling' | 'by-hand', t: number) => circleAt(pinSchema.parse({ circle: { kind } }).circle!, t, 5, 20, 0)
+    expect(at('pulse', 5)).toBeUndefined()
+    expect(at('pulse', 5.2)!.scale).toBeLessThan(at('pulse', 6)!.scale)
+    expect(at('pulse', 5.2)!.opacity).toBeGreaterThan(at('pulse', 6)!.opacity)
+    expect(at('pulse', 6.4)).toBeUndefined()
+    expect(Math.max(...Array.from({ length: 70 }, (_, i) => at('settling', 5.01 + i / 100)!.scale))).toBeGreaterThan(1.05)
+    expect(at('settling', 9)).toEqual({ scale: 1, opacity: 1, drawn: 1 })
+    expect(at('by-hand', 5.4)!.drawn).toBeCloseTo(0.5, 6)
+    expect(at('by-hand', 9)).toEqual({ scale: 1, opacity: 1, drawn: 1 })
+  })
+
+  it('is whole in the last frame even where the film ends with the arrival', () => {
+    expect(circleAt(pinSchema.parse({ circle: { kind: 'settling' } }).circle!, 10, 10, 10, 0)).toEqual({ scale: 1, opacity: 1, drawn: 1 })
+  })
+})
+
 describe('place of a label', () => {
   const label = (side: (typeof SIDES)[number]) => labelSchema.parse({ side, size: 40 })
 
   it.each(SIDES)('on the %s side lies clear of the pin', (side) => {
-    for (const shape of ['lantern', 'pennant', 'bead'] as const) {
+    for (const shape of PIN_SHAPES.filter((each) => each !== 'none')) {
       const pin = pinSchema.parse({ shape, size: 80 })
       const box = PIN_BOXES[shape]
       const { offset, align } = labelPlace(pin, label(side))

@@ -5,7 +5,7 @@ import { referenceSize } from '#core/camera/view'
 import type { FrameItem } from '#core/frame/frame'
 import { labelPlace } from '#core/frame/marks'
 import { polylineCourse } from '#core/geometry/course'
-import { groundSchema, labelSchema, pinSchema, plannedSchema, postcardSchema, SIDES } from '#core/journey/schema'
+import { groundSchema, labelSchema, PIN_SHAPES, pinSchema, plannedSchema, postcardSchema, SIDES } from '#core/journey/schema'
 import { artworkOf, VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { resolveVehicle } from '#core/vehicles/vehicle'
 import { itemBounds } from '#draw/bounds'
@@ -83,11 +83,25 @@ describe('bounds', () => {
     }
   })
 
-  it.each(['lantern', 'pennant', 'bead'] as const)('hold the %s pin, also while it overshoots', (shape) => {
-    for (const scale of [0.4, 1, 1.1]) {
-      expectWithin({ kind: 'pin', stop: 's', at: middle, pin: pinSchema.parse({ shape, size: 200 }), scale, opacity: 1 })
-    }
-  })
+  it.each(PIN_SHAPES.filter((shape) => shape !== 'none'))(
+    'hold the %s pin, also while it overshoots, with letters and a circle, and lying',
+    (shape) => {
+      for (const scale of [0.4, 1, 1.1])
+        for (const lies of [false, true]) {
+          const pin = pinSchema.parse({ shape, size: 200, lies, circle: scale === 1 ? { kind: 'by-hand', radius: 1.2 } : null })
+          expectWithin({
+            kind: 'pin',
+            stop: 's',
+            at: middle,
+            pin,
+            inside: 'Åj9',
+            circle: { scale: 1.1, opacity: 1, drawn: 1 },
+            scale,
+            opacity: 1,
+          })
+        }
+    },
+  )
 
   it.each(SIDES)('hold a label on the %s', (side) => {
     const label = labelSchema.parse({ side, size: 60 })

@@ -3,19 +3,20 @@ import { mdiDeleteOutline } from '@mdi/js'
 import { refThrottled } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { formatCoordinates, readCoordinates } from '#core/formats/coordinates'
-import type { StopPatch } from '#core/edits/stops'
 import { dressStopsLike, editStop } from '#core/edits/stops'
 import { removeStop } from '#core/edits/trips'
 import type { Pin, Stop } from '#core/journey/schema'
 import ColourField from '~/components/fields/ColourField.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
+import FoldedSection from '~/components/fields/FoldedSection.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import PictureChoice from '~/components/fields/PictureChoice.vue'
 import PinPicture from '~/components/fields/PinPicture.vue'
 import { READABLE_PACE } from '~/components/fields/readable-pace'
-import { useFieldEdits } from '~/composables/use-field-edits'
+import { useStopEdits } from '~/composables/use-stop-edits'
 import { useEditor } from '~/stores/editor'
+import PinFields from './PinFields.vue'
 import PostcardFields from './PostcardFields.vue'
 import SidePicker from './SidePicker.vue'
 import StopName from './StopName.vue'
@@ -23,13 +24,7 @@ import VisitFields from './VisitFields.vue'
 
 const props = defineProps<{ stop: Stop }>()
 const editor = useEditor()
-const { change, done } = useFieldEdits(() => `stop ${props.stop.id}`)
-/** Changes of the look of pins and labels apply to all selected stops; those of name and place to one. */
-const patch = (field: string, values: StopPatch) =>
-  change(field, (journey) => {
-    const isOwn = values.name !== undefined || values.at !== undefined || !editor.selectedIds.includes(props.stop.id)
-    return (isOwn ? [props.stop.id] : editor.selectedIds).reduce((j, id) => editStop(j, id, values), journey)
-  })
+const { patch, done } = useStopEdits(() => props.stop)
 
 /** Whether another traveller comes here as well. */
 const isShared = computed(
@@ -52,8 +47,33 @@ const PINS: readonly { value: Pin['shape']; title: string }[] = [
   { value: 'lantern', title: 'Lantern' },
   { value: 'pennant', title: 'Pennant' },
   { value: 'bead', title: 'Bead' },
+  { value: 'drop', title: 'Drop' },
+  { value: 'stake', title: 'Stake' },
+  { value: 'disc', title: 'Disc' },
+  { value: 'ring', title: 'Ring' },
+  { value: 'star', title: 'Star' },
+  { value: 'diamond', title: 'Diamond' },
+  { value: 'tile', title: 'Tile' },
+  { value: 'flag', title: 'Flag' },
+  { value: 'signpost', title: 'Signpost' },
+  { value: 'tower', title: 'Tower' },
+  { value: 'shield', title: 'Shield' },
+  { value: 'tent', title: 'Tent' },
   { value: 'none', title: 'No pin' },
 ]
+/** What is set of the pin besides its shape, colour and size. */
+const pinNote = computed(() => {
+  const { inside, circle, lies, before, delay } = props.stop.pin
+  const words = [
+    inside?.kind === 'number' && 'number',
+    inside?.kind === 'letters' && inside.text,
+    circle !== null && 'circle',
+    lies && 'flat',
+    before !== 'hidden' && before,
+    delay !== 0 && `${delay > 0 ? '+' : '−'}${Math.abs(delay)} s`,
+  ]
+  return words.filter(Boolean).join(', ') || 'none'
+})
 </script>
 
 <template>
@@ -70,7 +90,7 @@ const PINS: readonly { value: Pin['shape']; title: string }[] = [
       label="Pin"
       :model-value="stop.pin.shape"
       :choices="PINS"
-      :columns="4"
+      :columns="6"
       @change="(shape) => (patch('pin', { pin: { shape } }), done())"
     >
       <PinPicture v-if="choice.value !== 'none'" :shape="choice.value" :colour="stop.pin.colour" />
@@ -92,6 +112,7 @@ const PINS: readonly { value: Pin['shape']; title: string }[] = [
         @change="(size) => patch('pin size', { pin: { size } })"
         @done="done"
       />
+      <FoldedSection title="Number, circle, moment" :note="pinNote"><PinFields :stop="stop" /></FoldedSection>
     </template>
 
     <h3>Label</h3>

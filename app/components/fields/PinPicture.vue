@@ -1,16 +1,24 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Pin } from '#core/journey/schema'
-import { PIN_DRAWINGS, pinPalette } from '#draw/pin'
+import { PIN_BOXES } from '#core/frame/marks'
+import type { PinShape } from '#core/journey/schema'
+import { pinPalette } from '#draw/pin'
+import { PIN_DRAWINGS } from '#draw/pin-drawings'
 
 /** A pin as an inline picture. */
-const props = defineProps<{ shape: Exclude<Pin['shape'], 'none'>; colour: string }>()
+const props = defineProps<{ shape: PinShape; colour: string }>()
 const drawing = computed(() => PIN_DRAWINGS[props.shape])
 const paints = computed(() => pinPalette(props.colour))
+/** The pin's box with room for its edge, square, so that all stand side by side. */
+const viewBox = computed(() => {
+  const { left, right, top, bottom } = PIN_BOXES[props.shape]
+  const side = 100 * Math.max(right - left, bottom - top, 1) + 16
+  return [50 * (left + right) - side / 2, 50 * (top + bottom) - side / 2, side, side].join(' ')
+})
 </script>
 
 <template>
-  <svg :viewBox="shape === 'bead' ? '-55 -55 110 110' : '-55 -106 110 114'" aria-hidden="true">
+  <svg :viewBox="viewBox" aria-hidden="true">
     <path v-for="(part, i) in drawing.parts" :key="i" :d="part.d" :fill="paints[part.paint]" />
   </svg>
 </template>
