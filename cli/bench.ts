@@ -49,7 +49,12 @@ function measureFrameAt(journey: Journey, what: string, target: string): void {
 function hundredStops(): Journey {
   let trip = createJourney('A hundred', undefined, 120)
   for (let i = 0; i < 100; i++)
-    trip = addStop(trip, { x: 960 + 8 * i * Math.cos(i / 4), y: 540 + 5 * i * Math.sin(i / 4) }, { stop: `s${i}`, leg: `l${i}` }, { traveller: 'traveller' })
+    trip = addStop(
+      trip,
+      { x: 960 + 8 * i * Math.cos(i / 4), y: 540 + 5 * i * Math.sin(i / 4) },
+      { stop: `s${i}`, leg: `l${i}` },
+      { traveller: 'traveller' },
+    )
   const [traveller] = trip.travellers
   return traveller!.legs.reduce(
     (j, { id }) => editLeg(j, id, { vehicle: { kind: 'catalogue', artwork: 'bus', colour: '#17646b', size: 60 } }),

@@ -13,7 +13,7 @@ import type { Journey } from '#core/journey/schema'
 import { frameSchema } from '#core/journey/schema'
 import type { FrameRate } from '#core/pace/rate'
 import { FRAME_RATES, frameCount, frameTime, rateLabel } from '#core/pace/rate'
-import { DEMO_ID, freshDemo } from '#demo/seed'
+import { DEMO_ID, freshDemo, isDemoId } from '#demo/seed'
 import { renderFilm } from '#render/film'
 import { dataFolder, openDatabase } from '../server/storage/database'
 import { readJourney } from '../server/storage/journeys'
@@ -65,7 +65,7 @@ function readArguments(): Arguments {
 }
 
 async function findJourney(name: string): Promise<{ journey: Journey; folder: string }> {
-  if (name === DEMO_ID) return freshDemo()
+  if (isDemoId(name)) return freshDemo(name)
   const folder = dataFolder()
   // Ids have neither dots nor slashes; file names have.
   if (/[./\\]/.test(name)) return { journey: parseJourney(readJson(name)), folder }

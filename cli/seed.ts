@@ -1,12 +1,12 @@
-/** Puts the demo into the data folder, once. */
-import { seedDemo } from '#demo/seed'
+/** Puts the demos into the data folder, once. */
+import { seedDemos } from '#demo/seed'
 import { dataFolder, openDatabase } from '../server/storage/database'
 import { FolderInUse, lockFolder } from '../server/storage/folder-lock'
 
 try {
   const release = lockFolder(dataFolder(), '')
   const db = openDatabase(dataFolder())
-  await seedDemo(db, dataFolder())
+  await seedDemos(db, dataFolder())
   db.close()
   release()
 } catch (error) {

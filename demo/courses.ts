@@ -6,7 +6,7 @@ import type { DrawnCourse } from '#core/journey/schema'
 import { COAST_ROAD, FERRIES, RAILWAY, ROADS, TOWNS } from './places'
 
 /** A smooth curve through points: Catmull-Rom tangents as Bezier handles. */
-function through(points: readonly Point[]): Course {
+export function through(points: readonly Point[]): Course {
   const handle = (i: number): Point => {
     const a = points[Math.max(0, i - 1)]!
     const b = points[Math.min(points.length - 1, i + 1)]!

@@ -6,26 +6,54 @@ import type { Db } from '../server/storage/database'
 import { openDatabase } from '../server/storage/database'
 import { insertJourney } from '../server/storage/journeys'
 import { demoJourney, demoPhoto, demoSheet } from './journey'
+import { nightJourney } from './night'
+import { walkJourney } from './walk'
 
 export const DEMO_ID = 'demo'
 
-async function demoWithImages(db: Db, folder: string): Promise<Journey> {
+/** The journeys that ship with the application, by their ids. */
+export const DEMO_IDS = [DEMO_ID, 'night', 'walk'] as const
+export type DemoId = (typeof DEMO_IDS)[number]
+
+export const isDemoId = (name: string): name is DemoId => (DEMO_IDS as readonly string[]).includes(name)
+
+/** Takes the images of the Lantern Isles into a folder. @returns what makes each demo of them */
+async function demosWithImages(db: Db, folder: string): Promise<(id: DemoId) => Journey> {
   const take = async (name: string) => (await importSheetFile(db, folder, name, createReadStream(join(process.cwd(), 'demo', name)))).image
-  return demoJourney(demoSheet(await take('lantern-isles.webp')), demoPhoto(await take('emberlight.webp')))
+  const sheet = demoSheet(await take('lantern-isles.webp'))
+  const photo = demoPhoto(await take('emberlight.webp'))
+  return (id) => {
+    switch (id) {
+      case 'demo':
+        return demoJourney(sheet, photo)
+      case 'night':
+        return nightJourney(sheet)
+      case 'walk':
+        return walkJourney(sheet)
+      default:
+        return id satisfies never
+    }
+  }
 }
 
-/** Seeds the Lantern Isles into a data folder, unless that was done before (they may have been changed or deleted since). */
-export async function seedDemo(db: Db, folder: string): Promise<void> {
-  if (db.prepare('SELECT 1 FROM journeys WHERE id = ?').get(DEMO_ID)) return
-  insertJourney(db, await demoWithImages(db, folder), DEMO_ID)
+/**
+ * Seeds demos into a data folder, each unless that was done before (it may have been changed or deleted since).
+ * @param ids from the one to be listed first to the last
+ */
+export async function seedDemos(db: Db, folder: string, ids: readonly DemoId[] = DEMO_IDS): Promise<void> {
+  const missing = ids.filter((id) => !db.prepare('SELECT 1 FROM journeys WHERE id = ?').get(id))
+  if (missing.length === 0) return
+  const demo = await demosWithImages(db, folder)
+  // The list of journeys has the newest first.
+  for (const id of missing.toReversed()) insertJourney(db, demo(id), id)
 }
 
-/** The demo as it ships, with its images in a folder outside the application's data. */
-export async function freshDemo(): Promise<{ journey: Journey; folder: string }> {
+/** A demo as it ships, with its images in a folder outside the application's data. */
+export async function freshDemo(id: DemoId = DEMO_ID): Promise<{ journey: Journey; folder: string }> {
   const folder = join(process.cwd(), 'node_modules/.cache/zephyrine')
   const db = openDatabase(folder)
   try {
-    return { journey: await demoWithImages(db, folder), folder }
+    return { journey: (await demosWithImages(db, folder))(id), folder }
   } finally {
     db.close()
   }

@@ -63,20 +63,20 @@ export function paintPin(context: CanvasRenderingContext2D, studio: Studio, spac
   context.globalAlpha = 1
 }
 
-/** Height of capitals and figures as a share of the letter size; measured on the label font, Alegreya 700. */
-const CAPITAL = 0.64
+/** Letters in a face are at most so large, in its radii. */
+const LARGEST = 2
 
-/** Writes into the face of a pin, as large as fits. */
+/** Writes into the face of a pin, as large as fits, in the middle by what is seen of the letters: figures have different heights. */
 function paintInside(context: CanvasRenderingContext2D, text: string, { y, r }: { y: number; r: number }): void {
-  setFont(context, 100)
-  const wide = context.measureText(text).width / 100
-  // The text's box lies within the circle.
-  const size = Math.min((1.85 * r) / Math.hypot(wide, CAPITAL), 1.6 * r)
-  setFont(context, size)
   context.textAlign = 'center'
   context.textBaseline = 'alphabetic'
+  setFont(context, 100)
+  const { width, actualBoundingBoxAscent: above, actualBoundingBoxDescent: below } = context.measureText(text)
+  // The text's box lies within the circle.
+  const size = Math.min((185 * r) / Math.hypot(width, above + below), LARGEST * r)
+  setFont(context, size)
   context.fillStyle = LINE
-  context.fillText(text, 0, y + (CAPITAL * size) / 2)
+  context.fillText(text, 0, y + ((above - below) / 2) * (size / 100))
 }
 
 /** The corners of a circle that is drawn as a course. */

@@ -4,8 +4,8 @@ import type { Course } from '../geometry/course'
 import { chordHeading } from '../geometry/course'
 import type { Posture } from '../vehicles/artwork'
 
-/** The greatest lean of a vehicle seen from the side, and how far past the vertical its heading must go before it turns round. */
-const MOST_LEAN = radians(35)
+/** The greatest lean of a vehicle seen from the side, in degrees, and how far past the vertical its heading must go before it turns round. */
+const MOST_LEAN = 35
 const HYSTERESIS = radians(10)
 
 /** Smoothing length of the heading, in vehicle lengths. */
@@ -32,12 +32,12 @@ export const turnsRound = (direction: number, left: boolean): boolean =>
   Math.abs(turnBetween(left ? Math.PI : 0, direction)) > Math.PI / 2 + HYSTERESIS
 
 /**
- * How far the nose of a vehicle that is seen from the side points down, in radians: at most MOST_LEAN up or down.
+ * How far the nose of a vehicle that is seen from the side points down, in radians: at most `most` degrees up or down.
  * @param direction in the frame
  * @param left whether it faces left
  */
-export function leanOf(direction: number, left: boolean): number {
-  return clamp(dipOf(direction, left), -MOST_LEAN, MOST_LEAN)
+export function leanOf(direction: number, left: boolean, most = MOST_LEAN): number {
+  return clamp(dipOf(direction, left), -radians(most), radians(most))
 }
 
 /** How far a direction leads down from straight to the left or right, in radians. */

@@ -66,7 +66,11 @@ function stretchOver(
     if (!isSideView) return { heading, left: false, lean: 0 }
     const { startsLeft, flips } = sidesOf(leg.run)
     const left = flips.filter((flip) => flip <= t).length % 2 === 0 ? startsLeft : !startsLeft
-    return { heading, left, lean: leanOf(seenDirection(look(t), pointAt(leg.course, s), heading).direction, left) }
+    return {
+      heading,
+      left,
+      lean: leanOf(seenDirection(look(t), pointAt(leg.course, s), heading).direction, left, vehicle.posture.mostLean),
+    }
   }
   /** The direction of the vehicle from its course alone. */
   const spotAt = (t: number): Spot => {

@@ -7,6 +7,8 @@ export interface Posture {
   view: 'above' | 'side' | 'upright'
   /** Direction the picture faces, in degrees clockwise from "to the right". */
   facing: number
+  /** The most that a vehicle seen from the side leans, in degrees; 35 where nothing is said. Ships stay on an even keel. */
+  mostLean?: number
   /** How far behind that point the ink ends, as a share of the vehicle's length: it must end under the picture. */
   inkBehind: number
   /** The box that the picture keeps to. */
@@ -122,6 +124,7 @@ export const ferry: Artwork = {
   view: 'side',
   facing: 0,
   inkBehind: 0.25,
+  mostLean: 7,
   bounds: { left: -51, top: -55, right: 51, bottom: 2 },
   shapes: [
     { d: box(-22, -47, 11, 15, 1), fill: 'body' },
@@ -141,6 +144,7 @@ export const sailboat: Artwork = {
   view: 'side',
   facing: 0,
   inkBehind: 0.2,
+  mostLean: 12,
   bounds: { left: -47, top: -100, right: 51, bottom: 3 },
   shapes: [
     { d: 'M1-14L1-98', stroke: 'wood', width: 3 },

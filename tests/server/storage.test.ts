@@ -9,7 +9,7 @@ import { pointAt } from '#core/geometry/course'
 import { compile } from '#core/frame/compile'
 import { SHEET, TOWNS } from '#demo/places'
 import { lanternIslesRelief } from '#demo/terrain'
-import { DEMO_ID, seedDemo } from '#demo/seed'
+import { DEMO_ID, DEMO_IDS, seedDemos } from '#demo/seed'
 import { openDatabase } from '../../server/storage/database'
 import {
   failInterruptedExports,
@@ -163,17 +163,24 @@ describe('images', () => {
 
 describe('the demo', () => {
   it('is seeded once, and left alone after it was changed or deleted', async () => {
-    await seedDemo(db, folder)
+    await seedDemos(db, folder, ['demo'])
     const { journey, revision } = readJourney(db, DEMO_ID)!
     expect(journey.stops).toHaveLength(5)
     expect(journey.seconds).toBeGreaterThanOrEqual(20)
     expect(journey.seconds).toBeLessThanOrEqual(25)
     saveJourney(db, DEMO_ID, revision, rename(journey, 'My isles'))
-    await seedDemo(db, folder)
+    await seedDemos(db, folder, ['demo'])
     expect(readJourney(db, DEMO_ID)?.journey.name).toBe('My isles')
     deleteJourney(db, DEMO_ID)
-    await seedDemo(db, folder)
+    await seedDemos(db, folder, ['demo'])
     expect(listJourneys(db)).toEqual([])
+  })
+
+  it('is one of three, all of which are listed, the first one first', async () => {
+    await seedDemos(db, folder)
+    expect(listJourneys(db).map(({ id }) => id)).toEqual([...DEMO_IDS])
+    await seedDemos(db, folder)
+    expect(listJourneys(db)).toHaveLength(3)
   })
 
   it('has a sheet at least 6000 px wide, under 4 MB, of the size that its places are drawn for', async () => {

@@ -4,7 +4,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { seedDemo } from '#demo/seed'
+import { seedDemos } from '#demo/seed'
 import { openDatabase } from '../../server/storage/database'
 
 /** What a program sends with requests that change something; see server/http/security.ts. */
@@ -25,7 +25,7 @@ export interface TestServer {
 /** The built application with a data folder of its own, the demo in it. */
 export async function startServer(folder = temporaryFolder()): Promise<TestServer> {
   const db = openDatabase(folder)
-  await seedDemo(db, folder)
+  await seedDemos(db, folder, ['demo'])
   db.close()
   const port = await freePort()
   const address = `http://127.0.0.1:${port}`
