@@ -6,7 +6,7 @@ import { groundGeo } from '#core/geo/ground'
 import type { LonLat } from '#core/geo/lon-lat'
 import { pointAt } from '#core/geometry/course'
 import { roadCourses } from '#demo/courses'
-import { freshDemo } from '#demo/seed'
+import { DEMO_IDS, freshDemo } from '#demo/seed'
 import { setWash } from '#core/edits/sheets'
 import { WASH_PRESETS } from '#core/sheet/wash'
 import sharp from 'sharp'
@@ -17,7 +17,7 @@ const OUT = 'docs/screenshots'
 mkdirSync(OUT, { recursive: true })
 
 const walkOn = await freshDemo()
-const server = await startServer()
+const server = await startServer(undefined, DEMO_IDS)
 const browser = await launchBrowser()
 const { page } = await openPage(browser)
 
@@ -49,7 +49,7 @@ function walkRoundSaltern(): string {
 
 try {
   await page.goto(server.address)
-  await page.getByTestId('journey-card').locator('img').waitFor()
+  for (let i = 0; i < DEMO_IDS.length; i++) await page.getByTestId('journey-card').nth(i).locator('img').waitFor({ timeout: 60_000 })
   await shot('journeys')
   await openEditor(page, server.address, 'demo')
   await scrubTo(960)

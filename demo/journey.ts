@@ -148,7 +148,7 @@ export function demoJourney(sheet: Sheet, photo: Photo): Journey {
               colour: vermilion,
               width: 9,
               line: { kind: 'dashed', dash: 34, space: 20 },
-              glow: { colour: '#fff1c9', radius: 18, strength: 0.8 },
+              glow: { colour: '#fff1c9', radius: 18, strength: 0.35 },
             },
           },
         ],

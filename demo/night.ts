@@ -46,10 +46,10 @@ export function nightJourney(sheet: Sheet): Journey {
         view: { centre: { x: 3640, y: 2360 }, zoom: 0.5, bearing: 0, pitch: 40 },
       },
       {
-        id: 'harbour',
-        at: { at: 'arrival', stop: 'quillhaven', offset: -2.2 },
+        id: 'whole-way',
+        at: { at: 'arrival', stop: 'quillhaven', offset: -1.2 },
         transition: 3,
-        view: { centre: { x: 2560, y: 2300 }, zoom: 0.66, bearing: -18, pitch: 44 },
+        view: { centre: { x: 3980, y: 1780 }, zoom: 0.42, bearing: 0, pitch: 26 },
       },
     ],
     stops: [

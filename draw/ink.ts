@@ -59,9 +59,9 @@ const SPARK_WIDTH = 1.3
 
 /** Towards the middle of a glowing line its colour goes to white: the widths of these layers, as shares of the line's, and how white each makes it. */
 const CORE = [
-  { width: 0.72, white: 0.3 },
-  { width: 0.5, white: 0.5 },
-  { width: 0.28, white: 0.8 },
+  { width: 0.56, white: 0.25 },
+  { width: 0.36, white: 0.5 },
+  { width: 0.18, white: 0.85 },
 ] as const
 
 /**

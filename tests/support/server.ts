@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import type { DemoId } from '#demo/seed'
 import { seedDemos } from '#demo/seed'
 import { openDatabase } from '../../server/storage/database'
 
@@ -22,10 +23,10 @@ export interface TestServer {
   stop(): Promise<void>
 }
 
-/** The built application with a data folder of its own, the demo in it. */
-export async function startServer(folder = temporaryFolder()): Promise<TestServer> {
+/** The built application with a data folder of its own, the demo in it, or several. */
+export async function startServer(folder = temporaryFolder(), demos: readonly DemoId[] = ['demo']): Promise<TestServer> {
   const db = openDatabase(folder)
-  await seedDemos(db, folder, ['demo'])
+  await seedDemos(db, folder, demos)
   db.close()
   const port = await freePort()
   const address = `http://127.0.0.1:${port}`
