@@ -34,19 +34,6 @@ export interface SoftLayers {
   light: (width: number, height: number) => Surface
 }
 
-/**
- * How bright the light of a long straight line is at a distance from its middle, as a share of its strength: 1 over the middle.
- * @param width of the line @param radius of the glow, in the same unit as the distance
- */
-export const glowProfile = (distance: number, width: number, radius: number): number =>
-  LIGHTS.reduce((sum, { sigma, share }) => sum + share * blurredLine(distance, width, sigma * radius), 0)
-
-/** A line of a width, blurred by a Gaussian and brought to 1 in its middle. */
-function blurredLine(distance: number, width: number, sigma: number): number {
-  const edge = (x: number) => erf(x / (Math.SQRT2 * sigma))
-  return (edge(distance + width / 2) - edge(distance - width / 2)) / (2 * edge(width / 2))
-}
-
 /** The error function to 1.5e-7. Source: Abramowitz and Stegun, Handbook of Mathematical Functions, 7.1.26. */
 function erf(x: number): number {
   const t = 1 / (1 + 0.3275911 * Math.abs(x))

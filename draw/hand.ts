@@ -78,11 +78,11 @@ export function drawnByHand(strands: readonly Strand[], hand: Hand, width: numbe
     return hairs.flatMap((hair, i) => {
       const own = seed + 101 * (i + 1)
       const aside = hair.aside === 0 ? path : movedAside(path, () => hair.aside * width)
-      const strand = widened(aside, (s) => hair.width * (1 + vary * lineNoise(own, (s * scale) / varyLength)))
+      const line = widened(aside, (s) => hair.width * (1 + vary * lineNoise(own, (s * scale) / varyLength)))
       // The main hair of a brush holds all along.
       return holes > 0 && !(hand === 'brush' && i === 0)
-        ? withHoles(strand, (s) => isHole(own + 13, (s * scale) / holeLength, holes))
-        : [strand]
+        ? withHoles(line, (s) => isHole(own + 13, (s * scale) / holeLength, holes))
+        : [line]
     })
   })
 }

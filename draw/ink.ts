@@ -40,9 +40,10 @@ export function inkReach({ width, line, hand, casing, shadow, glow, arrow, leade
   )
 }
 
-/** Whether ink that has grown differs from what it was only where it grew. A blur may differ by a shade anywhere, as it depends on the size of what is blurred. */
-export const growsAtHead = ({ line, comes, casing, shadow, glow, taper, arrow, leader, wake, march }: Ink): boolean =>
+/** Whether ink that has grown differs from what it was only where it grew. A blur, or a large outline, may differ by a shade anywhere. */
+export const growsAtHead = ({ line, hand, comes, casing, shadow, glow, taper, arrow, leader, wake, march }: Ink): boolean =>
   (line.kind === 'solid' || line.kind === 'dashed' || line.kind === 'dotted') &&
+  hand === 'none' &&
   comes === 'drawn' &&
   !casing &&
   !shadow &&
