@@ -72,10 +72,12 @@ export interface ServerStudio extends Studio {
   prepare(frame: Frame, scale: number): Promise<boolean>
 }
 
-/** The whole pictures that an item shows, and how wide they are in the output, in pixels. */
-function wholePictures(item: FrameItem, scale: number): [Photo, number][] {
-  if (item.kind === 'postcard' && item.postcard.photo) return [[item.postcard.photo, seenWidth(item.postcard.photo, item.postcard, scale)]]
-  if (item.kind === 'vehicle' && item.vehicle.kind === 'image') return [[item.vehicle.picture, pictureWidth(item.vehicle, scale)]]
+/** The whole pictures that an item shows, how wide they are in the output, in pixels, and what they are called where they are missing. */
+function wholePictures(item: FrameItem, scale: number): [picture: Photo, outputWidth: number, what: string][] {
+  if (item.kind === 'postcard' && item.postcard.photo)
+    return [[item.postcard.photo, seenWidth(item.postcard.photo, item.postcard, scale), 'photo of a postcard']]
+  if (item.kind === 'vehicle' && item.vehicle.kind === 'image')
+    return [[item.vehicle.picture, pictureWidth(item.vehicle, scale), 'picture of a vehicle']]
   return []
 }
 
@@ -88,13 +90,8 @@ export function createServerStudio(folder: string): ServerStudio {
   const sheetKey = (id: string, level: number) => `sheet ${id} ${level}`
   const wholeKey = ({ image }: Photo, { level }: Mosaic) => `whole ${image} ${level}`
 
-  async function load(image: Sheet | Photo, mosaic: Mosaic): Promise<SheetPicture> {
-    if (!hasTiles(folder, image.image))
-      throw new JourneyError(
-        'name' in image
-          ? `The picture of the sheet “${image.name}” is missing in ${folder}: import it again.`
-          : `A photo, or the picture of a vehicle, is missing in ${folder}: choose it again.`,
-      )
+  async function load(image: Sheet | Photo, mosaic: Mosaic, missing: string): Promise<SheetPicture> {
+    if (!hasTiles(folder, image.image)) throw new JourneyError(missing)
     const tiles = new Map<TileAddress, TilePicture>()
     // In parallel, as they are decoded in threads.
     await Promise.all(
@@ -109,11 +106,11 @@ export function createServerStudio(folder: string): ServerStudio {
     )
   }
 
-  /** Prepares a part of an image, identified by `key`. @returns whether it is new */
-  async function hold(key: string, image: Sheet | Photo, wanted: Mosaic): Promise<boolean> {
+  /** Prepares a part of an image, identified by `key`. @param missing what to say if the image is not there @returns whether it is new */
+  async function hold(key: string, image: Sheet | Photo, wanted: Mosaic, missing: string): Promise<boolean> {
     const known = held.get(key)
     if (known?.image !== image.image || !holds(known.mosaic, wanted)) {
-      held.set(key, { image: image.image, mosaic: wanted, picture: await load(image, wanted) })
+      held.set(key, { image: image.image, mosaic: wanted, picture: await load(image, wanted, missing) })
       return true
     }
     return false
@@ -135,11 +132,12 @@ export function createServerStudio(folder: string): ServerStudio {
           const before = levels.get(sheet.id) ?? []
           levels.set(sheet.id, wanted.map(({ level }) => level)) // prettier-ignore
           for (const level of before) if (!wanted.some((mosaic) => mosaic.level === level)) held.delete(sheetKey(sheet.id, level))
-          for (const mosaic of wanted) if (await hold(sheetKey(sheet.id, mosaic.level), sheet, mosaic)) isNew = true
+          const missing = `The picture of the sheet “${sheet.name}” is missing in ${folder}: import it again.`
+          for (const mosaic of wanted) if (await hold(sheetKey(sheet.id, mosaic.level), sheet, mosaic, missing)) isNew = true
         }
-        for (const [picture, outputWidth] of wholePictures(item, scale)) {
+        for (const [picture, outputWidth, what] of wholePictures(item, scale)) {
           const mosaic = wholeMosaic(picture, outputWidth)
-          if (await hold(wholeKey(picture, mosaic), picture, mosaic)) isNew = true
+          if (await hold(wholeKey(picture, mosaic), picture, mosaic, `The ${what} is missing in ${folder}: choose it again.`)) isNew = true
         }
       }
       return isNew

@@ -1,5 +1,6 @@
 /** What stands in the pictures: colours where they must be and not where they must not be. */
 import { flatView } from '#core/camera/view'
+import { Readable } from 'node:stream'
 import sharp from 'sharp'
 import { describe, expect, it } from 'vitest'
 import { compile } from '#core/frame/compile'
@@ -7,6 +8,7 @@ import { projectionAt } from '#core/camera/view-track'
 import { inkLengthAt } from '#core/frame/ink-at'
 import { pointAt } from '#core/geometry/course'
 import { frameAt } from '#core/frame/frame-at'
+import { editLeg } from '#core/edits/legs'
 import { editStop } from '#core/edits/stops'
 import { setFrame } from '#core/edits/journey'
 import { setCamera } from '#core/edits/views'
@@ -19,6 +21,8 @@ import { freshDemo } from '#demo/seed'
 import { createPainter } from '#draw/painter'
 import { paintStill } from '#render/still'
 import { createServerStudio, createServerSurface } from '#render/studio'
+import { importSheetFile } from '../../server/sheets/import-sheet'
+import { openDatabase } from '../../server/storage/database'
 import { journeyOver } from '../support/journeys'
 import type { Picture } from '../support/pixels'
 import { colourAt, meanDifference } from '../support/pixels'
@@ -189,6 +193,36 @@ describe('a postcard', () => {
     await expect(paint(carded({ photo: { image: 'a'.repeat(64), width: 30, height: 20, vector: false } }), 99)).rejects.toThrow(
       /The photo of a postcard is missing in .*: choose it again/,
     )
+  })
+})
+
+describe('a vehicle of one’s own', () => {
+  it('is painted from its file, the way it faces turned along the line, and missed where the file is not there', async () => {
+    const { folder } = await freshDemo()
+    const db = openDatabase(folder)
+    // Red, with a green nose at the top: it faces up.
+    const svg =
+      '<svg xmlns="http://www.w3.org/2000/svg" width="80" height="120"><path d="M0 0H80V120H0Z" fill="#d8412f"/><path d="M0 0H80V40H0Z" fill="#2a9d4a"/></svg>'
+    const png = await sharp(Buffer.from(svg)).png().toBuffer()
+    const { image } = await importSheetFile(db, folder, 'nose.png', Readable.from(png))
+    db.close()
+    const picture = { image: image.hash, width: image.width, height: image.height, vector: image.vector }
+    const journey = bareLine({ line: { kind: 'hidden' } })
+    const driven = (hash: string) =>
+      editLeg(journey, 'l1', {
+        easing: 'linear',
+        vehicle: { kind: 'image', picture: { ...picture, image: hash }, view: 'above', facing: -90, anchor: { x: 0.5, y: 0.5 }, size: 240 },
+      })
+    const compiled = compile(driven(image.hash))
+    const { depart, arrive } = compiled.travellers[0]!.legs[0]!
+    const t = (depart + arrive) / 2
+    const at = compiled.travellers[0]!.legs[0]!.course.length / 2 + 200
+    const surface = await paintStill(folder, driven(image.hash), t)
+    const colour = (x: number, y: number) => colourAt({ width: surface.width, pixels: surface.pixels() }, x, y)
+    // It drives to the right, so its nose is on the right: 240 long, 160 wide.
+    expect([colour(at + 90, 540), colour(at - 60, 540), colour(at + 90, 540 + 70)]).toEqual(['#2a9d4a', RED, '#2a9d4a'])
+    expect([colour(at + 130, 540), colour(at - 130, 540), colour(at, 540 + 90)]).toEqual([GROUND, GROUND, GROUND])
+    await expect(paintStill(folder, driven('f'.repeat(64)), t)).rejects.toThrow(/The picture of a vehicle is missing/)
   })
 })
 
