@@ -157,10 +157,12 @@ const selectLeg = (id: string, more = false) => (more ? editor.selectAlso({ kind
         <path class="hit" :d="pathOf(leg.course)" @pointerdown.stop="selectLeg(leg.leg.id, $event.shiftKey)" />
       </g>
       <g v-for="(leg, i) in legs" :key="leg.leg.id" class="leg" :class="{ selected: selected.has(leg.leg.id) }">
-        <template v-if="selected.has(leg.leg.id) || planned[i] !== ''">
-          <path class="under" :d="selected.has(leg.leg.id) ? pathOf(leg.course) : planned[i]" />
-          <path class="planned" :d="selected.has(leg.leg.id) ? pathOf(leg.course) : planned[i]" />
+        <template v-if="planned[i] !== ''">
+          <path class="under" :d="planned[i]" />
+          <path class="planned" :d="planned[i]" />
         </template>
+        <!-- Thin, so that the ink it runs through can be seen while its look is chosen. -->
+        <path v-if="selected.has(leg.leg.id)" class="chosen" :d="pathOf(leg.course)" />
         <path class="hit" :d="pathOf(leg.course)" @pointerdown.stop="selectLeg(leg.leg.id, $event.shiftKey)" />
       </g>
     </g>
@@ -254,6 +256,12 @@ path.hit {
   stroke: #fdf8ec;
   stroke-width: 1.4;
   stroke-dasharray: 5 5;
+}
+.chosen {
+  fill: none;
+  stroke: var(--vermilion);
+  stroke-width: 1.4;
+  vector-effect: non-scaling-stroke;
 }
 .leg.selected .planned {
   stroke: #ff8a70;
