@@ -4,16 +4,7 @@ import { inkInStyle, isInStyle } from '#core/dress/apply-style'
 import { INK_STYLES } from '#core/dress/ink-styles'
 import { inkLegsLike } from '#core/edits/legs'
 import type { Ink, Leg, Line } from '#core/journey/schema'
-import {
-  afterSchema,
-  arrowSchema,
-  casingSchema,
-  glowSchema,
-  leaderSchema,
-  lineSchema,
-  plannedSchema,
-  shadowSchema,
-} from '#core/journey/schema'
+import { afterSchema, lineSchema } from '#core/journey/schema'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import ColourField from '~/components/fields/ColourField.vue'
 import type { FieldSpec } from '~/components/fields/field-list'
@@ -22,27 +13,13 @@ import FieldRow from '~/components/fields/FieldRow.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
 import LinePicture from '~/components/fields/LinePicture.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
-import OptionalGroup from '~/components/fields/OptionalGroup.vue'
 import PercentSlider from '~/components/fields/PercentSlider.vue'
 import PictureChoice from '~/components/fields/PictureChoice.vue'
 import { useInkPictures } from '~/composables/use-ink-pictures'
 import { useLegEdits } from '~/composables/use-leg-edits'
 import { useEditor } from '~/stores/editor'
-import {
-  AFTER_FIELDS,
-  AFTER_NAMES,
-  ARROW_FIELDS,
-  CASING_FIELDS,
-  COMING_NAMES,
-  GLOW_FIELDS,
-  HAND_NAMES,
-  LEADER_FIELDS,
-  LINE_FIELDS,
-  LINE_KINDS,
-  PLANNED_FIELDS,
-  SHADOW_FIELDS,
-  STAMP_NAMES,
-} from './ink-fields'
+import { AFTER_FIELDS, AFTER_NAMES, COMING_NAMES, HAND_NAMES, LINE_FIELDS, LINE_KINDS, STAMP_NAMES } from './ink-fields'
+import InkGroup from './InkGroup.vue'
 
 const props = defineProps<{ leg: Leg }>()
 const editor = useEditor()
@@ -192,35 +169,11 @@ const WAKE = 400
         >Remove the last colour</v-btn
       >
     </div>
-    <OptionalGroup
-      label="Casing"
-      :model-value="ink.casing"
-      :initial="casingSchema.parse({})"
-      :fields="CASING_FIELDS"
-      @change="(casing, field) => patch(`casing ${field}`, { ink: { casing } })"
-      @toggle="(casing) => setOnce({ casing })"
-      @done="done"
-    />
-    <OptionalGroup
-      label="Shadow"
-      :model-value="ink.shadow"
-      :initial="shadowSchema.parse({})"
-      :fields="SHADOW_FIELDS"
-      @change="(shadow, field) => patch(`shadow ${field}`, { ink: { shadow } })"
-      @toggle="(shadow) => setOnce({ shadow })"
-      @done="done"
-    />
+    <InkGroup :leg="leg" part="casing" label="Casing" />
+    <InkGroup :leg="leg" part="shadow" label="Shadow" />
   </FoldedSection>
   <FoldedSection title="Light" :note="notes.light">
-    <OptionalGroup
-      label="Glow"
-      :model-value="ink.glow"
-      :initial="glowSchema.parse({})"
-      :fields="GLOW_FIELDS"
-      @change="(glow, field) => patch(`glow ${field}`, { ink: { glow } })"
-      @toggle="(glow) => setOnce({ glow })"
-      @done="done"
-    />
+    <InkGroup :leg="leg" part="glow" label="Glow" />
   </FoldedSection>
   <FoldedSection title="Drawn by hand" :note="notes.hand">
     <ChoiceRow label="By hand" :model-value="ink.hand" :choices="HAND_NAMES" @change="(hand) => setOnce({ hand })" />
@@ -236,24 +189,8 @@ const WAKE = 400
     />
   </FoldedSection>
   <FoldedSection title="Arrow and leader" :note="notes.head">
-    <OptionalGroup
-      label="Arrow"
-      :model-value="ink.arrow"
-      :initial="arrowSchema.parse({})"
-      :fields="ARROW_FIELDS"
-      @change="(arrow, field) => patch(`arrow ${field}`, { ink: { arrow } })"
-      @toggle="(arrow) => setOnce({ arrow })"
-      @done="done"
-    />
-    <OptionalGroup
-      label="Leader"
-      :model-value="ink.leader"
-      :initial="leaderSchema.parse({})"
-      :fields="LEADER_FIELDS"
-      @change="(leader, field) => patch(`leader ${field}`, { ink: { leader } })"
-      @toggle="(leader) => setOnce({ leader })"
-      @done="done"
-    />
+    <InkGroup :leg="leg" part="arrow" label="Arrow" />
+    <InkGroup :leg="leg" part="leader" label="Leader" />
   </FoldedSection>
   <FoldedSection title="Coming and going" :note="notes.going">
     <FieldRow v-slot="{ id }" label="Comes">
@@ -299,15 +236,7 @@ const WAKE = 400
       @change="(march) => setInk({ march })"
       @done="done"
     />
-    <OptionalGroup
-      label="Show the planned line before"
-      :model-value="ink.planned"
-      :initial="plannedSchema.parse({})"
-      :fields="PLANNED_FIELDS"
-      @change="(planned, field) => patch(`planned ${field}`, { ink: { planned } })"
-      @toggle="(planned) => setOnce({ planned })"
-      @done="done"
-    />
+    <InkGroup :leg="leg" part="planned" label="Show the planned line before" />
     <PictureChoice
       v-if="ink.planned"
       v-slot="{ choice }"

@@ -1,3 +1,4 @@
+import { arrowSchema, casingSchema, glowSchema, leaderSchema, plannedSchema, shadowSchema } from '#core/journey/schema'
 import type { Arrow, Glow, Ink, Leader, Line, Planned } from '#core/journey/schema'
 import type { FieldSpec } from '~/components/fields/field-list'
 
@@ -35,18 +36,18 @@ export const LINE_FIELDS: { [K in Line['kind']]: readonly FieldSpec<Extract<Line
   hidden: [],
 }
 
-export const CASING_FIELDS: readonly FieldSpec<NonNullable<Ink['casing']>>[] = [
+const CASING_FIELDS: readonly FieldSpec<NonNullable<Ink['casing']>>[] = [
   { key: 'colour', label: 'Colour', as: 'colour' },
   { key: 'width', label: 'Width', ...px, min: 1, max: 20, step: 0.5, precision: 1 },
 ]
 
-export const SHADOW_FIELDS: readonly FieldSpec<NonNullable<Ink['shadow']>>[] = [
+const SHADOW_FIELDS: readonly FieldSpec<NonNullable<Ink['shadow']>>[] = [
   { key: 'opacity', label: 'Strength', as: 'percent' },
   { key: 'blur', label: 'Softness', ...px, min: 0, max: 40 },
   { key: 'offset', label: 'Below', ...px, min: 0, max: 40 },
 ]
 
-export const GLOW_FIELDS: readonly FieldSpec<Glow>[] = [
+const GLOW_FIELDS: readonly FieldSpec<Glow>[] = [
   { key: 'colour', label: 'Light', as: 'colour' },
   { key: 'radius', label: 'Reach', ...px, min: 2, max: 100 },
   { key: 'strength', label: 'Strength', as: 'percent' },
@@ -54,7 +55,7 @@ export const GLOW_FIELDS: readonly FieldSpec<Glow>[] = [
   { key: 'spark', label: 'A bright spot runs along', as: 'switch' },
 ]
 
-export const ARROW_FIELDS: readonly FieldSpec<Arrow>[] = [
+const ARROW_FIELDS: readonly FieldSpec<Arrow>[] = [
   {
     key: 'shape',
     label: 'Shape',
@@ -77,7 +78,7 @@ export const ARROW_FIELDS: readonly FieldSpec<Arrow>[] = [
   { key: 'size', label: 'Size', as: 'number', min: 1.5, max: 8, step: 0.1, precision: 1, unit: '×' },
 ]
 
-export const LEADER_FIELDS: readonly FieldSpec<Leader>[] = [
+const LEADER_FIELDS: readonly FieldSpec<Leader>[] = [
   {
     key: 'shape',
     label: 'Shape',
@@ -91,11 +92,26 @@ export const LEADER_FIELDS: readonly FieldSpec<Leader>[] = [
   { key: 'size', label: 'Size', ...px, min: 6, max: 80 },
 ]
 
-export const PLANNED_FIELDS: readonly FieldSpec<Planned>[] = [
+const PLANNED_FIELDS: readonly FieldSpec<Planned>[] = [
   { key: 'colour', label: 'Colour', as: 'colour' },
   { key: 'width', label: 'Width', ...px, min: 1, max: 30, step: 0.5, precision: 1 },
   { key: 'opacity', label: 'Opacity', as: 'percent' },
 ]
+
+/** The parts of an ink that can be left out: what each begins with, and what can be set of it. */
+export const INK_PARTS = {
+  casing: { initial: casingSchema.parse({}), fields: CASING_FIELDS },
+  shadow: { initial: shadowSchema.parse({}), fields: SHADOW_FIELDS },
+  glow: { initial: glowSchema.parse({}), fields: GLOW_FIELDS },
+  arrow: { initial: arrowSchema.parse({}), fields: ARROW_FIELDS },
+  leader: { initial: leaderSchema.parse({}), fields: LEADER_FIELDS },
+  planned: { initial: plannedSchema.parse({}), fields: PLANNED_FIELDS },
+} as const satisfies {
+  [K in 'casing' | 'shadow' | 'glow' | 'arrow' | 'leader' | 'planned']: {
+    initial: Ink[K]
+    fields: readonly FieldSpec<NonNullable<Ink[K]>>[]
+  }
+}
 
 export const HAND_NAMES = [
   { value: 'none', title: 'No' },
