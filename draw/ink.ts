@@ -1,8 +1,10 @@
 import { gradientAt, mixColours } from '#core/colour/gradient'
+import { clamp } from '#core/geometry/clamp'
 import type { InkItem, PlannedItem } from '#core/frame/frame'
 import type { Ink } from '#core/journey/schema'
 import type { CanvasSpace } from './canvas-space'
 import { placeInFrame } from './canvas-space'
+import { relativeLuminance } from './colour'
 import type { SoftLayers } from './glow'
 import { GLOW_REACH, paintBlurred, paintGlow, SOFT_SCALE, softSize } from './glow'
 import { laidOn, paintShapes } from './ground-shape'
@@ -58,7 +60,7 @@ export const growsAtHead = ({ line, hand, comes, casing, shadow, glow, taper, ar
 const SPARK_LENGTH = 120
 const SPARK_WIDTH = 1.3
 
-/** Towards the middle of a glowing line its colour goes to white: the widths of these layers, as shares of the line's, and how white each makes it. */
+/** Towards the middle of a line that shines its colour goes to white: the widths of these layers, as shares of the line's, and how white each makes it. */
 const CORE = [
   { width: 0.56, white: 0.25 },
   { width: 0.36, white: 0.5 },
@@ -125,7 +127,7 @@ function paintBody(context: CanvasRenderingContext2D, space: CanvasSpace, item: 
   if (ink.gradient.length === 0) for (const part of parts) paintPart(context, part, ink.colour, 0)
   else paintGradient(context, item, parts, [ink.colour, ...ink.gradient])
   if (ink.glow) {
-    const strength = ink.glow.strength * item.light
+    const strength = ink.glow.strength * item.light * shineOf(ink.colour)
     for (const { width, white } of CORE)
       for (const part of parts) paintCore(context, part, mixColours(ink.colour, '#ffffff', white * strength), width)
     for (const part of sparkParts(space, item)) paintPart(context, part, '#ffffff', 0)
@@ -139,6 +141,9 @@ function paintPart(context: CanvasRenderingContext2D, part: InkPart, colour: str
   context.strokeStyle = colour
   paintStrands(context, part.strands, { ...part.stroke, width: part.stroke.width + 2 * grow })
 }
+
+/** How much a line in a colour seems to shine by itself, 0 to 1: a dark one only stands before its light, and with a white core would look like a pipe. */
+const shineOf = (colour: string): number => clamp((relativeLuminance(colour) - 0.06) / 0.22, 0, 1)
 
 /** Only strokes have a core: the middle of a mark is no line. */
 function paintCore(context: CanvasRenderingContext2D, part: InkPart, colour: string, share: number): void {

@@ -76,6 +76,13 @@ describe('a glow', () => {
     expect(at(900, 540 + 75)).toEqual([255, 255, 255])
   })
 
+  it('makes the middle of a bright line white, and leaves a dark one as it is', () => {
+    const middleOf = (colour: string) =>
+      paint([ground('#203040'), inkItem({ width: 20, colour, glow: { ...glow, strength: 1 } }, STRAIGHT)]).at(900, 540)
+    expect(Math.min(...middleOf('#ffb84d'))).toBeGreaterThan(220)
+    expect(middleOf('#27406b')).toEqual([0x27, 0x40, 0x6b])
+  })
+
   it('leaves the spaces between dashes darker than the dashes', () => {
     const dashes = inkItem({ width, glow: { ...glow, radius: 16 }, line: { kind: 'dashed', dash: 40, space: 60 }, cap: 'butt' }, STRAIGHT)
     const { at } = paint([ground('#000000'), dashes])
