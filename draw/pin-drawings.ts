@@ -1,6 +1,6 @@
 import type { PinShape } from '#core/journey/schema'
 
-export interface PinDrawing {
+interface PinDrawing {
   /** SVG path data in hundredths of the pin's size, around its place; within PIN_BOXES of the core. */
   outline: string
   parts: readonly { d: string; paint: 'colour' | 'shade' | 'paper' | 'lamp' | 'line' }[]

@@ -10,7 +10,7 @@ import { chooseFiles } from '~/services/choose-files'
 import { decodePicture, encodePicture } from '~/services/small-pictures'
 import { useEditor } from './editor'
 
-export type ImageVehicle = Extract<VehicleChoice, { kind: 'image' }>
+type ImageVehicle = Extract<VehicleChoice, { kind: 'image' }>
 export type Look = Pick<ImageVehicle, 'view' | 'facing' | 'anchor'>
 
 const ENDINGS = ['.png', '.webp', '.svg', '.avif', '.jpg', '.jpeg', '.gif']

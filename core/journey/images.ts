@@ -1,7 +1,7 @@
 import type { Journey, Photo, Sheet } from './schema'
 
 /** An image that a journey shows, and what to tell people if it is missing. */
-export interface ShownImage {
+interface ShownImage {
   image: Pick<Sheet | Photo, 'image' | 'width' | 'height' | 'vector'>
   missing: string
 }

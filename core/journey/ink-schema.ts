@@ -50,7 +50,7 @@ export const shadowSchema = z.strictObject({
   offset: z.number().min(0).max(60).default(5),
 })
 
-export const ARROW_SHAPES = ['barbed', 'broad', 'open'] as const
+const ARROW_SHAPES = ['barbed', 'broad', 'open'] as const
 export const arrowSchema = z.strictObject({
   shape: z.enum(ARROW_SHAPES).default('barbed'),
   /** Whether it leads the line, or waits at its end until that is reached. */
@@ -120,6 +120,5 @@ export type Glow = z.output<typeof glowSchema>
 export type Arrow = z.output<typeof arrowSchema>
 export type Leader = z.output<typeof leaderSchema>
 export type Planned = z.output<typeof plannedSchema>
-export type AfterTravel = z.output<typeof afterSchema>
 export type Hand = (typeof HANDS)[number]
 export type Coming = (typeof COMINGS)[number]
