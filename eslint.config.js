@@ -40,6 +40,7 @@ const rooms = [
   'geometry',
   'colour',
   'picture',
+  'type',
   'pace',
   'vehicles',
   'camera',

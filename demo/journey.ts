@@ -51,7 +51,7 @@ export function demoJourney(sheet: Sheet, photo: Photo): Journey {
   const frame = { width: 1920, height: 1080, rate: '30/1' } as const
   const vermilion = '#d8412f'
   const whole = fillingView(sheet, referenceSize(frame))
-  const label = { size: 46, colour: '#14233a', halo: '#fbf6ea' }
+  const label = { style: { size: 46 } }
   const document: JourneyInput = {
     format: JOURNEY_FORMAT,
     version: JOURNEY_VERSION,
@@ -78,35 +78,35 @@ export function demoJourney(sheet: Sheet, photo: Photo): Journey {
         name: 'Harrowmere',
         at: TOWNS.harrowmere.at,
         pin: { shape: 'lantern', colour: vermilion },
-        label: { ...label, side: 'top' },
+        label,
       },
       {
         id: 'quillhaven',
         name: 'Quillhaven',
         at: TOWNS.quillhaven.at,
         pin: { shape: 'lantern', colour: vermilion },
-        label: { ...label, side: 'bottom' },
+        label,
       },
       {
         id: 'oarsend',
         name: 'Oar’s End',
         at: TOWNS.oarsend.at,
         pin: { shape: 'lantern', colour: vermilion },
-        label: { ...label, side: 'top' },
+        label,
       },
       {
         id: 'lampwick',
         name: 'Lampwick',
         at: TOWNS.lampwick.at,
         pin: { shape: 'lantern', colour: vermilion },
-        label: { ...label, side: 'bottom' },
+        label,
       },
       {
         id: 'emberlight',
         name: 'Emberlight',
         at: TOWNS.emberlight.at,
         pin: { shape: 'lantern', colour: vermilion },
-        label: { ...label, side: 'top' },
+        label,
         postcard: { photo, text: 'Emberlight at dusk', side: 'bottom', tilt: 3 },
       },
     ],

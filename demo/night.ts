@@ -14,14 +14,14 @@ const SEA_LIGHT = '#7ad8ff'
 /** A night crossing: by ferry past the lighthouses to Saltern, then by air over the dark sea. */
 export function nightJourney(sheet: Sheet): Journey {
   const wash = WASH_PRESETS.find(({ name }) => name === 'Night ink')!.wash
-  const label = { size: 48, colour: '#fdf3d8', halo: '#0a1426' }
+  const label = { style: { size: 48, colour: '#fdf3d8', halo: { colour: '#0a1426' } } }
   const lighthouse = { shape: 'tower' as const, colour: '#d8412f', size: 74, circle: { kind: 'pulse' as const, colour: GOLD, radius: 1.5 } }
-  const stop = (id: string, name: string, at: Point, side: 'top' | 'bottom' | 'right' | 'left') => ({
+  const stop = (id: string, name: string, at: Point) => ({
     id,
     name,
     at,
     pin: lighthouse,
-    label: { ...label, side },
+    label,
   })
   const document: JourneyInput = {
     format: JOURNEY_FORMAT,
@@ -53,9 +53,9 @@ export function nightJourney(sheet: Sheet): Journey {
       },
     ],
     stops: [
-      stop('emberlight', 'Emberlight', TOWNS.emberlight.at, 'top'),
-      stop('saltern', 'Saltern Quay', SALTERN_QUAY, 'bottom'),
-      stop('quillhaven', 'Quillhaven', TOWNS.quillhaven.at, 'bottom'),
+      stop('emberlight', 'Emberlight', TOWNS.emberlight.at),
+      stop('saltern', 'Saltern Quay', SALTERN_QUAY),
+      stop('quillhaven', 'Quillhaven', TOWNS.quillhaven.at),
     ],
     travellers: [
       {

@@ -39,7 +39,7 @@ export function walkJourney(sheet: Sheet): Journey {
   const began = 1_782_900_000
   const wash = WASH_PRESETS.find(({ name }) => name === 'Rag paper')!.wash
   const sepia = '#6b2f1a'
-  const label = { size: 58, colour: '#3b2413', halo: '#f8efda' }
+  const label = { style: { size: 58, colour: '#3b2413', halo: { colour: '#f8efda' } } }
   const pin = { shape: 'drop' as const, colour: '#a8371f', size: 96, inside: { kind: 'number' as const } }
   const ink = {
     colour: sepia,
@@ -77,13 +77,13 @@ export function walkJourney(sheet: Sheet): Journey {
       },
     ],
     stops: [
-      { id: 'millbeck', name: 'Millbeck', at: MILLBECK, pin, label: { ...label, side: 'bottom' } },
+      { id: 'millbeck', name: 'Millbeck', at: MILLBECK, pin, label },
       {
         id: 'tarn',
         name: 'Lamplighter’s Tarn',
         at: TARN,
         pin: { ...pin, circle: { kind: 'by-hand', colour: '#a8371f', radius: 0.95 } },
-        label: { ...label, side: 'bottom' },
+        label,
         postcard: { text: 'Eleven hundred metres, and not a soul', side: 'top', size: 430, tilt: -4, paper: '#f8efda', colour: '#3b2413' },
       },
       {
@@ -91,7 +91,7 @@ export function walkJourney(sheet: Sheet): Journey {
         name: 'Oar’s End',
         at: OARS_END,
         pin: { ...pin, circle: { kind: 'by-hand', colour: '#a8371f', radius: 0.95 } },
-        label: { ...label, side: 'top' },
+        label,
       },
     ],
     travellers: [

@@ -5,7 +5,8 @@ import type { Point } from '#core/geometry/point'
 import type { CanvasSpace } from './canvas-space'
 import { standingScale } from './canvas-space'
 import { creditBounds } from './credit'
-import { labelReach } from './label'
+import { captionBounds } from './caption'
+import { labelExtent } from './label'
 import { inkReach, plannedReach } from './ink'
 import { pinReach } from './pin'
 import { postcardReach } from './postcard'
@@ -37,9 +38,11 @@ export function itemBounds(context: CanvasRenderingContext2D, space: CanvasSpace
     case 'vehicle':
       return aroundPlace(space, item, vehicleReach(item) * space.projection.depthScale(item.at))
     case 'label':
-      return labelBounds(context, space, item)
+      return labelBounds(space, item)
     case 'postcard':
       return aroundPlace(space, item, postcardReach(context, space, item) * OVERSHOOT * standingScale(space, item.at))
+    case 'caption':
+      return captionBounds(space, item)
     case 'credit':
       return creditBounds(space)
     default:
@@ -70,8 +73,17 @@ export function alongCourse(space: CanvasSpace, course: Course, from: number, to
   return { x: left * scale, y: top * scale, width: (right - left) * scale, height: (bottom - top) * scale }
 }
 
-function labelBounds(context: CanvasRenderingContext2D, space: CanvasSpace, item: LabelItem): Region {
-  const { width, height } = labelReach(context, item, space.reference)
-  const reach = Math.hypot(width, height) + item.label.size * 0.4
-  return aroundPlace(space, item, reach * OVERSHOOT * standingScale(space, item.at))
+function labelBounds(space: CanvasSpace, item: LabelItem): Region {
+  const { left, right, top, bottom } = labelExtent(item)
+  const place = space.projection.toScreen(item.at)
+  const k = standingScale(space, item.at)
+  // While it grows out of its stop it may be further from it than in the end.
+  const [x, y] = [Math.min(left, left * OVERSHOOT), Math.min(top, top * OVERSHOOT)]
+  const [x2, y2] = [Math.max(right, right * OVERSHOOT), Math.max(bottom, bottom * OVERSHOOT)]
+  return {
+    x: (place.x + k * x) * space.scale,
+    y: (place.y + k * y) * space.scale,
+    width: k * (x2 - x) * space.scale,
+    height: k * (y2 - y) * space.scale,
+  }
 }

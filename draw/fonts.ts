@@ -1,27 +1,53 @@
-/**
- * The typeface of labels. It comes in parts by script, and each part is registered under its own family name on both sides, so that browser
- * and server pick the same glyphs from the same files.
- */
-const PARTS = ['latin', 'latin-ext', 'greek', 'cyrillic', 'vietnamese'] as const
+import type { Script } from '#core/type/families'
+import { FAMILIES, weightOf } from '#core/type/families'
+import type { FamilyId } from '#core/type/families'
+import type { Face } from '#core/type/measure'
 
+/**
+ * The typefaces of the film. Each comes in parts by script, and each part is registered under a family name of its own on both sides, so that browser and
+ * server pick the same glyphs from the same files.
+ */
 export interface FontPart {
-  family: string
-  /** File name within the folder `files` of the package @fontsource/alegreya. */
+  /** The name under which it is registered. */
+  registered: string
+  /** The package of @fontsource that it is in, and its file name within that package's folder `files`. */
+  family: FamilyId
   file: string
 }
 
-export const LABEL_FONT_PARTS: readonly FontPart[] = PARTS.map((part) => ({
-  family: `Zephyrine Label ${part}`,
-  file: `alegreya-${part}-700-normal.woff2`,
-}))
+const nameOf = (family: FamilyId, weight: number, script: Script): string => `Zephyrine ${family} ${weight} ${script}`
 
-const STACK = [...LABEL_FONT_PARTS.map((part) => `"${part.family}"`), 'serif'].join(', ')
+/** The files of a face: one for each script. */
+export function fontParts({ family, weight: asked }: Pick<Face, 'family' | 'weight'>): FontPart[] {
+  const weight = weightOf(family, asked)
+  return FAMILIES[family].scripts.map((script) => ({
+    registered: nameOf(family, weight, script),
+    family,
+    file: `${family}-${script}-${weight}-normal.woff2`,
+  }))
+}
 
-/** The typeface's word space is as narrow as a thin space; this widens it to a quarter of the letter size (common practice, no source). */
-const WORD_SPACE = 0.08
+/** The face of what is not set by a style: numbers in pins, postcards, and the line that names the sources. */
+export const HOUSE_FACE: Face = { family: 'alegreya', weight: 700, spacing: 0 }
+
+const stacks = new Map<string, string>()
+
+function stackOf({ family, weight: asked }: Face): string {
+  const weight = weightOf(family, asked)
+  const key = `${family} ${weight}`
+  const known = stacks.get(key)
+  if (known !== undefined) return known
+  const names = fontParts({ family, weight }).map(({ registered }) => registered)
+  // A letter that the face has not is taken from the house's.
+  const others = family === HOUSE_FACE.family ? [] : fontParts(HOUSE_FACE).map(({ registered }) => registered)
+  const stack = [...names, ...others].map((name) => `"${name}"`).join(', ')
+  stacks.set(key, stack)
+  return stack
+}
 
 /** Sets letters of the given size, in the canvas's units. */
-export function setFont(context: CanvasRenderingContext2D, size: number): void {
-  context.font = `${size}px ${STACK}`
-  context.wordSpacing = `${size * WORD_SPACE}px`
+export function setFont(context: CanvasRenderingContext2D, size: number, face: Face = HOUSE_FACE): void {
+  context.font = `${size}px ${stackOf(face)}, serif`
+  context.wordSpacing = `${size * FAMILIES[face.family].wordSpace}px`
+  context.letterSpacing = `${size * face.spacing}px`
 }

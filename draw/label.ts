@@ -1,53 +1,61 @@
-import type { Size } from '#core/geometry/size'
 import type { LabelItem } from '#core/frame/frame'
+import { labelBox } from '#core/frame/label-layout'
+import { partAt } from '#core/frame/reveal'
+import type { Box } from '#core/geometry/box'
 import type { CanvasSpace } from './canvas-space'
 import { placeAt, standingScale } from './canvas-space'
-import { setFont } from './fonts'
-import { brokenInto } from './text'
+import { paintText } from './text'
 
-/** Width of the halo round the letters, as a share of their size. */
-const HALO = 0.2
+/** The width of the line that leads to a label, in letter sizes. */
+const LEADER = 0.045
 
-/** A name wider than this many letter heights, or than this share of the frame, is broken into lines. */
-const WIDEST = 14
-const FRAME_SHARE = 0.45
+/** A text may stray so far beyond its box while it appears, by its halo, shadow, or the end of a banner, in letter sizes. */
+export const TEXT_REACH = 1.1
 
-/** The line height, in letter sizes. */
-const LEADING = 1.05
-
-/** Breaks a name into lines. Leaves the label's font set on the context. */
-function linesOf(context: CanvasRenderingContext2D, { text, label }: LabelItem, reference: Size): string[] {
-  setFont(context, label.size)
-  return brokenInto(context, text, Math.min(WIDEST * label.size, FRAME_SHARE * reference.width))
-}
-
-/** How far a label reaches from its stop to either side, and up or down, in reference pixels. */
-export function labelReach(context: CanvasRenderingContext2D, item: LabelItem, reference: Size): Size {
-  const lines = linesOf(context, item, reference)
-  const { offset } = item.place
-  const { size } = item.label
+/** What a label may cover, in reference pixels from its stop, whatever it has come to. */
+export function labelExtent({ label, style }: LabelItem): Box {
+  const { left, right, top, bottom } = labelBox(label, style)
+  const { from, to } = label.leader ?? { from: { x: left, y: top }, to: { x: right, y: bottom } }
+  const room = TEXT_REACH * style.size + 0.04 * (right - left)
   return {
-    width: Math.abs(offset.x) + Math.max(...lines.map((line) => context.measureText(line).width)),
-    height: Math.abs(offset.y) + size * (1 + (lines.length - 1) * LEADING),
+    left: Math.min(left, from.x, to.x) - room,
+    right: Math.max(right, from.x, to.x) + room,
+    top: Math.min(top, from.y, to.y) - room,
+    bottom: Math.max(bottom, from.y, to.y) + room,
   }
 }
 
-/** Paints a label beside its stop, growing out of the stop while it appears. */
+/** Paints a label beside its stop, with the line that leads to it; as a whole it grows out of the stop. */
 export function paintLabel(context: CanvasRenderingContext2D, space: CanvasSpace, item: LabelItem): void {
-  const { at, label, place, scale, opacity } = item
-  placeAt(context, space, at, standingScale(space, at) * scale)
-  const lines = linesOf(context, item, space.reference)
-  context.globalAlpha = opacity
-  context.textAlign = place.align
-  context.textBaseline = 'alphabetic'
-  context.lineJoin = 'round'
-  context.lineWidth = label.size * HALO
-  context.strokeStyle = label.halo
-  context.fillStyle = label.colour
-  // Beside a pin the lines are centred; above it the last line is next to it, below it the first.
-  const above = label.side.startsWith('top') ? lines.length - 1 : label.side.startsWith('bottom') ? 0 : (lines.length - 1) / 2
-  const baseline = (i: number) => place.offset.y + (i - above) * label.size * LEADING
-  lines.forEach((line, i) => context.strokeText(line, place.offset.x, baseline(i)))
-  lines.forEach((line, i) => context.fillText(line, place.offset.x, baseline(i)))
+  const { at, label, style, appears, elapsed } = item
+  const standing = standingScale(space, at)
+  placeAt(context, space, at, standing)
+  if (label.leader) paintLeader(context, item)
+  paintText(context, {
+    ...label,
+    style,
+    appears,
+    elapsed,
+    opacity: 1,
+    pivot: { x: 0, y: 0 },
+    scale: space.scale * standing,
+  })
+}
+
+function paintLeader(context: CanvasRenderingContext2D, { label, style, appears, elapsed }: LabelItem): void {
+  const { from, to } = label.leader!
+  context.globalAlpha = elapsed === null ? 1 : partAt(appears, label.parts, 0, elapsed).opacity
+  context.lineCap = 'round'
+  const stroke = (colour: string, width: number) => {
+    context.strokeStyle = colour
+    context.lineWidth = width
+    context.beginPath()
+    context.moveTo(from.x, from.y)
+    context.lineTo(to.x, to.y)
+    context.stroke()
+  }
+  const width = Math.max(1.5, LEADER * style.size)
+  if (style.halo) stroke(style.halo.colour, width + 0.7 * style.halo.width * style.size)
+  stroke(style.plate && style.plate.shape !== 'underline' ? style.plate.colour : style.colour, width)
   context.globalAlpha = 1
 }

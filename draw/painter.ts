@@ -4,6 +4,7 @@ import { IS_GROUND } from '#core/frame/frame'
 import { alongCourse, itemBounds } from './bounds'
 import type { CanvasSpace } from './canvas-space'
 import { spaceOf } from './canvas-space'
+import { paintCaption } from './caption'
 import { paintCredit } from './credit'
 import { paintArea, paintEdgeShade, paintGround } from './ground'
 import { growsAtHead, inkReach, paintInk, paintPlanned } from './ink'
@@ -65,6 +66,8 @@ export function createPainter(studio: Studio): Painter {
         return paintLabel(context, space, item)
       case 'postcard':
         return paintPostcard(context, studio, space, item)
+      case 'caption':
+        return paintCaption(context, space, item)
       case 'credit':
         return paintCredit(context, space, item)
       default:
@@ -199,6 +202,7 @@ const hasOnlyGrown = (was: InkItem, item: InkItem): boolean =>
 function nameOf(item: FrameItem): string {
   if ('leg' in item) return `${item.kind} ${item.leg}`
   if ('stop' in item) return `${item.kind} ${item.stop}`
+  if (item.kind === 'caption') return `caption ${item.id}`
   if (item.kind === 'sheet') return `sheet ${item.sheet.id}`
   return item.kind === 'area' ? `area ${item.area.id}` : item.kind
 }

@@ -1,14 +1,14 @@
 import type { Size } from '#core/geometry/size'
 import type { PostcardItem } from '#core/frame/frame'
-import { besidePin } from '#core/frame/marks'
+import { besidePin, POSTCARD_GAP } from '#core/frame/marks'
 import { radians } from '#core/geometry/angle'
 import type { Point } from '#core/geometry/point'
 import type { Photo, Postcard } from '#core/journey/schema'
 import type { CanvasSpace } from './canvas-space'
 import { placeAt, standingScale } from './canvas-space'
 import { translucent } from './colour'
-import { setFont } from './fonts'
-import { brokenInto } from './text'
+import { brokenInto } from '#core/type/block'
+import { HOUSE_FACE, setFont } from './fonts'
 import type { Studio } from './studio'
 
 /** Measures of a postcard, as shares of its size: its border, its letters under a photo and alone, and the space between lines. */
@@ -20,8 +20,7 @@ const LEADING = 1.22
 /** The distance of the baseline below the line's middle, as a share of the letter size; measured on the label font, Alegreya 700. */
 const BASELINE = 0.28
 
-/** The gap between a postcard and its pin, and the least gap to the frame's edges, in reference pixels. */
-const GAP = 16
+/** The least gap to the frame's edges, in reference pixels. */
 const MARGIN = 24
 
 /** The shadow's blur and its offset downwards, as shares of the card's size. */
@@ -53,14 +52,13 @@ function layout(context: CanvasRenderingContext2D, space: CanvasSpace, { at, pos
   const photo = postcard.photo ? photoSize(postcard.photo, size) : undefined
   const inside = photo?.width ?? size - 4 * border
   const letters = size * (photo ? CAPTION : LETTERS)
-  setFont(context, letters)
-  const lines = brokenInto(context, postcard.text, inside)
+  const lines = brokenInto(postcard.text, HOUSE_FACE, inside / letters)
   const text = lines.length * letters * LEADING
   const width = photo ? photo.width + 2 * border : size
   const height = photo ? photo.height + 2 * border + text : Math.max(text + 4 * border, size * 0.3)
   const upright = turnedSize({ width, height }, postcard)
   const middle = keptIn(
-    besidePin(pin, postcard.side, upright, GAP),
+    besidePin(pin, postcard.side, upright, POSTCARD_GAP),
     upright,
     space.projection.toScreen(at),
     standingScale(space, at),

@@ -1,13 +1,15 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { compile } from '#core/frame/compile'
+import type { LabelPlaces } from '#core/frame/label-scene'
+import { NO_PLACES } from '#core/frame/label-scene'
 import { groundGeo } from '#core/geo/ground'
 import { JourneyError } from '#core/error'
 import { findLeg } from '#core/journey/lookup'
 import type { Past } from '#core/journey/history'
 import { keptPast, pastOf } from '#core/journey/history'
 import { checkEdited } from '#core/journey/parse'
-import type { Journey, Leg, Sheet, Stop, Traveller, ViewAtMoment } from '#core/journey/schema'
+import type { Caption, Journey, Leg, Sheet, Stop, Traveller, ViewAtMoment } from '#core/journey/schema'
 
 /** `also` are the ids of further stops or legs that were selected with the first. */
 export type Selection =
@@ -17,6 +19,8 @@ export type Selection =
   | { kind: 'view'; id?: string }
   | { kind: 'stop'; id: string; visit?: number; also?: readonly string[] }
   | { kind: 'leg'; id: string; also?: readonly string[] }
+  /** A title or readout. */
+  | { kind: 'caption'; id: string }
 
 /** A message about something that has just happened, and possibly an action. */
 export interface Notice {
@@ -40,7 +44,10 @@ export const useEditor = defineStore('editor', () => {
   const notice = shallowRef<Notice>()
   let gesture: string | undefined
 
-  const compiled = computed(() => (journey.value ? compile(journey.value) : undefined))
+  /** The places of automatic labels that were found last, and whether they are those of the journey as it is now. */
+  const labelPlaces = shallowRef<LabelPlaces>(NO_PLACES)
+  const labelsPlaced = ref(false)
+  const compiled = computed(() => (journey.value ? compile(journey.value, labelPlaces.value) : undefined))
   /** The selected traveller, and its compiled trip. */
   const travellerId = ref('')
   /** The traveller that is worked on: the one chosen last, or the first one. */
@@ -86,6 +93,10 @@ export const useEditor = defineStore('editor', () => {
     const { value } = selection
     return value.kind === 'view' ? journey.value?.views.find(({ id }) => id === value.id) : undefined
   })
+  const selectedCaption = computed<Caption | undefined>(() => {
+    const { value } = selection
+    return value.kind === 'caption' ? journey.value?.captions.find(({ id }) => id === value.id) : undefined
+  })
   /** The ways between the Earth and the ground, where a sheet is georeferenced. */
   const geo = computed(() => journey.value && groundGeo(journey.value))
 
@@ -96,6 +107,7 @@ export const useEditor = defineStore('editor', () => {
     past.value = pastOf(kept, opened)
     future.value = []
     selection.value = { kind: 'journey' }
+    labelPlaces.value = NO_PLACES
     travellerId.value = ''
     refusal.value = ''
     notice.value = undefined
@@ -115,7 +127,7 @@ export const useEditor = defineStore('editor', () => {
       if (after === before) return true
       checkEdited(before, after)
       // The compiled courses are cached by the parts of the journey, and reused when the stage compiles it.
-      compile(after)
+      compile(after, labelPlaces.value)
     } catch (error) {
       if (!(error instanceof JourneyError)) throw error
       refusal.value = error.message
@@ -199,6 +211,9 @@ export const useEditor = defineStore('editor', () => {
     selectedIds,
     selectedSheet,
     selectedView,
+    selectedCaption,
+    labelPlaces,
+    labelsPlaced,
     geo,
     refusal,
     notice,

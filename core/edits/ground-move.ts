@@ -11,7 +11,7 @@ import { readPoints, writePoints } from '../journey/track-line'
 export type Move = (p: Point) => Point
 
 /**
- * Moves everything on the ground by a map of it: stops, the courses of legs, networks, areas, the views after the first, and all sheets but one that
+ * Moves everything on the ground by a map of it: stops, the courses of legs, networks, areas, the scale, the views after the first, and all sheets but one that
  * stays. The view with which the film begins is the caller's responsibility.
  */
 export function withGroundMoved(journey: Journey, move: Move, staying?: string): Journey {
@@ -28,6 +28,7 @@ export function withGroundMoved(journey: Journey, move: Move, staying?: string):
     })),
     networks: journey.networks.map((network) => movedNetwork(network, move)),
     areas: journey.areas.map((area) => movedArea(area, move)),
+    measures: movedMeasures(journey, move),
     views: journey.views.map((entry) => ({ ...entry, view: movedView(entry.view, move) })),
     sheets: journey.sheets.map((sheet) => (sheet.id === staying ? sheet : { ...sheet, place: movedPlace(sheet, move) })),
   }
@@ -44,6 +45,14 @@ function localScale(move: Move, at: Point, step: number): number {
   const from = move(at)
   const [right, down] = [move({ x: at.x + step, y: at.y }), move({ x: at.x, y: at.y + step })]
   return Math.sqrt((Math.hypot(right.x - from.x, right.y - from.y) * Math.hypot(down.x - from.x, down.y - from.y)) / step ** 2)
+}
+
+/** A scale that was given holds for the new ground as for the old one, at the middle of the film's first view. */
+function movedMeasures({ measures, camera }: Journey, move: Move): Journey['measures'] {
+  const { metresPerUnit } = measures
+  return metresPerUnit === null
+    ? measures
+    : { ...measures, metresPerUnit: metresPerUnit / localScale(move, camera.centre, 1 / camera.zoom) }
 }
 
 /** A handle, which is an offset, at a point that moves. */

@@ -41,6 +41,8 @@ export function removeTraveller(journey: Journey, who: string): Journey {
   if (journey.travellers.length === 1) return journey
   return produce(journey, (draft) => {
     draft.travellers = draft.travellers.filter((traveller) => traveller.id !== who)
+    // What told of it tells of the first one from then on.
+    for (const { content } of draft.captions) if ('traveller' in content && content.traveller === who) content.traveller = null
     dropUnvisited(draft)
   })
 }

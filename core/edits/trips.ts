@@ -10,7 +10,7 @@ import { findLeg, legEnds, travellerOf } from '../journey/lookup'
 import type { CourseShape, Journey, Leg, Stop, Traveller } from '../journey/schema'
 import type { Recorded } from '../courses/track-course'
 import { joinedTrack, reversedTrack, splitTrack } from '../courses/track-course'
-import { arrange, visitsOf } from './visits'
+import { arrange, labelLike, visitsOf } from './visits'
 
 /** Changes to the shape of the trip that keep courses as drawn: pure functions, journey in, journey out. */
 
@@ -35,11 +35,11 @@ export function insertStop(journey: Journey, legId: string, near: Point, ids: { 
       found: false,
       place: null,
       pin: { ...model.pin },
-      label: { ...model.label },
+      label: labelLike(model.label),
       postcard: null,
     }
     draft.stops.push(stop)
-    traveller.visits.splice(index + 1, 0, { stop: ids.stop, layover: 0 })
+    traveller.visits.splice(index + 1, 0, { stop: ids.stop, layover: 0, date: null })
     const { travel } = leg
     const shared = (part: number) => (travel === null ? null : Math.max(0.1, travel * part))
     traveller.legs.splice(index + 1, 0, { ...leg, id: ids.leg, course: parts[1], travel: shared(1 - share) })
@@ -145,7 +145,8 @@ export function reverseTrip(journey: Journey, who: string): Journey {
   const turned = legs.map((leg): Leg => ({ ...leg, course: reversedCourse(journey, leg) }))
   const back = [...visits].reverse()
   const isEnd = (i: number) => i === 0 || i === visits.length - 1
-  const held = back.map((visit, i) => (isEnd(i) ? { ...visit, layover: visits[i]!.layover } : visit))
+  // The days go on in their order.
+  const held = back.map((visit, i) => ({ ...visit, date: visits[i]!.date, layover: isEnd(i) ? visits[i]!.layover : visit.layover }))
   const reversed: Traveller = { ...traveller, visits: held, legs: turned.reverse() }
   return { ...journey, travellers: journey.travellers.map((other) => (other === traveller ? reversed : other)) }
 }

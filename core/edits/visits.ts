@@ -6,7 +6,7 @@ import { upwardBow } from '../geometry/bow'
 import { resolveVehicle } from '../vehicles/vehicle'
 import { travellerOf } from '../journey/lookup'
 import { withTimeForAll } from './pace'
-import type { CourseShape, Journey, Leg, Moment, Span, Stop, Traveller } from '../journey/schema'
+import type { CourseShape, Journey, Label, Leg, Moment, Span, Stop, Traveller } from '../journey/schema'
 import { labelSchema, legSchema, pinSchema } from '../journey/schema'
 
 /**
@@ -39,11 +39,25 @@ export function addStop(
     found,
     place: place ? { lon: place.lon, lat: place.lat } : null,
     pin: previous ? { ...previous.pin } : pinSchema.parse({}),
-    label: previous ? { ...previous.label } : labelSchema.parse({}),
+    label: previous ? labelLike(previous.label) : labelSchema.parse({}),
     postcard: null,
   }
   return visitStop({ ...journey, stops: [...journey.stops, stop] }, ids.stop, ids.leg, who)
 }
+
+/** The label of a new stop, with the letters of another's: it looks for its place itself, and has no note yet. */
+export const labelLike = (label: Label): Label => ({
+  ...label,
+  place: { kind: 'automatic' },
+  second: label.second?.kind === 'note' ? null : label.second,
+})
+
+/** Sets the day of a visit, as year-month-day. */
+export const setVisitDate = (journey: Journey, visit: number, date: string | null, who: string): Journey =>
+  produce(journey, (draft) => {
+    const found = travellerOf(draft, who).visits[visit]
+    if (found) found.date = date
+  })
 
 /** Extends a traveller's trip to an existing stop, its own or another's. If the set times leave no room, the film grows. */
 export function visitStop(journey: Journey, stop: string, leg: string, who: string): Journey {
@@ -59,7 +73,7 @@ export function visitStop(journey: Journey, stop: string, leg: string, who: stri
           : legSchema.parse({ id: leg, ink: { colour: traveller.colour } }),
       )
     }
-    traveller.visits.push({ stop, layover: null })
+    traveller.visits.push({ stop, layover: null, date: null })
   })
   return withTimeForAll(extended, who)
 }
@@ -145,7 +159,7 @@ export const visitsOf = ({ visits }: Pick<Traveller, 'visits'>, stop: string): n
 export function dropUnvisited(draft: Journey): void {
   const visited = new Set(draft.travellers.flatMap(({ visits }) => visits.map((visit) => visit.stop)))
   draft.stops = draft.stops.filter((stop) => visited.has(stop.id))
-  for (const { shown } of [...draft.sheets, ...draft.areas]) if (shown) letGoOfStops(shown, visited)
+  for (const { shown } of [...draft.sheets, ...draft.areas, ...draft.captions]) if (shown) letGoOfStops(shown, visited)
   draft.views = draft.views.filter(({ at }) => isTiedTo(at, visited))
 }
 

@@ -48,6 +48,7 @@ export function timedTrip(journey: Journey, traveller: Traveller): TimedTrip {
     stop: stops[i]!,
     arrive: frameTime(visit.arrive, rate),
     leave: frameTime(visit.leave, rate),
+    date: traveller.visits[i]!.date,
   }))
   const legs = traveller.legs.map((leg, i): TimedLeg => {
     const course = courses[i]!

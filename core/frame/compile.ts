@@ -8,17 +8,25 @@ import { cubicBezier, NAMED_CURVES } from '../pace/easing'
 import { frameCount, frameTime } from '../pace/rate'
 import { heldIn } from '../sheet/framing'
 import { compileTraveller, timedTrip } from './compile-traveller'
-import type { CompiledJourney, CompiledPostcard, CompiledVisit } from './compiled'
-import { labelPlace, postcardTimes } from './marks'
+import type { CompiledJourney, CompiledLabel, CompiledMark, CompiledPostcard, CompiledTraveller, CompiledVisit } from './compiled'
+import { formatDate } from './dates'
+import { layLabel, setLabel } from './label-layout'
+import type { LabelPlaces } from './label-scene'
+import { findLabelPlaces, USUAL_PLACE } from './label-scene'
+import { labelStart, postcardTimes } from './marks'
+import type { Ruler } from './metres'
+import { formatDistance, metresAlong, rulerOf } from './metres'
+import { countParts, revealSeconds } from './reveal'
 import { compileSpan, timeOf } from './span'
 
 export type * from './compiled'
 
 /**
  * Compiles a journey. Courses that an edit has not touched are not made again.
+ * @param places where its automatic labels lie, if that is known already; else the best places are looked for
  * @throws JourneyError if the set times do not fit into the journey's length.
  */
-export function compile(journey: Journey): CompiledJourney {
+export function compile(journey: Journey, places?: LabelPlaces): CompiledJourney {
   const { rate } = journey.frame
   const frames = frameCount(journey.seconds, rate)
   const lastTime = frameTime(frames - 1, rate)
@@ -31,22 +39,81 @@ export function compile(journey: Journey): CompiledJourney {
   const views = compileViews(journey, film[0], moments, lastTime, reference)
   const still = projectionAt({ views, reference }, 0)
   const look = views.moves.length === 0 ? () => still : remembering((time) => projectionAt({ views, reference }, time))
-  return {
+  const ruler = rulerOf(journey)
+  const travellers = trips.map((trip) => compileTraveller(trip, rate, look))
+  const compiled: CompiledJourney = {
     journey,
     frames,
     lastTime,
     scale: outputScale(journey.frame),
     reference,
     views,
-    travellers: trips.map((trip) => compileTraveller(trip, rate, look)),
+    travellers,
     marks: shown.map((visit) => ({
       ...visit,
       number: 1 + shown.filter(({ arrive }) => arrive < visit.arrive).length,
-      labelPlace: labelPlace(visit.stop.pin, visit.stop.label),
+      label: compileLabel(visit, travellers, ruler, { reference, lastTime, unit: journey.measures.unit }),
       postcard: compilePostcard(visit, lastTime),
     })),
     sheets: film.map((sheet) => ({ sheet, shown: compileSpan(sheet.shown, moments, lastTime) })),
     areas: journey.areas.map((area) => ({ area, shown: compileSpan(area.shown, moments, lastTime) })),
+    captions: journey.captions.map((caption) => ({ caption, shown: compileSpan(caption.shown, moments, lastTime), ruler })),
+  }
+  return { ...compiled, marks: withPlaces(compiled.marks, places ?? findLabelPlaces(compiled)) }
+}
+
+/** Marks with their automatic labels at the places that were found for them. */
+const withPlaces = (marks: readonly CompiledMark[], places: LabelPlaces): CompiledMark[] =>
+  marks.map((mark) => {
+    const { stop, label } = mark
+    const found = places.get(stop.id)
+    return label && found && stop.label.place.kind === 'automatic'
+      ? { ...mark, label: { ...label, ...layLabel(stop.label, stop.pin, label.block, found) } }
+      : mark
+  })
+
+/** A label at its usual place, if it is automatic. */
+function compileLabel(
+  visit: CompiledVisit,
+  travellers: readonly CompiledTraveller[],
+  ruler: Ruler | undefined,
+  { reference, lastTime, unit }: { reference: Size; lastTime: number; unit: Journey['measures']['unit'] },
+): CompiledLabel | undefined {
+  const { label, pin, name } = visit.stop
+  const second = secondLine(visit, travellers, ruler, unit)
+  if (!label.shown || (name === '' && second === '')) return undefined
+  const block = setLabel(name, second, label.style, reference)
+  const parts = countParts(block, label.appears.by)
+  const from = labelStart(visit.arrive, pin, revealSeconds(label.appears, parts), lastTime)
+  return { ...layLabel(label, pin, block, USUAL_PLACE), from, parts }
+}
+
+/** What stands under a stop's name; '' for nothing, or what is not known. */
+function secondLine(
+  visit: CompiledVisit,
+  travellers: readonly CompiledTraveller[],
+  ruler: Ruler | undefined,
+  unit: Journey['measures']['unit'],
+): string {
+  const { second } = visit.stop.label
+  switch (second?.kind) {
+    case undefined:
+      return ''
+    case 'note':
+      return second.text.trim()
+    case 'date':
+      return visit.date === null ? '' : formatDate(visit.date)
+    case 'distance': {
+      const trip = travellers.find(({ visits }) => visits.includes(visit))
+      if (!trip || !ruler) return ''
+      const before = trip.legs.slice(0, trip.visits.indexOf(visit))
+      return formatDistance(
+        before.reduce((sum, { course }) => sum + metresAlong(course, course.length, ruler), 0),
+        unit,
+      )
+    }
+    default:
+      return second satisfies never
   }
 }
 

@@ -2,11 +2,13 @@ import { clamp } from '../geometry/clamp'
 import type { Size } from '../geometry/size'
 import type { ViewTrack } from '../camera/view-track'
 import type { Course } from '../geometry/course'
-import type { Area, Journey, Leg, Postcard, Sheet, Stop, Traveller } from '../journey/schema'
+import type { Area, Caption, Journey, Leg, Postcard, Sheet, Stop, Traveller } from '../journey/schema'
 import type { Vehicle } from '../vehicles/vehicle'
 import type { EasingFunction } from '../pace/easing'
 import type { Run } from './heading'
-import type { LabelPlace, PostcardTimes } from './marks'
+import type { LabelLayout } from './label-layout'
+import type { PostcardTimes } from './marks'
+import type { Ruler } from './metres'
 import type { CompiledSpan } from './span'
 import type { Turning } from './turning'
 
@@ -27,6 +29,14 @@ export interface CompiledJourney {
   /** The sheets and areas of the film, and when they are shown; tracing sheets are not among them. */
   sheets: { sheet: Sheet; shown: CompiledSpan }[]
   areas: { area: Area; shown: CompiledSpan }[]
+  captions: CompiledCaption[]
+}
+
+/** A title or readout, when it is shown, and what its distances are measured by, if that is known. */
+export interface CompiledCaption {
+  caption: Caption
+  shown: CompiledSpan
+  ruler: Ruler | undefined
 }
 
 export interface CompiledTraveller {
@@ -39,12 +49,21 @@ export interface CompiledVisit {
   stop: Stop
   arrive: number
   leave: number
+  /** The day of arrival, as year-month-day, if it is known. */
+  date: string | null
+}
+
+/** A label set and placed, when it begins to appear, and in how many parts it does. */
+export interface CompiledLabel extends LabelLayout {
+  from: number
+  parts: number
 }
 
 export interface CompiledMark extends CompiledVisit {
   /** Its number in the order of arrival, from 1. */
   number: number
-  labelPlace: LabelPlace
+  /** Undefined where no name is shown. */
+  label: CompiledLabel | undefined
   postcard: CompiledPostcard | undefined
 }
 

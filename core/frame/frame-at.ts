@@ -6,12 +6,13 @@ import { creditLine } from '../sheet/credits'
 import type { CompiledJourney, CompiledMark, CompiledTraveller } from './compile'
 import type { CreditItem, Frame, FrameItem, InkItem, LabelItem, PlannedItem, PinItem, PostcardItem, VehicleItem } from './frame'
 import { IS_GROUND } from './frame'
-import type { Appearance } from './marks'
-import { circleAt, labelAppearanceAt, pinAppearanceAt, postcardAppearanceAt, SETTLED } from './marks'
+import { circleAt, pinAppearanceAt, postcardAppearanceAt, SETTLED } from './marks'
 import type { Pin } from '../journey/schema'
 import type { Motion } from './motion'
 import { inkAt, plannedAt } from './ink-at'
 import { motionAt } from './motion'
+import { captionsAt } from './captions'
+import { revealSeconds } from './reveal'
 import { visibilityAt } from './span'
 
 /** The frame of a compiled journey at a time in seconds, clamped to the film. The same time always gives the same frame. */
@@ -27,8 +28,9 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
   for (const traveller of travellers) items.push(...inks(traveller, time, lastTime, projection))
   items.push(...pins(standing, time, lastTime))
   travellers.forEach((traveller, i) => items.push(...vehicle(traveller, motions[i])))
-  items.push(...labels(standing, time, lastTime))
+  items.push(...labels(standing, time))
   items.push(...postcards(standing, time))
+  items.push(...captionsAt(compiled, time, projection, journey.creditLine ? CREDIT_ROOM : 0))
   items.push(...credits(compiled, time))
   return {
     time,
@@ -47,7 +49,7 @@ export const onTable = (frame: Frame, view: View): Frame => ({
   ...frame,
   view,
   isMoving: false,
-  items: frame.items.filter((item) => item.kind !== 'edge-shade' && item.kind !== 'credit'),
+  items: frame.items.filter((item) => item.kind !== 'edge-shade' && item.kind !== 'caption' && item.kind !== 'credit'),
 })
 
 /** A frame of what travels and marks the way alone, to be laid over something else: the ground, and the line that names its sources, are left out. */
@@ -86,6 +88,9 @@ function ground({ journey, sheets, areas }: CompiledJourney, time: number): Fram
 const CREDIT_SECONDS = 1
 const CREDIT_FADE = 0.25
 
+/** What captions at the lower right leave for it, in reference pixels. */
+const CREDIT_ROOM = 20
+
 function credits({ journey, lastTime }: CompiledJourney, time: number): CreditItem[] {
   const opacity = Math.min(1, (time - (lastTime - CREDIT_SECONDS - CREDIT_FADE)) / CREDIT_FADE)
   if (!journey.creditLine || opacity <= 0) return []
@@ -117,70 +122,55 @@ function planned(traveller: CompiledTraveller, time: number, lastTime: number, p
 }
 
 /** Pins and labels that have settled look the same from then on: a journey has many of them. */
-const settled = new WeakMap<CompiledMark, { pin?: PinItem; label?: LabelItem }>()
+const settledPins = new WeakMap<CompiledMark, PinItem>()
+const settledLabels = new WeakMap<CompiledMark, LabelItem>()
 
-/** The items of marks. @param make the item of a mark that has appeared so far */
-function marksAt<K extends 'pin' | 'label'>(
-  kind: K,
-  marks: readonly CompiledMark[],
-  appearance: (mark: CompiledMark) => Appearance | undefined,
-  make: (mark: CompiledMark, seen: Appearance) => Extract<FrameItem, { kind: K }>,
-): Extract<FrameItem, { kind: K }>[] {
-  const items: Extract<FrameItem, { kind: K }>[] = []
+/** The item that a mark has settled to; made once. */
+function settled<Item>(known: WeakMap<CompiledMark, Item>, mark: CompiledMark, make: () => Item): Item {
+  const found = known.get(mark)
+  if (found) return found
+  const item = make()
+  known.set(mark, item)
+  return item
+}
+
+function pins(marks: readonly CompiledMark[], time: number, lastTime: number): PinItem[] {
+  const items: PinItem[] = []
   for (const mark of marks) {
-    const seen = appearance(mark)
+    const { stop, arrive, number } = mark
+    const { pin } = stop
+    const seen = pin.shape === 'none' ? undefined : pinAppearanceAt(time, arrive, lastTime, pin)
     if (!seen) continue
-    if (seen !== SETTLED) {
-      items.push(make(mark, seen))
-      continue
-    }
-    const known = settled.get(mark) ?? {}
-    const item = (known[kind] ??= make(mark, seen) as never) as Extract<FrameItem, { kind: K }>
-    settled.set(mark, known)
-    items.push(item)
+    const make = (): PinItem => ({
+      kind: 'pin',
+      stop: stop.id,
+      at: stop.at,
+      pin,
+      inside: insideOf(pin, number),
+      circle: (pin.circle && circleAt(pin.circle, time, arrive, lastTime, pin.delay)) ?? null,
+      ...seen,
+    })
+    // A circle may still be on its way when the pin has settled.
+    items.push(seen === SETTLED && !pin.circle ? settled(settledPins, mark, make) : make())
   }
   return items
 }
 
-const pins = (marks: readonly CompiledMark[], time: number, lastTime: number): PinItem[] =>
-  marksAt(
-    'pin',
-    marks,
-    ({ stop, arrive }) => {
-      if (stop.pin.shape === 'none') return undefined
-      const seen = pinAppearanceAt(time, arrive, lastTime, stop.pin)
-      // A circle may still be on its way when the pin has settled.
-      return seen === SETTLED && stop.pin.circle ? { ...SETTLED } : seen
-    },
-    ({ stop, arrive, number }, seen) => ({
-      kind: 'pin',
-      stop: stop.id,
-      at: stop.at,
-      pin: stop.pin,
-      inside: insideOf(stop.pin, number),
-      circle: (stop.pin.circle && circleAt(stop.pin.circle, time, arrive, lastTime, stop.pin.delay)) ?? null,
-      ...seen,
-    }),
-  )
-
 const insideOf = ({ inside }: Pin, number: number): string =>
   inside === null ? '' : inside.kind === 'number' ? String(number) : inside.text
 
-const labels = (marks: readonly CompiledMark[], time: number, lastTime: number): LabelItem[] =>
-  marksAt(
-    'label',
-    marks,
-    ({ stop: { label, name, pin }, arrive }) => (label.shown && name !== '' ? labelAppearanceAt(time, arrive, lastTime, pin) : undefined),
-    ({ stop, labelPlace }, seen) => ({
-      kind: 'label',
-      stop: stop.id,
-      at: stop.at,
-      text: stop.name,
-      label: stop.label,
-      place: labelPlace,
-      ...seen,
-    }),
-  )
+function labels(marks: readonly CompiledMark[], time: number): LabelItem[] {
+  const items: LabelItem[] = []
+  for (const mark of marks) {
+    const { stop, label } = mark
+    if (!label || time <= label.from) continue
+    const { style, appears } = stop.label
+    const elapsed = time - label.from
+    const make = (at: number | null): LabelItem => ({ kind: 'label', stop: stop.id, at: stop.at, label, style, appears, elapsed: at })
+    items.push(elapsed >= revealSeconds(appears, label.parts) ? settled(settledLabels, mark, () => make(null)) : make(elapsed))
+  }
+  return items
+}
 
 function postcards(marks: readonly CompiledMark[], time: number): PostcardItem[] {
   const items: PostcardItem[] = []

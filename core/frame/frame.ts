@@ -2,9 +2,12 @@ import type { Size } from '../geometry/size'
 import type { View } from '../camera/view'
 import type { Course } from '../geometry/course'
 import type { Point } from '../geometry/point'
-import type { Area, Ground, Ink, Label, Pin, Postcard, Sheet, Planned, Wash } from '../journey/schema'
+import type { Appears, Area, Ground, Ink, Pin, Postcard, Sheet, Planned, TextStyle, Wash } from '../journey/schema'
+import type { Align } from '../type/block'
 import type { Vehicle } from '../vehicles/vehicle'
-import type { CircleState, LabelPlace } from './marks'
+import type { CaptionFigure } from './captions'
+import type { CompiledLabel } from './compiled'
+import type { CircleState } from './marks'
 import type { Motion } from './motion'
 
 /** What one frame shows: plain data, items in back-to-front order, places in ground units, sizes in reference pixels. */
@@ -24,7 +27,18 @@ export interface Frame {
 }
 
 export type FrameItem =
-  GroundItem | SheetItem | AreaItem | EdgeShadeItem | PlannedItem | InkItem | PinItem | VehicleItem | LabelItem | PostcardItem | CreditItem
+  | GroundItem
+  | SheetItem
+  | AreaItem
+  | EdgeShadeItem
+  | PlannedItem
+  | InkItem
+  | PinItem
+  | VehicleItem
+  | LabelItem
+  | PostcardItem
+  | CaptionItem
+  | CreditItem
 
 /** Whether each kind of item is part of the ground: these are the lowest, and look the same as long as the view rests. */
 export const IS_GROUND = {
@@ -38,6 +52,7 @@ export const IS_GROUND = {
   vehicle: false,
   label: false,
   postcard: false,
+  caption: false,
   credit: false,
 } as const satisfies Record<FrameItem['kind'], boolean>
 
@@ -116,11 +131,11 @@ export interface LabelItem {
   kind: 'label'
   stop: string
   at: Point
-  text: string
-  label: Label
-  place: LabelPlace
-  scale: number
-  opacity: number
+  label: CompiledLabel
+  style: TextStyle
+  appears: Appears
+  /** Seconds since it began to appear; null once it has settled. */
+  elapsed: number | null
 }
 
 export interface PostcardItem {
@@ -144,6 +159,20 @@ export interface VehicleItem {
   mirrored: boolean
   opacity: number
   altitude: number
+}
+
+/** A title or a readout, a scale bar or an arrow to the north: it stands in the frame, not on the ground. */
+export interface CaptionItem {
+  kind: 'caption'
+  id: string
+  figure: CaptionFigure
+  style: TextStyle
+  appears: Appears
+  /** Its upper left corner, in reference pixels from the frame's, and how its lines are aligned. */
+  at: Point
+  align: Align
+  elapsed: number | null
+  opacity: number
 }
 
 /** A line at the frame's lower right that names the sources. */

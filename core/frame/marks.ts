@@ -1,7 +1,8 @@
+import type { Box } from '../geometry/box'
 import type { Size } from '../geometry/size'
 import { clamp } from '../geometry/clamp'
 import type { Point } from '../geometry/point'
-import type { Label, Pin, PinCircle, Postcard } from '../journey/schema'
+import type { Pin, PinCircle, Postcard, Side } from '../journey/schema'
 import { overshoot, smooth } from '../pace/easing'
 
 /** Pins and labels begin to appear this many seconds before arrival, labels a little later, and take a moment to settle. */
@@ -12,6 +13,9 @@ const LABEL_LAG = 0.12
 /** The delay of a postcard after arrival, when the pin has settled, and how long it takes to disappear, in seconds. */
 const POSTCARD_LAG = 0.2
 const POSTCARD_LEAVE = 0.3
+
+/** The gap between a postcard and its pin, in reference pixels. */
+export const POSTCARD_GAP = 16
 
 export interface Appearance {
   scale: number
@@ -51,13 +55,9 @@ export function pinAppearanceAt(
 
 const AT_ONCE: PinTiming = { before: 'hidden', delay: 0 }
 
-/** How far a label has appeared at time t; it comes with its pin, a little later. */
-export const labelAppearanceAt = (
-  t: number,
-  arrive: number,
-  lastTime: number,
-  { delay }: Pick<Pin, 'delay'> = AT_ONCE,
-): Appearance | undefined => appearanceAt(t, arrive + delay, lastTime, LABEL_LAG)
+/** When a label begins to appear: with its pin, a little later, and early enough to be whole in the last frame. @param lasts how long it takes */
+export const labelStart = (arrive: number, { delay }: Pick<Pin, 'delay'>, lasts: number, lastTime: number): number =>
+  Math.max(0, Math.min(arrive + delay - LEAD + LABEL_LAG, lastTime - lasts))
 
 /** How long the circles round pins take, in seconds: to run outwards, to settle, to be drawn. */
 const CIRCLE_SECONDS = { pulse: 1.3, settling: 0.7, 'by-hand': 0.8 } as const satisfies Record<PinCircle['kind'], number>
@@ -123,13 +123,6 @@ export function postcardAppearanceAt(t: number, { from, to }: PostcardTimes): Ap
   return { scale: coming < 1 ? overshoot(coming) : 1, opacity: smooth(coming * 2) * smooth(going) }
 }
 
-export interface Box {
-  left: number
-  right: number
-  top: number
-  bottom: number
-}
-
 /** The box of a pin around its place, as shares of its size: some stand on their foot, others are centred. */
 export const PIN_BOXES: Record<Pin['shape'], Box> = {
   lantern: { left: -0.34, right: 0.34, top: -1, bottom: 0 },
@@ -150,14 +143,20 @@ export const PIN_BOXES: Record<Pin['shape'], Box> = {
   none: { left: 0, right: 0, top: 0, bottom: 0 },
 }
 
-export interface LabelPlace {
-  /** Where the text's baseline begins, is centred or ends, in reference pixels from the stop. */
-  offset: Point
-  align: 'left' | 'center' | 'right'
+/** What a pin covers about its place, in reference pixels, with the circle that stays round it. */
+export function pinBox({ shape, size, circle }: Pin): Box {
+  const { left, right, top, bottom } = PIN_BOXES[shape]
+  const reach = shape !== 'none' && circle && circle.kind !== 'pulse' ? circle.radius : 0
+  return {
+    left: size * Math.min(left, -reach),
+    right: size * Math.max(right, reach),
+    top: size * Math.min(top, -reach),
+    bottom: size * Math.max(bottom, reach),
+  }
 }
 
 /** The middle of a card beside a pin, in reference pixels from the stop, with its nearest side or corner next to the pin. */
-export function besidePin(pin: Pin, side: Label['side'], { width, height }: Size, gap: number): Point {
+export function besidePin(pin: Pin, side: Side, { width, height }: Size, gap: number): Point {
   const box = PIN_BOXES[pin.shape]
   const isRight = side.endsWith('right')
   const isLeft = side.endsWith('left')
@@ -167,25 +166,4 @@ export function besidePin(pin: Pin, side: Label['side'], { width, height }: Size
   const middle = ((box.top + box.bottom) / 2) * pin.size
   const y = isTop ? box.top * pin.size - gap - height / 2 : isBottom ? box.bottom * pin.size + gap + height / 2 : middle
   return { x, y }
-}
-
-/** Height of capitals and the room above the baseline, as shares of the letter size; measured on the label font, Alegreya 700. */
-const CAPITAL = 0.64
-
-/** Places a label on its side of the pin. */
-export function labelPlace(pin: Pin, label: Label): LabelPlace {
-  const box = PIN_BOXES[pin.shape]
-  const gap = label.size * 0.32
-  const corner = label.side.includes('-')
-  const aside = corner ? gap * 0.4 : gap
-  const [left, right, top, bottom] = [box.left * pin.size, box.right * pin.size, box.top * pin.size, box.bottom * pin.size]
-  const toRight = label.side.endsWith('right')
-  const toLeft = label.side.endsWith('left')
-  const x = toRight ? right + aside : toLeft ? left - aside : (left + right) / 2
-  const y = label.side.startsWith('top')
-    ? top - aside
-    : label.side.startsWith('bottom')
-      ? bottom + aside + label.size * CAPITAL
-      : (top + bottom) / 2 + (label.size * CAPITAL) / 2
-  return { offset: { x, y }, align: toRight ? 'left' : toLeft ? 'right' : 'center' }
 }

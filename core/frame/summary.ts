@@ -2,7 +2,11 @@ import { projectionOf } from '../camera/projection'
 import { degrees } from '../geometry/angle'
 import { pointAt } from '../geometry/course'
 import type { Point } from '../geometry/point'
-import type { Frame } from './frame'
+import type { TextBlock } from '../type/block'
+import type { Frame, LabelItem } from './frame'
+import { labelBox } from './label-layout'
+
+const textOf = ({ lines }: TextBlock): string => lines.map(({ text }) => text).join('\n')
 
 /**
  * A frame without its point tables, for people and tests to read: positions in ground units, headings in degrees, ink lengths in ground units. `screen` is
@@ -14,6 +18,14 @@ export function frameSummary(frame: Frame) {
     if (projection.clearance(at) < 0) return null
     const { x, y } = projection.toScreen(at)
     return { x: x * frame.scale, y: y * frame.scale }
+  }
+  /** What a label covers, in output pixels. */
+  const boxOf = ({ at, label, style }: LabelItem) => {
+    const { x, y } = projection.toScreen(at)
+    const k = Math.sqrt(projection.depthScale(at))
+    const box = labelBox(label, style)
+    const [left, top] = [(x + k * box.left) * frame.scale, (y + k * box.top) * frame.scale]
+    return { left, top, right: (x + k * box.right) * frame.scale, bottom: (y + k * box.bottom) * frame.scale }
   }
   return {
     time: frame.time,
@@ -75,10 +87,15 @@ export function frameSummary(frame: Frame) {
             stop: item.stop,
             at: item.at,
             screen: screen(item.at),
-            text: item.text,
-            scale: item.scale,
-            opacity: item.opacity,
+            text: textOf(item.label.block),
+            box: boxOf(item),
+            settled: item.elapsed === null,
           }
+        case 'caption': {
+          const { kind, id, figure, at, opacity } = item
+          const says = figure.kind === 'north-arrow' ? { bearing: figure.bearing } : { text: textOf(figure.block) }
+          return { kind, id, figure: figure.kind, ...says, screen: { x: at.x * frame.scale, y: at.y * frame.scale }, opacity }
+        }
         default:
           return item satisfies never
       }

@@ -1,6 +1,6 @@
 import { flatView, referenceSize } from '../camera/view'
 import type { FrameFormat, Journey } from './schema'
-import { groundSchema, JOURNEY_FORMAT, JOURNEY_VERSION, travellerSchema } from './schema'
+import { groundSchema, measuresSchema, JOURNEY_FORMAT, JOURNEY_VERSION, travellerSchema } from './schema'
 
 /** Frame sizes on offer: [name, width, height]. 4:5 and 9:16 are for upright feeds (common practice, no source). */
 export const FRAME_SIZES = {
@@ -48,6 +48,8 @@ export function createJourney(name: string, frame: FrameFormat = DEFAULT_FRAME, 
     ground: groundSchema.parse({}),
     sheets: [],
     areas: [],
+    captions: [],
+    measures: measuresSchema.parse({}),
     creditLine: false,
     networks: [],
     camera: flatView({ x: reference.width / 2, y: reference.height / 2 }, 1),

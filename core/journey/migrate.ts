@@ -34,6 +34,11 @@ const MIGRATIONS: readonly ((document: Raw) => Raw)[] = [
             : travellers,
         }),
   }),
+  // Version 7: a label's letters have a style of their own, and it may look for its place itself.
+  ({ stops, ...rest }) => ({
+    ...rest,
+    ...(stops === undefined ? {} : { stops: Array.isArray(stops) ? stops.map(withLetters) : stops }),
+  }),
 ]
 
 const isRaw = (value: unknown): value is Raw => typeof value === 'object' && value !== null
@@ -93,6 +98,24 @@ function withBreak(node: unknown): unknown {
   if (!isRaw(node) || !('gap' in node)) return node
   const { gap, ...rest } = node
   return { ...rest, break: gap }
+}
+
+/** A stop of version 6, whose label was always on a side of its pin, to the right where nothing was said. */
+function withLetters(stop: unknown): unknown {
+  if (!isRaw(stop)) return stop
+  const { label = {}, ...rest } = stop
+  if (!isRaw(label)) return stop
+  const { shown, side = 'right', size, colour, halo, ...unknown } = label
+  const set = (fields: Raw) => Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined))
+  return {
+    ...rest,
+    label: {
+      ...unknown,
+      ...set({ shown }),
+      place: { kind: 'side', side },
+      style: set({ size, colour, halo: halo === undefined ? undefined : { colour: halo } }),
+    },
+  }
 }
 
 const withId = (sheet: unknown): unknown => (typeof sheet === 'object' && sheet !== null ? { id: 'sheet', ...sheet } : sheet)

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { FRAME_RATES } from '../pace/rate'
 import { NAMED_CURVES } from '../pace/easing'
 import { VEHICLE_IDS } from '../vehicles/catalogue'
+import { captionSchema, measuresSchema } from './caption-schema'
 import { inkSchema } from './ink-schema'
 import { areaSchema, groundSchema, sheetSchema } from './sheet-schema'
 import { photoSchema, stopSchema } from './stop-schema'
@@ -9,19 +10,22 @@ import type { Moment, Span } from './values'
 import { countIn, HEIGHTS_PATTERN, isRising, POINTS_PATTERN, TIMES_PATTERN } from './track-line'
 import { colour, id, LIMITS, momentSchema, point, seconds, unit, viewSchema } from './values'
 
+export * from './caption-schema'
 export * from './ink-schema'
+export * from './label-schema'
 export * from './pin-schema'
 export * from './sheet-schema'
 export * from './stop-schema'
+export * from './text-schema'
 export { LIMITS } from './values'
 export type { Moment, Span } from './values'
 
 /**
- * The journey document, version 6: what is stored, exchanged and undone.
+ * The journey document, version 7: what is stored, exchanged and undone.
  * Lengths are in ground units (gu) or reference pixels (rpx), times in seconds; see docs/journey-format.md.
  */
 export const JOURNEY_FORMAT = 'zephyrine-journey'
-export const JOURNEY_VERSION = 6
+export const JOURNEY_VERSION = 7
 
 const evenSide = z.int().min(64).max(LIMITS.side).multipleOf(2, 'must be an even number of pixels')
 const title = z.string().trim().min(1).max(120)
@@ -179,6 +183,8 @@ export const visitSchema = z.strictObject({
   stop: id,
   /** Seconds spent there; null for automatic. */
   layover: seconds.nullable().default(null),
+  /** The day of arrival, as year-month-day. */
+  date: z.iso.date().nullable().default(null),
 })
 
 export const travellerSchema = z.strictObject({
@@ -214,6 +220,9 @@ export const journeySchema = z
     camera: viewSchema,
     /** The views that follow it, in any order. */
     views: z.array(viewAtMomentSchema).max(LIMITS.views).default([]),
+    /** Titles and readouts, from the lowest to the uppermost. */
+    captions: z.array(captionSchema).max(LIMITS.captions).default([]),
+    measures: measuresSchema.prefault({}),
     /** Travel time is shared out by length to this power: 0 equally, 1 by distance. */
     shareExponent: unit.default(0.5),
     stops: z.array(stopSchema).max(LIMITS.stops).default([]),
@@ -229,7 +238,11 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
     if (known.has(stop.id)) complain(['stops', i, 'id'], `is "${stop.id}", which another stop has already`)
     known.add(stop.id)
   })
-  const uniqueIds = (list: readonly { id: string }[], field: 'sheets' | 'areas' | 'networks' | 'travellers' | 'views', what: string) => {
+  const uniqueIds = (
+    list: readonly { id: string }[],
+    field: 'sheets' | 'areas' | 'networks' | 'travellers' | 'views' | 'captions',
+    what: string,
+  ) => {
     const seen = new Set<string>()
     list.forEach((entry, i) => {
       if (seen.has(entry.id)) complain([field, i, 'id'], `is "${entry.id}", which another ${what} has already`)
@@ -241,6 +254,7 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
   uniqueIds(journey.networks, 'networks', 'network')
   uniqueIds(journey.travellers, 'travellers', 'traveller')
   uniqueIds(journey.views, 'views', 'view')
+  uniqueIds(journey.captions, 'captions', 'caption')
   const checkMoment = (moment: Moment | undefined, path: PropertyKey[]) => {
     if (moment && 'stop' in moment && !journey.travellers.some(({ visits }) => visits.some((visit) => visit.stop === moment.stop)))
       complain([...path, 'stop'], `names the stop "${moment.stop}", which nobody visits`)
@@ -256,6 +270,11 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
       complain(['sheets', i, 'crop'], 'is not a part of the sheet')
   })
   journey.areas.forEach((area, i) => checkSpan(area.shown, ['areas', i]))
+  journey.captions.forEach(({ shown, content }, i) => {
+    checkSpan(shown, ['captions', i])
+    if ('traveller' in content && content.traveller !== null && !journey.travellers.some(({ id }) => id === content.traveller))
+      complain(['captions', i, 'content', 'traveller'], `names the traveller "${content.traveller}", who is not in the journey`)
+  })
   const legIds = new Set<string>()
   journey.travellers.forEach((traveller, t) => {
     const path = ['travellers', t]

@@ -1,18 +1,7 @@
 import { z } from 'zod'
+import { labelSchema, SIDES } from './label-schema'
 import { pinSchema } from './pin-schema'
 import { colour, id, imageHash, LIMITS, lonLat, point } from './values'
-
-/** Clockwise, so that opposite ones are four apart. */
-export const SIDES = ['top', 'top-right', 'right', 'bottom-right', 'bottom', 'bottom-left', 'left', 'top-left'] as const
-
-export const labelSchema = z.strictObject({
-  shown: z.boolean().default(true),
-  side: z.enum(SIDES).default('right'),
-  /** Letter size in rpx. */
-  size: z.number().min(8).max(300).default(44),
-  colour: colour.default('#14233a'),
-  halo: colour.default('#fbf6ea'),
-})
 
 /** An imported picture; its size in pixels, which are nominal for a drawing. */
 export const photoSchema = z.strictObject({
@@ -54,7 +43,5 @@ export const stopSchema = z.strictObject({
 })
 
 export type Stop = z.output<typeof stopSchema>
-export type Label = z.output<typeof labelSchema>
-export type Side = (typeof SIDES)[number]
 export type Photo = z.output<typeof photoSchema>
 export type Postcard = z.output<typeof postcardSchema>

@@ -16,6 +16,7 @@ export const LIMITS = {
   networkLines: 5000,
   vias: 50,
   views: 200,
+  captions: 20,
   coordinate: 1e7,
   sheets: 20,
   controlPoints: 200,

@@ -17,17 +17,22 @@ import { isEmpty } from '#draw/region'
 import { seenWidth } from '#draw/postcard'
 import { pictureWidth } from '#draw/vehicle'
 import type { SheetPicture, Studio, Surface } from '#draw/studio'
-import { LABEL_FONT_PARTS } from '#draw/fonts'
+import { fontParts, HOUSE_FACE } from '#draw/fonts'
+import type { Face } from '#core/type/measure'
+import { facesIn } from '#core/frame/faces'
 import { hasTiles, readTile } from '../sheets/tiles'
 
 const require = createRequire(join(process.cwd(), 'package.json'))
-let registered = false
+const registered = new Set<string>()
 
-function registerFonts(): void {
-  if (registered) return
-  const folder = join(dirname(require.resolve('@fontsource/alegreya/package.json')), 'files')
-  for (const { family, file } of LABEL_FONT_PARTS) GlobalFonts.register(readFileSync(join(folder, file)), family)
-  registered = true
+/** Makes a face known to the canvases, if it is not yet. */
+function registerFace(face: Pick<Face, 'family' | 'weight'>): void {
+  for (const { registered: name, family, file } of fontParts(face)) {
+    if (registered.has(name)) continue
+    const folder = join(dirname(require.resolve(`@fontsource/${family}/package.json`)), 'files')
+    GlobalFonts.register(readFileSync(join(folder, file)), name)
+    registered.add(name)
+  }
 }
 
 export interface ServerSurface extends Surface {
@@ -83,7 +88,7 @@ function wholePictures(item: FrameItem, scale: number): [picture: Photo, outputW
 
 /** The painter's studio on the server, with the sheets of a data folder. */
 export function createServerStudio(folder: string): ServerStudio {
-  registerFonts()
+  registerFace(HOUSE_FACE)
   const held = new Map<string, { image: string; mosaic: Mosaic; picture: SheetPicture }>()
   /** The levels at which each sheet is held, the finest first. */
   const levels = new Map<string, number[]>()
@@ -125,6 +130,7 @@ export function createServerStudio(folder: string): ServerStudio {
       const { items } = frame
       const { projection } = spaceOf(frame, scale)
       let isNew = false
+      for (const face of facesIn(items)) registerFace(face)
       for (const item of items) {
         if (item.kind === 'sheet') {
           const { sheet, edge } = item

@@ -192,8 +192,13 @@ describe('the details', () => {
     await page.getByTestId('stop-handle').first().click()
     await page.getByTestId('stop-name').locator('input').fill('Harrow')
     await page.getByRole('radio', { name: 'Pennant' }).click()
+    await page.getByRole('radio', { name: 'Side', exact: true }).click()
     await page.getByRole('radio', { name: 'bottom left' }).click()
-    expect((await stored()).stops[0]).toMatchObject({ name: 'Harrow', pin: { shape: 'pennant' }, label: { side: 'bottom-left' } })
+    expect((await stored()).stops[0]).toMatchObject({
+      name: 'Harrow',
+      pin: { shape: 'pennant' },
+      label: { place: { kind: 'side', side: 'bottom-left' } },
+    })
   })
 
   it('put the stops into another order', async () => {

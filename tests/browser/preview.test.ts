@@ -95,7 +95,7 @@ describe('preview and server frame', () => {
     let journey = createJourney('Names', undefined, 10)
     for (const [i, name] of ['Harrowmere', 'Žluťoučký Łęg', 'Οδύσσεια', 'Остров'].entries()) {
       journey = addStop(journey, { x: 200, y: 220 + 220 * i }, { stop: `s${i}`, leg: `l${i}` }, { traveller: 'traveller' })
-      journey = editStop(journey, `s${i}`, { name, label: { size: 150, side: 'right' } })
+      journey = editStop(journey, `s${i}`, { name, label: { style: { size: 150 }, place: { kind: 'side', side: 'right' } } })
     }
     const id = await store(journey)
     expect(await difference(id, journey, 9.9)).toBeLessThan(1)

@@ -81,8 +81,14 @@ describe('every frame of the demo', () => {
     const last = frames.at(-1)!
     expect(inks(last).map((ink) => ink.head / ink.course.length)).toEqual([1, 1, 1, 1])
     expect(pins(last).map((pin) => [pin.scale, pin.opacity])).toEqual(Array(5).fill([1, 1]))
-    expect(labels(last).map((label) => label.text)).toEqual(['Harrowmere', 'Quillhaven', 'Oar’s End', 'Lampwick', 'Emberlight'])
-    expect(labels(last).every((label) => label.scale === 1 && label.opacity === 1)).toBe(true)
+    expect(labels(last).map(({ label }) => label.block.lines[0]!.text)).toEqual([
+      'Harrowmere',
+      'Quillhaven',
+      'Oar’s End',
+      'Lampwick',
+      'Emberlight',
+    ])
+    expect(labels(last).every(({ elapsed }) => elapsed === null)).toBe(true)
     expect(vehicle(last)).toBeUndefined()
   })
 
@@ -483,7 +489,7 @@ describe('awkward trips', () => {
     const last = framesOf(compile(journey)).at(-1)!
     expect(inks(last)[0]!.head).toBe(inks(last)[0]!.course.length)
     expect(pins(last).every((pin) => pin.scale === 1)).toBe(true)
-    expect(labels(last).every((label) => label.scale === 1)).toBe(true)
+    expect(labels(last).every(({ elapsed }) => elapsed === null)).toBe(true)
     expect(vehicle(last)).toBeUndefined()
   })
 

@@ -19,7 +19,7 @@ import { sharpness } from '#core/frame/sharpness'
 import { VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { EVERY_COURSE } from '../support/every-kind'
 import { demo, journeyOver, paperSheet } from '../support/journeys'
-import { asVersion5 } from '../support/old-documents'
+import { asVersion5, asVersion6, withLabelsRight } from '../support/old-documents'
 
 /** The demo as plain data with one field, named by its path, set to something else (or taken away). */
 function broken(path: string, value?: unknown): unknown {
@@ -39,10 +39,10 @@ describe('reading a journey', () => {
 
   it('takes what version 2 wrote, in which stops had no postcards and no place of their own', () => {
     const now = asVersion5(demo())
-    const stops = demo().stops.map(({ id, name, at, found, pin, label }) => ({ id, name, at, found, pin, label }))
+    const stops = (now.stops as Journey['stops']).map(({ id, name, at, found, pin, label }) => ({ id, name, at, found, pin, label }))
     expect(parseJourney({ ...now, version: 2, stops })).toEqual({
       ...demo(),
-      stops: demo().stops.map((stop) => ({ ...stop, postcard: null })),
+      stops: withLabelsRight(demo()).stops.map((stop) => ({ ...stop, postcard: null })),
     })
   })
 
@@ -69,7 +69,7 @@ describe('reading a journey', () => {
   })
 
   it('takes what version 5 wrote: lines with all fields at once, vehicles without a kind, and gaps between nodes', () => {
-    const broken = editLeg(demo(), 'seaplane', { course: EVERY_COURSE.drawn })
+    const broken = editLeg(withLabelsRight(demo()), 'seaplane', { course: EVERY_COURSE.drawn })
     expect(parseJourney(asVersion5(broken))).toEqual(broken)
     const legs = (ink: unknown) => ({ ...asVersion5(journeyOver([[0, 0], [9, 0]])), travellers: [{ id: 't', visits: [{ stop: 's0' }, { stop: 's1' }], legs: [{ id: 'l', ink }] }] }) // prettier-ignore
     const lineOf = (ink: unknown) => parseJourney(legs(ink)).travellers[0]!.legs[0]!.ink.line
@@ -79,6 +79,19 @@ describe('reading a journey', () => {
     expect(() => lineOf({ line: 'wavy' })).toThrow(/ink\.line\.kind/)
   })
 
+  it('takes what version 6 wrote: labels on a side, with the fields of their letters', () => {
+    expect(parseJourney(asVersion6(demo()))).toEqual(withLabelsRight(demo()))
+    const labelOf = (label: unknown) =>
+      parseJourney({ ...asVersion6(demo()), stops: demo().stops.map(({ id, name, at }) => ({ id, name, at, label })) }).stops[0]!.label
+    expect(labelOf({ side: 'top', size: 60, colour: '#112233', halo: '#445566' })).toMatchObject({
+      shown: true,
+      place: { kind: 'side', side: 'top' },
+      style: { family: 'alegreya', weight: 700, size: 60, colour: '#112233', halo: { colour: '#445566', width: 0.1 }, plate: null },
+    })
+    expect(labelOf(undefined).place).toEqual({ kind: 'side', side: 'right' })
+    expect(() => labelOf({ font: 'Arial' })).toThrow(/stops\[0\]\.label.*font/)
+  })
+
   it('fills in defaults', () => {
     const bare = { ...createJourney('Bare'), stops: [{ id: 'a', name: 'A', at: { x: 1, y: 2 } }] }
     expect(parseJourney(JSON.parse(JSON.stringify(bare))).stops[0]!.pin).toMatchObject({ shape: 'lantern', colour: '#d8412f', size: 64 })
@@ -86,7 +99,7 @@ describe('reading a journey', () => {
 
   it.each<[what: string, path: string, value: unknown, message: RegExp]>([
     ['another format', 'format', 'something', /field "format" should be "zephyrine-journey"/],
-    ['a later version', 'version', 7, /field "version" is 7, and this Zephyrine reads versions 1 to 6/],
+    ['a later version', 'version', 8, /field "version" is 8, and this Zephyrine reads versions 1 to 7/],
     ['a missing version', 'version', undefined, /field "version" is missing/],
     [
       'a visit to nowhere',

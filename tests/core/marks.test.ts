@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { circleAt, labelAppearanceAt, labelPlace, PIN_BOXES, pinAppearanceAt } from '#core/frame/marks'
+import { circleAt, labelStart, pinAppearanceAt } from '#core/frame/marks'
 import { headingAt, leanOf, poseOf } from '#core/frame/heading'
 import { degrees, radians } from '#core/geometry/angle'
 import { courseOf } from '#core/geometry/course'
@@ -9,7 +9,7 @@ import { editLeg } from '#core/edits/legs'
 import { editStop } from '#core/edits/stops'
 import { frameAt } from '#core/frame/frame-at'
 import { setLayover } from '#core/edits/pace'
-import { PIN_SHAPES, labelSchema, pinSchema, SIDES } from '#core/journey/schema'
+import { pinSchema } from '#core/journey/schema'
 import { artworkOf, VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { journeyOver } from '../support/journeys'
 
@@ -23,9 +23,10 @@ describe('appearance of pins and labels', () => {
   })
 
   it('lets the label follow the pin', () => {
-    expect(labelAppearanceAt(4.85, 5, 20)).toBeUndefined()
-    expect(labelAppearanceAt(5.1, 5, 20)!.scale).toBeLessThan(pinAppearanceAt(5.1, 5, 20)!.scale + 0.2)
-    expect(labelAppearanceAt(5.32, 5, 20)).toEqual({ scale: 1, opacity: 1 })
+    expect(labelStart(5, { delay: 0 }, 0.4, 20)).toBeCloseTo(4.92, 9)
+    // It is whole in the last frame, however long it takes.
+    expect(labelStart(19.9, { delay: 0 }, 1.6, 20)).toBeCloseTo(18.4, 9)
+    expect(labelStart(0, { delay: 0 }, 0.4, 20)).toBe(0)
   })
 
   it('is brought forward where the film ends too soon, and never begins before it', () => {
@@ -47,7 +48,7 @@ describe('a pin', () => {
   it('comes later, or earlier, by its delay, and its name with it', () => {
     for (const delay of [2, -2]) {
       expect(pinAppearanceAt(5.1 + delay, 5, 20, { before: 'hidden', delay })).toEqual(pinAppearanceAt(5.1, 5, 20))
-      expect(labelAppearanceAt(5.2 + delay, 5, 20, { delay })).toEqual(labelAppearanceAt(5.2, 5, 20))
+      expect(labelStart(5, { delay }, 0.4, 20)).toBeCloseTo(4.92 + delay, 9)
     }
   })
 
@@ -74,37 +75,6 @@ describe('a circle round a pin', () => {
 
   it('is whole in the last frame even where the film ends with the arrival', () => {
     expect(circleAt(pinSchema.parse({ circle: { kind: 'settling' } }).circle!, 10, 10, 10, 0)).toEqual({ scale: 1, opacity: 1, drawn: 1 })
-  })
-})
-
-describe('place of a label', () => {
-  const label = (side: (typeof SIDES)[number]) => labelSchema.parse({ side, size: 40 })
-
-  it.each(SIDES)('on the %s side lies clear of the pin', (side) => {
-    for (const shape of PIN_SHAPES.filter((each) => each !== 'none')) {
-      const pin = pinSchema.parse({ shape, size: 80 })
-      const box = PIN_BOXES[shape]
-      const { offset, align } = labelPlace(pin, label(side))
-      // The text as a box: capitals are 0.64 of the letter size high; 100 px wide.
-      const left = offset.x - { left: 0, center: 50, right: 100 }[align]
-      const text = { left, right: left + 100, top: offset.y - 0.64 * 40, bottom: offset.y }
-      const apart = text.left >= box.right * 80 || text.right <= box.left * 80 || text.top >= box.bottom * 80 || text.bottom <= box.top * 80
-      expect(apart, `${shape} ${JSON.stringify(text)}`).toBe(true)
-    }
-  })
-
-  it('is aligned towards the pin', () => {
-    const pin = pinSchema.parse({})
-    expect(SIDES.map((side) => labelPlace(pin, label(side)).align)).toEqual([
-      'center',
-      'left',
-      'left',
-      'left',
-      'center',
-      'right',
-      'right',
-      'right',
-    ])
   })
 })
 

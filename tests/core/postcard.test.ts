@@ -113,8 +113,9 @@ describe('a postcard', () => {
       ['right', 'left'],
       ['bottom-left', 'top-right'],
     ] as const)
-      expect(newPostcard({ label: { ...stop!.label, side } }, { text: 'x' }).side).toBe(other)
+      expect(newPostcard({ label: { ...stop!.label, place: { kind: 'side', side } } }, { text: 'x' }).side).toBe(other)
     expect(newPostcard({ label: { ...stop!.label, shown: false } }, { text: 'x' }).side).toBe('top')
+    expect(newPostcard({ label: { ...stop!.label, place: { kind: 'automatic' } } }, { text: 'x' }).side).toBe('top')
   })
 
   it.each([

@@ -2,10 +2,15 @@
 import { flatView } from '#core/camera/view'
 import { describe, expect, it } from 'vitest'
 import { referenceSize } from '#core/camera/view'
+import { compile } from '#core/frame/compile'
+import { frameAt } from '#core/frame/frame-at'
+import { createJourney } from '#core/journey/create'
 import type { FrameItem } from '#core/frame/frame'
-import { labelPlace } from '#core/frame/marks'
+import { layLabel, setLabel } from '#core/frame/label-layout'
+import { USUAL_PLACE } from '#core/frame/label-scene'
+import { countParts } from '#core/frame/reveal'
 import { polylineCourse } from '#core/geometry/course'
-import { groundSchema, labelSchema, PIN_SHAPES, pinSchema, plannedSchema, postcardSchema, SIDES } from '#core/journey/schema'
+import { captionSchema, groundSchema, labelSchema, PIN_SHAPES, pinSchema, plannedSchema, postcardSchema, SIDES } from '#core/journey/schema'
 import { artworkOf, VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { resolveVehicle } from '#core/vehicles/vehicle'
 import { itemBounds } from '#draw/bounds'
@@ -103,18 +108,48 @@ describe('bounds', () => {
     },
   )
 
-  it.each(SIDES)('hold a label on the %s', (side) => {
-    const label = labelSchema.parse({ side, size: 60 })
-    expectWithin({
-      kind: 'label',
-      stop: 's',
-      at: middle,
-      text: 'Quillhaven Ågjy',
-      label,
-      place: labelPlace(pinSchema.parse({}), label),
-      scale: 1.1,
-      opacity: 1,
+  const LABELS = [
+    ...SIDES.map((side) => ({ place: { kind: 'side', side }, style: { size: 60 } })),
+    { place: { kind: 'free', x: 300, y: -260 }, style: { size: 60, shadow: 1, halo: { width: 0.3 } } },
+    ...(['box', 'rounded', 'pill', 'banner', 'underline'] as const).map((shape) => ({ style: { size: 50, plate: { shape }, shadow: 1 } })),
+    { second: { kind: 'note', text: 'gjy Åé' }, style: { family: 'oi', case: 'capitals' } },
+    { style: { family: 'playpen-sans', weight: 800, spacing: 0.4 } },
+  ] as const
+
+  it.each(LABELS)('hold a label like %j, while it appears and afterwards', (fields) => {
+    const label = labelSchema.parse(fields)
+    const pin = pinSchema.parse({})
+    const block = setLabel('Quillhaven Ågjy', label.second ? 'a note gjy' : '', label.style, reference)
+    for (const style of ['pop', 'rise', 'wipe'] as const)
+      for (const by of ['whole', 'word', 'letter'] as const)
+        for (const elapsed of [0.18, 0.3, null]) {
+          const appears = { style, by }
+          const parts = countParts(block, by)
+          expectWithin({
+            kind: 'label',
+            stop: 's',
+            at: middle,
+            label: { ...layLabel(label, pin, block, USUAL_PLACE), from: 0, parts },
+            style: label.style,
+            appears,
+            elapsed,
+          })
+        }
+  })
+
+  it.each(['top-left', 'middle', 'bottom-right'] as const)('hold captions at the %s', (corner) => {
+    const journey = compile({
+      ...createJourney('Test', undefined, 10),
+      measures: { unit: 'km', metresPerUnit: 10 },
+      captions: [
+        captionSchema.parse({ id: 'a', corner, content: { kind: 'title', text: 'Ågjy Qj', second: 'of two' }, style: { size: 110, plate: { shape: 'banner' }, shadow: 1 } }), // prettier-ignore
+        captionSchema.parse({ id: 'b', corner, content: { kind: 'scale-bar' }, style: { size: 60 } }),
+        captionSchema.parse({ id: 'c', corner, content: { kind: 'north-arrow' }, style: { size: 60, halo: { width: 0.4 } } }),
+      ],
     })
+    const captions = frameAt(journey, 5).items.filter((item) => item.kind === 'caption')
+    expect(captions).toHaveLength(3)
+    for (const item of captions) for (const elapsed of [0.15, null]) expectWithin({ ...item, elapsed })
   })
 
   it.each(SIDES)('hold a postcard on the %s, tilted, in the middle and kept in at the frame’s edge', (side) => {

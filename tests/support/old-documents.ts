@@ -1,6 +1,43 @@
+import type { Journey } from '#core/journey/schema'
+
+/** A journey whose labels all lie on the right of their pins, as they did before they could look for a place themselves. */
+export const withLabelsRight = (journey: Journey): Journey => ({
+  ...journey,
+  stops: journey.stops.map((stop) => ({ ...stop, label: { ...stop.label, place: { kind: 'side', side: 'right' } } })),
+})
+
+/** A document of the present version as version 6 would have written it: no captions, no dates, and labels with the fields of their letters on a side. */
+export function asVersion6(document: unknown): Record<string, unknown> {
+  const { captions, measures, stops, travellers, ...rest } = JSON.parse(JSON.stringify(document)) as {
+    captions: unknown
+    measures: unknown
+    stops: { label: Label }[]
+    travellers: { visits: { date: unknown }[] }[]
+  }
+  void [captions, measures]
+  return {
+    ...rest,
+    version: 6,
+    stops: stops.map(({ label: { shown, place, style }, ...stop }) => ({
+      ...stop,
+      label: { shown, side: place.side ?? 'right', size: style.size, colour: style.colour, halo: style.halo.colour },
+    })),
+    travellers: travellers.map(({ visits, ...traveller }) => ({
+      ...traveller,
+      visits: visits.map(({ date, ...visit }) => (void date, visit)),
+    })),
+  }
+}
+
+interface Label {
+  shown: boolean
+  place: { side?: string }
+  style: { size: number; colour: string; halo: { colour: string } }
+}
+
 /** A document of the present version as version 5 would have written it: its lines had all fields at once, its vehicles no kind, and a break was a gap. */
 export function asVersion5(document: unknown): Record<string, unknown> {
-  const { travellers, ...rest } = JSON.parse(JSON.stringify(document)) as { travellers: { legs: Leg[] }[] }
+  const { travellers, ...rest } = asVersion6(document) as { travellers: { legs: Leg[] }[] }
   return { ...rest, version: 5, travellers: travellers.map((traveller) => ({ ...traveller, legs: traveller.legs.map(oldLeg) })) }
 }
 

@@ -5,6 +5,7 @@ import type { Selection } from '~/stores/editor'
 import { useEditor } from '~/stores/editor'
 import JourneyDetails from './JourneyDetails.vue'
 import LegDetails from './LegDetails.vue'
+import CaptionDetails from '~/components/text/CaptionDetails.vue'
 import StopDetails from './StopDetails.vue'
 import ViewDetails from './ViewDetails.vue'
 
@@ -15,7 +16,7 @@ const tabs = computed(() => [
   { kind: 'journey' as const, title: 'Journey' },
   { kind: 'sheet' as const, title: 'Sheet' },
 ])
-const OTHERS: Partial<Record<Selection['kind'], string>> = { stop: 'Stop', leg: 'Leg', view: 'View' }
+const OTHERS: Partial<Record<Selection['kind'], string>> = { stop: 'Stop', leg: 'Leg', view: 'View', caption: 'Caption' }
 const other = computed(() => OTHERS[editor.selection.kind])
 
 /** Scroll to the top when another kind of thing is selected; from stop to stop, or leg to leg, the same fields stay in view. */
@@ -48,6 +49,7 @@ watch(
       <StopDetails v-if="editor.selectedStop" :key="editor.selectedStop.id" :stop="editor.selectedStop" />
       <LegDetails v-else-if="editor.selectedLeg" :key="editor.selectedLeg.id" :leg="editor.selectedLeg" />
       <ViewDetails v-else-if="editor.selection.kind === 'view'" :key="editor.selectedView?.id ?? 'opening'" :entry="editor.selectedView" />
+      <CaptionDetails v-else-if="editor.selectedCaption" :key="editor.selectedCaption.id" :caption="editor.selectedCaption" />
       <SheetDetails
         v-else-if="editor.selection.kind === 'sheet'"
         @import="(id) => emit('import', id)"

@@ -26,6 +26,7 @@ import { useEditor } from '~/stores/editor'
 import { usePhotos } from '~/stores/photos'
 import { useStage } from '~/stores/stage'
 import { useTracks } from '~/stores/tracks'
+import CaptionList from '~/components/text/CaptionList.vue'
 import ItineraryList from './ItineraryList.vue'
 import NetworkList from './NetworkList.vue'
 import TravellerList from './TravellerList.vue'
@@ -225,7 +226,13 @@ const next = computed(() => {
       <v-btn size="small" variant="outlined" @click="emit('credits')">Credits …</v-btn>
     </div>
 
-    <FoldedSection class="networks" title="Networks" :note="journey.networks.length > 0 ? String(journey.networks.length) : 'none'"
+    <FoldedSection
+      class="networks"
+      title="Titles and readouts"
+      :note="journey.captions.length > 0 ? String(journey.captions.length) : 'none'"
+      ><CaptionList
+    /></FoldedSection>
+    <FoldedSection title="Networks" :note="journey.networks.length > 0 ? String(journey.networks.length) : 'none'"
       ><NetworkList
     /></FoldedSection>
 

@@ -16,9 +16,9 @@ import PinPicture from '~/components/fields/PinPicture.vue'
 import { READABLE_PACE } from '~/components/fields/readable-pace'
 import { useStopEdits } from '~/composables/use-stop-edits'
 import { useEditor } from '~/stores/editor'
+import LabelFields from './LabelFields.vue'
 import PinFields from './PinFields.vue'
 import PostcardFields from './PostcardFields.vue'
-import SidePicker from './SidePicker.vue'
 import StopName from './StopName.vue'
 import VisitFields from './VisitFields.vue'
 
@@ -116,32 +116,7 @@ const pinNote = computed(() => {
     </template>
 
     <h3>Label</h3>
-    <v-switch
-      label="Show the name"
-      :model-value="stop.label.shown"
-      @update:model-value="(shown) => patch('shown', { label: { shown: shown === true } })"
-    />
-    <template v-if="stop.label.shown">
-      <FieldRow v-slot="{ id }" label="Side">
-        <SidePicker :aria-labelledby="id" :model-value="stop.label.side" @change="(side) => (patch('side', { label: { side } }), done())" />
-      </FieldRow>
-      <NumberSlider
-        label="Size"
-        :model-value="stop.label.size"
-        :min="16"
-        :max="140"
-        unit="px"
-        @change="(size) => patch('label size', { label: { size } })"
-        @done="done"
-      />
-      <ColourField
-        label="Letters"
-        :model-value="stop.label.colour"
-        @change="(colour) => patch('letters', { label: { colour } })"
-        @done="done"
-      />
-      <ColourField label="Halo" :model-value="stop.label.halo" @change="(halo) => patch('halo', { label: { halo } })" @done="done" />
-    </template>
+    <LabelFields :stop="stop" />
 
     <h3>Postcard</h3>
     <PostcardFields :stop="stop" />

@@ -3,8 +3,9 @@ import { computed } from 'vue'
 import { setLayover } from '#core/edits/pace'
 import type { Stop } from '#core/journey/schema'
 import { removeVisit } from '#core/edits/trips'
-import { moveVisit, visitsOf } from '#core/edits/visits'
+import { moveVisit, setVisitDate, visitsOf } from '#core/edits/visits'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
+import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'
@@ -24,6 +25,8 @@ const rests = computed(() => {
   const { arrive, leave } = editor.itinerary!.visits[place.value]!
   return Math.round((leave - arrive) * 100) / 100
 })
+const date = computed(() => visits.value[place.value]!.date)
+const setDate = (value: string | null) => editor.edit((j) => setVisitDate(j, place.value, value, editor.traveller!.id))
 const setRest = (value: number | null) => editor.edit((j) => setLayover(j, place.value, value, editor.traveller!.id))
 function moveBy(step: number) {
   const to = place.value + step
@@ -67,6 +70,17 @@ const ordinal = (n: number) => `${n}${['th', 'st', 'nd', 'rd'][n % 100 > 10 && n
     @change="(value) => change('layover', (j) => setLayover(j, place, value, editor.traveller!.id))"
     @done="done"
   />
+  <FieldRow v-slot="{ id }" label="Arrives on">
+    <div class="day">
+      <v-text-field
+        type="date"
+        :aria-labelledby="id"
+        data-testid="visit-date"
+        :model-value="date ?? ''"
+        @update:model-value="(value: string | null) => setDate(value || null)"
+      />
+    </div>
+  </FieldRow>
   <div v-if="places.length > 1" class="buttons">
     <v-btn
       size="small"

@@ -17,6 +17,7 @@ import { usePlayback } from '~/stores/playback'
 import { useCamera } from '~/stores/camera'
 import { useStage } from '~/stores/stage'
 import CourseOverlay from './CourseOverlay.vue'
+import LabelOverlay from './LabelOverlay.vue'
 import NetworkOverlay from './NetworkOverlay.vue'
 import type { StageSpace } from './stage-space'
 import { draggedBy, groundTransform, perPixel, placeOnStage, tiltedCourse, toStage } from './stage-space'
@@ -166,6 +167,8 @@ const selectLeg = (id: string, more = false) => (more ? editor.selectAlso({ kind
         <path class="hit" :d="pathOf(leg.course)" @pointerdown.stop="selectLeg(leg.leg.id, $event.shiftKey)" />
       </g>
     </g>
+
+    <LabelOverlay v-if="stage.tool === 'select'" :space="space" />
 
     <template v-for="leg in legs" :key="leg.leg.id">
       <template v-if="leg.leg.course.kind === 'drawn'">

@@ -23,7 +23,9 @@ import { followPointer } from '~/composables/use-pointer-drag'
 import { useKeyboardCursor } from '~/composables/use-keyboard-cursor'
 import { useSnapping } from '~/composables/use-snapping'
 import { createBrowserStudio } from '~/services/browser-studio'
-import { loadFrameFonts } from '~/services/frame-fonts'
+import { facesOf } from '#core/frame/faces'
+import { HOUSE_FACE } from '#draw/fonts'
+import { loadFaces } from '~/services/frame-fonts'
 import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
@@ -94,9 +96,24 @@ function paint() {
 }
 
 onMounted(async () => {
-  await loadFrameFonts()
+  await loadFaces([HOUSE_FACE])
   ready.value = true
 })
+/** The faces of the journey's texts, as a key that changes only with them. */
+const faces = computed(() => {
+  const { journey } = editor
+  return journey ? [...new Set(facesOf(journey).map(({ family, weight }) => `${family} ${weight}`))].sort().join() : ''
+})
+watch(
+  faces,
+  async () => {
+    if (!editor.journey) return
+    await loadFaces(facesOf(editor.journey))
+    painter.invalidate()
+    repaint()
+  },
+  { immediate: true },
+)
 watch([() => editor.compiled, () => playback.time, () => stage.view, size, ready], repaint)
 
 const placeOf = (event: { clientX: number; clientY: number }): Point => pointerOn(board.value!, event)

@@ -25,6 +25,7 @@ import SystemDialog from '~/components/sheets/SystemDialog.vue'
 import type { SaveState } from '~/composables/use-autosave'
 import { useAutosave } from '~/composables/use-autosave'
 import { useDrops } from '~/composables/use-drops'
+import { useLabelPlaces } from '~/composables/use-label-places'
 import { useSheetImport } from '~/composables/use-sheet-import'
 import { useShortcuts } from '~/composables/use-shortcuts'
 import { SHEET_FORMAT_WORDS } from '#core/sheet/limits'
@@ -78,6 +79,7 @@ const detailsWidth = useLocalStorage('zephyrine-details-width', 320)
 const paceHeight = useLocalStorage('zephyrine-pace-height', 152)
 
 const sheetImport = useSheetImport()
+useLabelPlaces()
 const exporting = ref(false)
 const showingKeys = ref(false)
 const showingCredits = ref(false)

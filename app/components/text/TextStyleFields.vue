@@ -1,0 +1,134 @@
+<script setup lang="ts">
+import equal from 'fast-deep-equal'
+import { computed } from 'vue'
+import { TEXT_LOOKS } from '#core/dress/text-styles'
+import type { TextStyle } from '#core/journey/schema'
+import { weightOf } from '#core/type/families'
+import ChoiceRow from '~/components/fields/ChoiceRow.vue'
+import ColourField from '~/components/fields/ColourField.vue'
+import FieldRow from '~/components/fields/FieldRow.vue'
+import FoldedSection from '~/components/fields/FoldedSection.vue'
+import NumberSlider from '~/components/fields/NumberSlider.vue'
+import OptionalGroup from '~/components/fields/OptionalGroup.vue'
+import PercentSlider from '~/components/fields/PercentSlider.vue'
+import PictureChoice from '~/components/fields/PictureChoice.vue'
+import { useTextPictures } from '~/composables/use-text-pictures'
+import { useEditor } from '~/stores/editor'
+import { CASES, FAMILY_CHOICES, HALO_FIELDS, inFamily, noteOf, PLATE_FIELDS, weightChoices } from './text-fields'
+
+/**
+ * How letters are set: ready-made looks on top, then typeface, size and colour, the rest folded. Emits the values that change, with a name for the
+ * gesture, and `done` at its end.
+ */
+const props = defineProps<{ modelValue: TextStyle; sample: string; largest: number }>()
+const emit = defineEmits<{ change: [values: Partial<TextStyle>, field: string]; done: [] }>()
+
+const editor = useEditor()
+const ground = computed(() => (editor.journey!.sheets.length > 0 ? MAP_COLOUR : editor.journey!.ground.colour))
+const pictures = useTextPictures(TEXT_LOOKS, () => props.sample.split(/\s/)[0]!.slice(0, 13) || 'Name', () => ground.value) // prettier-ignore
+
+const unsized = ({ size: _, ...rest }: TextStyle) => rest
+const look = computed(() => TEXT_LOOKS.find(({ style }) => equal(unsized(style), unsized(props.modelValue)))?.id ?? null)
+const weights = computed(() => weightChoices(props.modelValue.family))
+const weight = computed(() => String(weightOf(props.modelValue.family, props.modelValue.weight)))
+
+function set(values: Partial<TextStyle>) {
+  emit('done')
+  emit('change', values, 'once')
+  emit('done')
+}
+</script>
+
+<script lang="ts">
+/** The ground of pictures where there is a map: between the sea and the land of a drawn one. */
+const MAP_COLOUR = '#8fb0ac'
+</script>
+
+<template>
+  <PictureChoice
+    v-slot="{ choice }"
+    label="Ready-made letters"
+    :model-value="look"
+    :choices="TEXT_LOOKS.map(({ id, name }) => ({ value: id as string | null, title: name }))"
+    :columns="3"
+    @change="(id) => set(unsized(TEXT_LOOKS.find((entry) => entry.id === id)!.style))"
+  >
+    <img v-if="pictures[choice.value!]" :src="pictures[choice.value!]" alt="" />
+  </PictureChoice>
+  <FieldRow v-slot="{ id }" label="Typeface">
+    <v-select
+      :aria-labelledby="id"
+      :items="FAMILY_CHOICES"
+      :model-value="modelValue.family"
+      data-testid="typeface"
+      @update:model-value="(family) => set(inFamily(modelValue, family))"
+    />
+  </FieldRow>
+  <ChoiceRow
+    v-if="weights.length > 1"
+    label="Weight"
+    :model-value="weight"
+    :choices="weights"
+    @change="(value) => set({ weight: Number(value) })"
+  />
+  <NumberSlider
+    label="Size"
+    :model-value="modelValue.size"
+    :min="16"
+    :max="largest"
+    unit="px"
+    @change="(size) => emit('change', { size }, 'letter size')"
+    @done="emit('done')"
+  />
+  <ColourField
+    label="Letters"
+    :model-value="modelValue.colour"
+    @change="(colour) => emit('change', { colour }, 'letters')"
+    @done="emit('done')"
+  />
+  <FoldedSection title="Halo, plate, spacing" :note="noteOf(modelValue)">
+    <OptionalGroup
+      label="A halo round the letters"
+      :model-value="modelValue.halo"
+      :initial="{ colour: '#fbf6ea', width: 0.1 }"
+      :fields="HALO_FIELDS"
+      @change="(halo, field) => emit('change', { halo }, `halo ${field}`)"
+      @toggle="(halo) => set({ halo })"
+      @done="emit('done')"
+    />
+    <OptionalGroup
+      label="A plate under them"
+      :model-value="modelValue.plate"
+      :initial="{ shape: 'rounded', colour: '#fbf6ea', opacity: 0.92 }"
+      :fields="PLATE_FIELDS"
+      @change="(plate, field) => emit('change', { plate }, `plate ${field}`)"
+      @toggle="(plate) => set({ plate })"
+      @done="emit('done')"
+    />
+    <ChoiceRow label="Case" :model-value="modelValue.case" :choices="CASES" @change="(value) => set({ case: value })" />
+    <NumberSlider
+      label="Spacing"
+      :model-value="Math.round(modelValue.spacing * 100)"
+      :min="-10"
+      :max="60"
+      unit="%"
+      @change="(value) => emit('change', { spacing: value / 100 }, 'spacing')"
+      @done="emit('done')"
+    />
+    <PercentSlider
+      label="Shadow"
+      :model-value="modelValue.shadow"
+      @change="(shadow) => emit('change', { shadow }, 'shadow')"
+      @done="emit('done')"
+    />
+  </FoldedSection>
+</template>
+
+<style scoped>
+img {
+  width: 100%;
+  height: 100%;
+  object-fit: cover;
+  border-radius: 3px;
+}
+</style>

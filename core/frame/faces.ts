@@ -1,0 +1,22 @@
+import type { Journey } from '../journey/schema'
+import { smallWeight } from '../type/block'
+import type { Face } from '../type/measure'
+import type { FrameItem } from './frame'
+
+/** The faces that a frame's texts are set in. */
+export function facesIn(items: readonly FrameItem[]): Face[] {
+  const faces: Face[] = []
+  for (const item of items) {
+    if (item.kind === 'label') faces.push(...item.label.block.lines)
+    if (item.kind === 'caption' && item.figure.kind !== 'north-arrow') faces.push(...item.figure.block.lines)
+    if (item.kind === 'caption') faces.push(item.style)
+  }
+  return faces
+}
+
+/** The faces that a journey's labels and captions may be set in, each weight as it is asked for; small lines are medium at most. */
+export const facesOf = ({ stops, captions }: Pick<Journey, 'stops' | 'captions'>): Pick<Face, 'family' | 'weight'>[] =>
+  [...stops.map(({ label }) => label.style), ...captions.map(({ style }) => style)].flatMap(({ family, weight }) => [
+    { family, weight },
+    { family, weight: smallWeight(weight) },
+  ])

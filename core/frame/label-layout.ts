@@ -1,0 +1,115 @@
+import type { Box } from '../geometry/box'
+import type { Point } from '../geometry/point'
+import type { Size } from '../geometry/size'
+import type { Label, Pin, Side, TextStyle } from '../journey/schema'
+import type { Align, TextBlock } from '../type/block'
+import { setBlock, WIDEST } from '../type/block'
+import { pinBox } from './marks'
+
+/** A name wider than this share of the frame is broken into lines. */
+const FRAME_SHARE = 0.45
+
+/** The distance of a label from its pin, in letter sizes; at a corner it is nearer. */
+const GAP = 0.32
+const CORNER_GAP = 0.4 * GAP
+
+/** How far a plate reaches beyond the text, in letter sizes. */
+const PLATE = { aside: 0.42, above: 0.34, below: 0.36 } as const
+
+/** The line under a text lies so far below it, in letter sizes. */
+export const UNDERLINE = { gap: 0.3, width: 0.07 } as const
+
+/** How far beyond its distance from the pin a label must lie for a line to lead to it, in letter sizes. */
+export const LED_FROM = 0.9
+
+/** A label set and placed: reference pixels from its stop. */
+export interface LabelLayout {
+  block: TextBlock
+  align: Align
+  /** Where its lines begin, are centred or end, and the top of its block. */
+  x: number
+  top: number
+  leader: { from: Point; to: Point } | null
+}
+
+/** Sets the text of a label. */
+export const setLabel = (name: string, second: string, style: TextStyle, reference: Size): TextBlock =>
+  setBlock([{ text: name }, { text: second, isSmall: true }], style, Math.min(WIDEST * style.size, FRAME_SHARE * reference.width))
+
+/** What a text covers, with its plate and halo, from the left end of its lines and the top of its block. */
+export function textBox(block: TextBlock, { size, plate, halo }: TextStyle): Box {
+  const rim = (halo?.width ?? 0) * size
+  if (plate?.shape === 'underline')
+    return { left: -rim, right: block.width + rim, top: -rim, bottom: block.height + (UNDERLINE.gap + UNDERLINE.width) * size }
+  if (plate)
+    return { left: -PLATE.aside * size, right: block.width + PLATE.aside * size, top: -PLATE.above * size, bottom: block.height + PLATE.below * size } // prettier-ignore
+  return { left: -rim, right: block.width + rim, top: -rim, bottom: block.height + Math.max(rim, block.below) }
+}
+
+/** The left end of a block's lines, where they are aligned at x. */
+export const leftOf = ({ width }: TextBlock, align: Align, x: number): number =>
+  align === 'left' ? x : align === 'right' ? x - width : x - width / 2
+
+/** What a placed label covers, in reference pixels from its stop. */
+export function labelBox({ block, align, x, top }: Pick<LabelLayout, 'block' | 'align' | 'x' | 'top'>, style: TextStyle): Box {
+  const box = textBox(block, style)
+  const left = leftOf(block, align, x)
+  return { left: box.left + left, right: box.right + left, top: box.top + top, bottom: box.bottom + top }
+}
+
+/**
+ * Where a label lies on a side of its pin.
+ * @param further how much further away than usual, in letter sizes
+ */
+export function besideAt(pin: Pin, side: Side, style: TextStyle, block: TextBlock, further = 0): Pick<LabelLayout, 'align' | 'x' | 'top'> {
+  const { size, plate } = style
+  const { left, right, top, bottom } = pinBox(pin)
+  const gap = ((side.includes('-') ? CORNER_GAP : GAP) + further) * size
+  const room = plate && plate.shape !== 'underline' ? PLATE : { aside: 0, above: 0, below: plate ? UNDERLINE.gap : 0 }
+  const [isRight, isLeft] = [side.endsWith('right'), side.endsWith('left')]
+  const x = isRight ? right + gap + room.aside * size : isLeft ? left - gap - room.aside * size : (left + right) / 2
+  const y = side.startsWith('top')
+    ? top - gap - room.below * size - block.height
+    : side.startsWith('bottom')
+      ? bottom + gap + room.above * size
+      : (top + bottom) / 2 - block.height / 2
+  return { x, top: y, align: isRight ? 'left' : isLeft ? 'right' : 'center' }
+}
+
+/** Where an automatic label has been placed. */
+export interface FoundPlace {
+  side: Side
+  /** How much further away than usual, in letter sizes. */
+  further: number
+}
+
+/** Sets and places a label. @param found its place, where it is to be automatic */
+export function layLabel(label: Label, pin: Pin, block: TextBlock, found: FoundPlace): LabelLayout {
+  const { style, place } = label
+  const at = ((): Pick<LabelLayout, 'align' | 'x' | 'top'> => {
+    switch (place.kind) {
+      case 'automatic':
+        return besideAt(pin, found.side, style, block, found.further)
+      case 'side':
+        return besideAt(pin, place.side, style, block)
+      case 'free':
+        return { x: place.x, top: place.y - block.height / 2, align: 'center' }
+      default:
+        return place satisfies never
+    }
+  })()
+  const laid = { block, ...at }
+  return { ...laid, leader: label.leader ? leaderTo(labelBox(laid, style), pin, style) : null }
+}
+
+/** The line from a pin's middle to the nearest spot of a label, from edge to edge; none where the label is near. */
+function leaderTo(box: Box, pin: Pin, { size }: TextStyle): LabelLayout['leader'] {
+  const own = pinBox(pin)
+  const middle = { x: (own.left + own.right) / 2, y: (own.top + own.bottom) / 2 }
+  const reach = Math.max(own.right - own.left, own.bottom - own.top, 0.2 * size) / 2
+  const to = { x: Math.min(Math.max(middle.x, box.left), box.right), y: Math.min(Math.max(middle.y, box.top), box.bottom) }
+  const [dx, dy] = [to.x - middle.x, to.y - middle.y]
+  const away = Math.hypot(dx, dy)
+  if (away < reach + LED_FROM * size) return null
+  return { from: { x: middle.x + (dx / away) * reach * 1.1, y: middle.y + (dy / away) * reach * 1.1 }, to }
+}

@@ -1,0 +1,74 @@
+import type { Appears } from '../journey/schema'
+import { overshoot, smooth } from '../pace/easing'
+import type { TextBlock } from '../type/block'
+
+/** How long a part of a text takes to appear, in seconds, and by how much later than the one before it begins, at most. */
+const MOMENT = 0.4
+const STEP = { whole: 0, word: 0.16, letter: 0.05 } as const satisfies Record<Appears['by'], number>
+
+/** All parts have begun after so many seconds, however many they are. */
+const LAST_START = 1.2
+
+/** How far from its place a part that rises begins, in letter sizes. */
+const RISE = 0.55
+
+const graphemes = new Intl.Segmenter('en', { granularity: 'grapheme' })
+
+/** The parts in which a line appears, one after another; together they are the line. Spaces go with the word before them. */
+export function partsOf(line: string, by: Appears['by']): string[] {
+  switch (by) {
+    case 'whole':
+      return [line]
+    case 'word':
+      return line.match(/\S+\s*/g) ?? [line]
+    case 'letter':
+      return [...graphemes.segment(line)].map(({ segment }) => segment)
+    default:
+      return by satisfies never
+  }
+}
+
+/** How many parts a text has. */
+export const countParts = ({ lines }: TextBlock, by: Appears['by']): number =>
+  by === 'whole' ? 1 : lines.reduce((sum, { text }) => sum + partsOf(text, by).length, 0)
+
+const stepOf = (by: Appears['by'], parts: number): number => (parts > 1 ? Math.min(STEP[by], LAST_START / (parts - 1)) : 0)
+
+/** How long a text takes to appear, in seconds. */
+export function revealSeconds({ style, by }: Appears, parts: number): number {
+  return stepOf(by, parts) * (parts - 1) + (style === 'none' ? 0 : MOMENT)
+}
+
+/** How far one of a text's parts has appeared. */
+export interface PartState {
+  scale: number
+  opacity: number
+  /** How far below its place it is, in letter sizes. */
+  rise: number
+  /** The share of it, from the left, that is seen. */
+  seen: number
+}
+
+export const SEEN: PartState = { scale: 1, opacity: 1, rise: 0, seen: 1 }
+
+/** How far part `k` of a text has appeared, so many seconds after the first began. */
+export function partAt({ style, by }: Appears, parts: number, k: number, elapsed: number): PartState {
+  const since = elapsed - k * stepOf(by, parts)
+  const u = style === 'none' ? (since >= 0 ? 1 : 0) : since / MOMENT
+  if (u >= 1) return SEEN
+  if (u <= 0) return { ...SEEN, opacity: 0, seen: 0 }
+  switch (style) {
+    case 'none':
+      return SEEN
+    case 'pop':
+      return { ...SEEN, scale: overshoot(u), opacity: smooth(u * 2) }
+    case 'fade':
+      return { ...SEEN, opacity: smooth(u) }
+    case 'rise':
+      return { ...SEEN, opacity: smooth(u), rise: RISE * (1 - smooth(u)) }
+    case 'wipe':
+      return { ...SEEN, seen: smooth(u) }
+    default:
+      return style satisfies never
+  }
+}

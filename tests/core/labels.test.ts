@@ -1,0 +1,212 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { editLeg } from '#core/edits/legs'
+import { editStop } from '#core/edits/stops'
+import { addStop } from '#core/edits/visits'
+import { compile } from '#core/frame/compile'
+import { frameAt } from '#core/frame/frame-at'
+import { labelOrderSchema } from '#core/frame/label-messages'
+import { besideAt, labelBox, setLabel } from '#core/frame/label-layout'
+import { findLabelPlaces, labelScene, NO_PLACES, PLACES, placesOf } from '#core/frame/label-scene'
+import type { LabelScene } from '#core/frame/label-solver'
+import { costOf, labelCosts, placeLabels } from '#core/frame/label-solver'
+import { PIN_BOXES } from '#core/frame/marks'
+import { lengthInside, overlapArea } from '#core/geometry/box'
+import { labelSchema, PIN_SHAPES, pinSchema, SIDES } from '#core/journey/schema'
+import { demo, journeyOver, movingDemo } from '../support/journeys'
+
+const reference = { width: 1920, height: 1080 }
+
+describe('place of a label', () => {
+  it.each(SIDES)('on the %s side lies clear of the pin', (side) => {
+    for (const shape of PIN_SHAPES.filter((each) => each !== 'none'))
+      for (const plate of [null, {}]) {
+        const pin = pinSchema.parse({ shape, size: 80 })
+        const { style } = labelSchema.parse({ style: { size: 40, plate } })
+        const block = setLabel('Harrowmere', '', style, reference)
+        const { left, right, top, bottom } = PIN_BOXES[shape]
+        const { align, x, top: above } = besideAt(pin, side, style, block)
+        // The text from its capitals to its baseline.
+        const start = x - { left: 0, center: block.width / 2, right: block.width }[align]
+        const text = { left: start, right: start + block.width, top: above, bottom: above + block.height }
+        expect(overlapArea(text, { left: 80 * left, right: 80 * right, top: 80 * top, bottom: 80 * bottom }), shape).toBe(0)
+      }
+  })
+
+  it('is aligned towards the pin', () => {
+    const { style } = labelSchema.parse({})
+    const block = setLabel('Harrowmere', '', style, reference)
+    expect(SIDES.map((side) => besideAt(pinSchema.parse({}), side, style, block).align)).toEqual([
+      'center',
+      'left',
+      'left',
+      'left',
+      'center',
+      'right',
+      'right',
+      'right',
+    ])
+  })
+
+  it('set by hand has its middle there, and a line leads to it where it is far', () => {
+    const journey = editStop(journeyOver([[500, 500], [1500, 500]]), 's1', { name: 'Far', label: { place: { kind: 'free', x: 200, y: -150 } } }) // prettier-ignore
+    const { label, stop } = compile(journey).marks[1]!
+    const { left, right } = labelBox(label!, { ...stop.label.style, halo: null })
+    expect((left + right) / 2).toBeCloseTo(200, 6)
+    expect(label!.top + label!.block.height / 2).toBeCloseTo(-150, 6)
+    expect(label!.leader!.to.x).toBeCloseTo(labelBox(label!, stop.label.style).left, 6)
+    expect(compile(editStop(journey, 's1', { label: { leader: false } })).marks[1]!.label!.leader).toBeNull()
+  })
+})
+
+describe('the length of a segment in a box', () => {
+  const box = { left: 0, right: 10, top: 0, bottom: 10 }
+  it.each([
+    [[-5, 5, 15, 5], 10],
+    [[2, 2, 5, 6], 5],
+    [[-5, -5, 5, 5], Math.hypot(5, 5)],
+    [[-5, 0, 5, -10], 0],
+    [[11, 0, 11, 10], 0],
+    [[3, 3, 3, 3], 0],
+  ] as const)('%j is %d', ([ax, ay, bx, by], length) => expect(lengthInside(box, ax, ay, bx, by)).toBeCloseTo(length, 9))
+})
+
+/** Scenes of a few labels at random in a small frame, with some pins and lines. */
+const place = fc.record({ x: fc.integer({ min: 40, max: 560 }), y: fc.integer({ min: 40, max: 360 }) })
+const scenes: fc.Arbitrary<LabelScene> = fc
+  .record({
+    stops: fc.array(place, { minLength: 2, maxLength: 5 }),
+    width: fc.integer({ min: 60, max: 200 }),
+    line: fc.array(place, { minLength: 2, maxLength: 4 }),
+    moves: fc.boolean(),
+  })
+  .map(({ stops, width, line, moves }) => {
+    const candidates = [
+      [14, -10],
+      [-14 - width, -10],
+      [-width / 2, -34],
+      [-width / 2, 14],
+      [10, -30],
+      [-10 - width, 12],
+    ].map(([left, top], i) => ({ box: { left: left!, right: left! + width, top: top!, bottom: top! + 20 }, cost: i / 10 }))
+    const sample = (shift: number, from: number) => ({
+      from,
+      to: from + 5,
+      places: stops.map(({ x, y }) => ({ x: x + shift, y, scale: 1 })),
+      obstacles: stops.map(({ x, y }, own) => ({
+        box: { left: x + shift - 8, right: x + shift + 8, top: y - 8, bottom: y + 8 },
+        own,
+        from: 0,
+        to: Infinity,
+      })),
+      lines: [
+        {
+          points: line.flatMap(({ x, y }) => [x + shift, y]),
+          shares: line.map((_, i) => i / (line.length - 1)),
+          depart: 0,
+          arrive: 8,
+          ink: 4,
+          vehicle: null,
+        },
+      ],
+    })
+    return {
+      frame: { width: 600, height: 400 },
+      labels: stops.map((_, i) => ({ stop: `s${i}`, appears: i, candidates })),
+      samples: moves ? [sample(0, 0), sample(25, 5)] : [sample(0, 0)],
+    }
+  })
+
+function* allChoices(counts: readonly number[]): Generator<number[]> {
+  if (counts.length === 0) return void (yield [])
+  for (const rest of allChoices(counts.slice(1))) for (let c = 0; c < counts[0]!; c++) yield [c, ...rest]
+}
+
+describe('labels that look for their places', () => {
+  it('take the best there are, as trying all of them shows', () => {
+    fc.assert(
+      fc.property(scenes, (scene) => {
+        const costs = labelCosts(scene)
+        let least = Infinity
+        for (const choice of allChoices(scene.labels.map(({ candidates }) => candidates.length)))
+          least = Math.min(least, costOf(choice, costs))
+        expect(costOf(placeLabels(scene), costs)).toBeCloseTo(least, 6)
+      }),
+      { numRuns: 60 },
+    )
+  })
+
+  it('are never worse off than on their usual side, with a hundred stops', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.integer({ min: 0, max: 1900 }), fc.integer({ min: 0, max: 1060 })), { minLength: 60, maxLength: 100 }),
+        (spots) => {
+          let journey = journeyOver(spots, {}, 200)
+          journey = { ...journey, stops: journey.stops.map((stop, i) => ({ ...stop, name: `Stop number ${i}` })) }
+          const scene = labelScene(compile(journey, NO_PLACES))!
+          const costs = labelCosts(scene)
+          expect(costOf(placeLabels(scene), costs)).toBeLessThanOrEqual(
+            costOf(
+              scene.labels.map(() => 0),
+              costs,
+            ),
+          )
+        },
+      ),
+      { numRuns: 4 },
+    )
+  })
+
+  it('keep clear of one another, of pins, lines and edges in the demo', () => {
+    for (const journey of [demo(), movingDemo()]) {
+      const scene = labelScene(compile(journey, NO_PLACES))!
+      const costs = labelCosts(scene)
+      // A cost below 1 a label stands for the liking of sides alone.
+      expect(costOf(placeLabels(scene), costs)).toBeLessThan(scene.labels.length * 1000)
+    }
+    const scene = labelScene(compile(demo(), NO_PLACES))!
+    expect(costOf(placeLabels(scene), labelCosts(scene))).toBeLessThan(scene.labels.length)
+  })
+
+  it('get out of the way of a name set by hand, of the edge, and of the vehicle that rests', () => {
+    let journey = journeyOver([[300, 540], [1800, 540]], { vehicle: null }, 10) // prettier-ignore
+    journey = { ...journey, stops: journey.stops.map((stop) => ({ ...stop, name: 'A rather long name' })) }
+    const sideOf = (j: typeof journey, id: string) => findLabelPlaces(compile(j, NO_PLACES)).get(id)!.side
+    // Beside the pin's head there is room above the line; at the frame's right edge the name must go to the left.
+    expect(sideOf(journey, 's0')).toBe('right')
+    expect(sideOf(journey, 's1')).toBe('left')
+    const other = addStop(journey, { x: 700, y: 300 }, { stop: 'x', leg: 'lx' }, { traveller: 'traveller' })
+    const named = editStop(other, 'x', { name: 'In the way', label: { place: { kind: 'free', x: -200, y: 210 } } })
+    expect(sideOf(named, 's0')).not.toBe('right')
+    // A vehicle that stands there covers the sides; above it there is room.
+    const driven = editLeg(journey, 'l1', { vehicle: { kind: 'catalogue', artwork: 'camper', colour: '#d8412f', size: 160 } })
+    expect(sideOf(driven, 's0')).toMatch(/^(top|bottom)/)
+  })
+
+  it('are the same wherever the search is done: in a worker, from what can be sent there', () => {
+    const compiled = compile(movingDemo(), NO_PLACES)
+    const { scene } = labelOrderSchema.parse(structuredClone({ order: 1, scene: labelScene(compiled)! }))
+    expect(placesOf(scene, placeLabels(scene))).toEqual(findLabelPlaces(compiled))
+    // What was found before plays no part.
+    const elsewhere = new Map(compiled.marks.map(({ stop }) => [stop.id, PLACES[5]!]))
+    expect(findLabelPlaces(compile(movingDemo(), elsewhere))).toEqual(findLabelPlaces(compiled))
+  })
+
+  it('lie in the film where the search put them', () => {
+    const journey = movingDemo()
+    const places = findLabelPlaces(compile(journey, NO_PLACES))
+    for (const item of frameAt(compile(journey), 99).items) {
+      if (item.kind !== 'label') continue
+      const { stop } = compile(journey).marks.find((mark) => mark.stop.id === item.stop)!
+      const { side, further } = places.get(item.stop)!
+      expect(item.label).toMatchObject(besideAt(stop.pin, side, stop.label.style, item.label.block, further))
+    }
+  })
+
+  it('do not look where all are set by hand', () => {
+    const journey = demo()
+    const set = journey.stops.reduce((j, { id }) => editStop(j, id, { label: { place: { kind: 'side', side: 'top' } } }), journey)
+    expect(labelScene(compile(set))).toBeUndefined()
+    expect(editLeg(set, 'seaplane', {})).toBeDefined()
+  })
+})
