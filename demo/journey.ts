@@ -110,16 +110,34 @@ export function demoJourney(sheet: Sheet, photo: Photo): Journey {
         postcard: { photo, text: 'Emberlight at dusk', side: 'bottom', tilt: 3 },
       },
     ],
+    captions: [
+      {
+        id: 'title',
+        content: { kind: 'title', text: 'Round the Lantern Isles', second: 'four days by rail, road, oar and air' },
+        corner: 'bottom',
+        style: { size: 96, colour: '#fbf6ea', halo: { colour: '#14233a', width: 0.08 }, shadow: 0.6 },
+        appears: { style: 'rise', by: 'word' },
+        shown: { from: { at: 'start' }, to: { at: 'start', offset: 3.4 }, fade: 0.5 },
+      },
+      {
+        id: 'day',
+        content: { kind: 'day' },
+        heading: 'Lantern Isles',
+        corner: 'top-left',
+        style: { size: 58, colour: '#fbf6ea', halo: { colour: '#14233a', width: 0.1 } },
+        shown: { from: { at: 'start', offset: 3.6 }, to: { at: 'end' }, fade: 0.5 },
+      },
+    ],
     networks: demoNetworks(),
     travellers: [
       {
         id: 'traveller',
         visits: [
-          { stop: 'harrowmere', layover: 1 },
-          { stop: 'quillhaven', layover: 1.2 },
-          { stop: 'oarsend', layover: 1.2 },
-          { stop: 'lampwick', layover: 1.2 },
-          { stop: 'emberlight', layover: 2.2 },
+          { stop: 'harrowmere', layover: 1, date: '2026-06-04' },
+          { stop: 'quillhaven', layover: 1.2, date: '2026-06-05' },
+          { stop: 'oarsend', layover: 1.2, date: '2026-06-06' },
+          { stop: 'lampwick', layover: 1.2, date: '2026-06-07' },
+          { stop: 'emberlight', layover: 2.2, date: '2026-06-07' },
         ],
         legs: [
           {

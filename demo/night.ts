@@ -57,6 +57,24 @@ export function nightJourney(sheet: Sheet): Journey {
       stop('saltern', 'Saltern Quay', SALTERN_QUAY),
       stop('quillhaven', 'Quillhaven', TOWNS.quillhaven.at),
     ],
+    captions: [
+      {
+        id: 'title',
+        content: { kind: 'title', text: 'Night crossing', second: 'Emberlight to Quillhaven' },
+        corner: 'left',
+        style: { family: 'jura', size: 84, case: 'capitals', spacing: 0.16, colour: '#fdf3d8', halo: null, shadow: 1 },
+        appears: { style: 'fade', by: 'letter' },
+        shown: { from: { at: 'start' }, to: { at: 'start', offset: 3.6 }, fade: 0.6 },
+      },
+      {
+        id: 'distance',
+        content: { kind: 'distance' },
+        corner: 'bottom-left',
+        style: { family: 'jura', size: 64, colour: GOLD, halo: null, shadow: 1 },
+        shown: { from: { at: 'start', offset: 3.8 }, to: { at: 'end' }, fade: 0.5 },
+      },
+    ],
+    measures: { unit: 'nmi' },
     travellers: [
       {
         id: 'traveller',

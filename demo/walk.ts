@@ -94,6 +94,23 @@ export function walkJourney(sheet: Sheet): Journey {
         label,
       },
     ],
+    captions: [
+      {
+        id: 'title',
+        content: { kind: 'title', text: 'Over Great Wick\non foot', second: 'one day in June' },
+        corner: 'top',
+        style: { family: 'playpen-sans', weight: 600, size: 92, colour: '#3b2413', halo: { colour: '#f8efda', width: 0.1 } },
+        appears: { style: 'wipe', by: 'word' },
+        shown: { from: { at: 'start' }, to: { at: 'start', offset: 3.4 }, fade: 0.5 },
+      },
+      ...(['distance', 'height'] as const).map((kind) => ({
+        id: kind,
+        content: { kind },
+        heading: kind === 'distance' ? 'Walked' : 'Height',
+        corner: kind === 'distance' ? ('bottom-left' as const) : ('bottom-right' as const),
+        style: { family: 'playpen-sans' as const, weight: 600, size: 70, colour: '#3b2413', halo: { colour: '#f8efda', width: 0.1 } },
+      })),
+    ],
     travellers: [
       {
         id: 'traveller',

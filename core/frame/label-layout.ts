@@ -22,6 +22,9 @@ export const UNDERLINE = { gap: 0.3, width: 0.07 } as const
 /** How far beyond its distance from the pin a label must lie for a line to lead to it, in letter sizes. */
 export const LED_FROM = 0.9
 
+/** The line begins so far from the pin, in letter sizes. */
+const LEADER_GAP = 0.12
+
 /** A label set and placed: reference pixels from its stop. */
 export interface LabelLayout {
   block: TextBlock
@@ -102,14 +105,18 @@ export function layLabel(label: Label, pin: Pin, block: TextBlock, found: FoundP
   return { ...laid, leader: label.leader ? leaderTo(labelBox(laid, style), pin, style) : null }
 }
 
-/** The line from a pin's middle to the nearest spot of a label, from edge to edge; none where the label is near. */
+/** The line from a pin towards its middle to the nearest spot of a label, from edge to edge; none where the label is near. */
 function leaderTo(box: Box, pin: Pin, { size }: TextStyle): LabelLayout['leader'] {
   const own = pinBox(pin)
   const middle = { x: (own.left + own.right) / 2, y: (own.top + own.bottom) / 2 }
-  const reach = Math.max(own.right - own.left, own.bottom - own.top, 0.2 * size) / 2
   const to = { x: Math.min(Math.max(middle.x, box.left), box.right), y: Math.min(Math.max(middle.y, box.top), box.bottom) }
   const [dx, dy] = [to.x - middle.x, to.y - middle.y]
   const away = Math.hypot(dx, dy)
-  if (away < reach + LED_FROM * size) return null
-  return { from: { x: middle.x + (dx / away) * reach * 1.1, y: middle.y + (dy / away) * reach * 1.1 }, to }
+  if (away === 0) return null
+  // The pin's edge in that direction, as that of an ellipse.
+  const [a, b] = [Math.max(1, (own.right - own.left) / 2), Math.max(1, (own.bottom - own.top) / 2)]
+  const edge = away / Math.hypot(dx / a, dy / b)
+  if (away - edge < LED_FROM * size) return null
+  const start = edge + LEADER_GAP * size
+  return { from: { x: middle.x + (dx / away) * start, y: middle.y + (dy / away) * start }, to }
 }
