@@ -1,21 +1,39 @@
 import type { Artwork } from './artwork'
-import * as artwork from './artwork'
+import * as air from './air'
+import * as rail from './rail'
+import * as road from './road'
+import * as water from './water'
 
 /** The vehicles that ship with the application, by the name that journeys store. */
 export const VEHICLES = {
-  car: artwork.car,
-  camper: artwork.camper,
-  bus: artwork.bus,
-  motorbike: artwork.motorbike,
-  bicycle: artwork.bicycle,
-  walker: artwork.walker,
-  train: artwork.train,
-  ferry: artwork.ferry,
-  sailboat: artwork.sailboat,
-  rowboat: artwork.rowboat,
-  seaplane: artwork.seaplane,
-  airliner: artwork.airliner,
-  balloon: artwork.balloon,
+  car: road.car,
+  hatchback: road.hatchback,
+  camper: road.camper,
+  jeep: road.jeep,
+  lorry: road.lorry,
+  bus: road.bus,
+  'coach-above': road.coachtop,
+  'three-wheeler': road.threewheeler,
+  motorbike: road.motorbike,
+  scooter: road.scooter,
+  bicycle: road.bicycle,
+  walker: road.walker,
+  train: rail.train,
+  'steam-engine': rail.steamer,
+  tram: rail.tram,
+  'railcar-above': rail.railcar,
+  ferry: water.ferry,
+  'cruise-ship': water.liner,
+  sailboat: water.sailboat,
+  'yacht-above': water.yacht,
+  motorboat: water.motorboat,
+  rowboat: water.rowboat,
+  kayak: water.kayak,
+  seaplane: air.seaplane,
+  airliner: air.airliner,
+  'jet-side': air.jet,
+  helicopter: air.helicopter,
+  balloon: air.balloon,
 } as const satisfies Record<string, Artwork>
 
 export type VehicleId = keyof typeof VEHICLES
