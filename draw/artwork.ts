@@ -1,4 +1,5 @@
 import type { Artwork } from '#core/vehicles/artwork'
+import type { Colours } from '#core/vehicles/vehicle'
 import { EDGE } from '#core/vehicles/vehicle'
 import { palette, PAPER } from './colour'
 import type { Studio } from './studio'
@@ -14,8 +15,8 @@ function paths(studio: Studio, artwork: Artwork): Path2D[] {
 }
 
 /** Paints an artwork at the origin, in artwork units, with a light edge all round it. */
-export function paintArtwork(context: CanvasRenderingContext2D, studio: Studio, artwork: Artwork, colour: string): void {
-  const tones = palette(colour)
+export function paintArtwork(context: CanvasRenderingContext2D, studio: Studio, artwork: Artwork, colours: Colours): void {
+  const tones = palette(colours)
   const made = paths(studio, artwork)
   context.lineCap = 'round'
   context.lineJoin = 'round'

@@ -1,6 +1,7 @@
 import { mixColours } from '#core/colour/gradient'
 import { rgbOf, toLinear } from '#core/colour/srgb'
 import type { Tone } from '#core/vehicles/artwork'
+import type { Colours } from '#core/vehicles/vehicle'
 
 /** The dark of outlines and the light that sets marks off from the map. */
 export const LINE = '#16243b'
@@ -9,16 +10,16 @@ export const PAPER = '#fdf8ec'
 /** A #rrggbb colour with an opacity of 0..1. */
 export const translucent = (hex: string, opacity: number): string => `rgba(${rgbOf(hex).join(',')},${opacity})`
 
-/** The paints of an artwork whose body has the given colour. */
-export const palette = (body: string): Record<Tone, string> => ({
+/** The paints of an artwork in some colours. */
+export const palette = ({ body, second, third }: Colours): Record<Tone, string> => ({
   body,
-  shade: mixColours(body, LINE, 0.38),
-  tint: mixColours(body, PAPER, 0.42),
+  shade: third ?? mixColours(body, LINE, 0.38),
+  tint: second ?? mixColours(body, PAPER, 0.42),
   line: LINE,
   glass: '#bfe0e6',
-  paper: PAPER,
+  paper: second ?? PAPER,
   lamp: '#f6c766',
-  wood: '#8c6142',
+  wood: third ?? '#8c6142',
   steel: '#97a4b0',
 })
 

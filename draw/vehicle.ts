@@ -1,6 +1,6 @@
 import type { VehicleItem } from '#core/frame/frame'
 import type { Vehicle } from '#core/vehicles/vehicle'
-import { reachOf } from '#core/vehicles/vehicle'
+import { MOST_ALTITUDE, reachOf } from '#core/vehicles/vehicle'
 import { paintArtwork, paintSilhouette } from './artwork'
 import type { CanvasSpace } from './canvas-space'
 import { layAt, placeAt } from './canvas-space'
@@ -54,7 +54,7 @@ export const pictureWidth = ({ size, posture: { bounds } }: Vehicle, scale: numb
 function paintLook(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, vehicle: Vehicle): void {
   switch (vehicle.kind) {
     case 'catalogue':
-      return paintArtwork(context, studio, vehicle.artwork, vehicle.colour)
+      return paintArtwork(context, studio, vehicle.artwork, vehicle.colours)
     case 'image': {
       const picture = studio.wholePicture(vehicle.picture, pictureWidth(vehicle, space.scale))
       if (!picture) return
@@ -89,7 +89,7 @@ function paintShadow(context: CanvasRenderingContext2D, studio: Studio, space: C
 /** A cleared square layer, set to draw the item's artwork in its pose around the middle. Its size is that of the vehicle at its highest. */
 function posed(surfaceOf: Layers['first'], item: VehicleItem, scale: number): Surface {
   const size = sizeOf(item)
-  const side = Math.ceil(2 * reachOf(item.vehicle) * item.vehicle.size * (1 + CLIMB) * scale)
+  const side = Math.ceil(2 * reachOf(item.vehicle) * item.vehicle.size * (1 + CLIMB * MOST_ALTITUDE) * scale)
   const surface = surfaceOf(side, side)
   const stretch = (size / 100) * scale
   surface.context.setTransform(1, 0, 0, 1, side / 2, side / 2)

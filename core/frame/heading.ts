@@ -5,7 +5,7 @@ import { chordHeading } from '../geometry/course'
 import type { Posture } from '../vehicles/artwork'
 
 /** The greatest lean of a vehicle seen from the side, in degrees, and how far past the vertical its heading must go before it turns round. */
-const MOST_LEAN = 35
+export const MOST_LEAN = 35
 const HYSTERESIS = radians(10)
 
 /** Smoothing length of the heading, in vehicle lengths. */

@@ -31,7 +31,7 @@ export interface VehicleState extends Pose {
   vehicle: Vehicle
   /** 0..1 */
   opacity: number
-  /** 0 on the ground, 1 at the top of a flight. */
+  /** 0 on the ground, 1 at the top of a usual flight. */
   altitude: number
 }
 
@@ -67,7 +67,7 @@ function stateOn({ vehicle, course, stretch }: CompiledLeg, i: number, s: number
     vehicle,
     ...poseOf(posture, stretch.heading(t), stretch.left(t), stretch.lean(t)),
     opacity,
-    altitude: posture.flies && share < 1 ? Math.sin(Math.PI * share) : 0,
+    altitude: vehicle.kind === 'catalogue' && posture.flies && share < 1 ? vehicle.altitude * Math.sin(Math.PI * share) : 0,
   }
 }
 

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { FRAME_RATES } from '../pace/rate'
 import { NAMED_CURVES } from '../pace/easing'
 import { VEHICLE_IDS } from '../vehicles/catalogue'
+import { MOST_ALTITUDE, MOST_SET_LEAN } from '../vehicles/vehicle'
 import { captionSchema, measuresSchema } from './caption-schema'
 import { inkSchema } from './ink-schema'
 import { areaSchema, groundSchema, sheetSchema } from './sheet-schema'
@@ -104,14 +105,23 @@ export const courseSchema = z.discriminatedUnion('kind', [
   }),
 ])
 
+/** The most that a vehicle seen from the side leans with its line, in degrees; what its drawing says where nothing is said. */
+const lean = z.number().min(0).max(MOST_SET_LEAN).optional()
+
 export const vehicleSchema = z.discriminatedUnion('kind', [
   /** One of the vehicles that ship with the application. */
   z.strictObject({
     kind: z.literal('catalogue'),
     artwork: z.enum(VEHICLE_IDS),
     colour: colour.default('#d8412f'),
+    /** The colours of its light parts and of its dark ones; those of the drawing where nothing is said. */
+    second: colour.optional(),
+    third: colour.optional(),
     /** Length of the vehicle in rpx. */
     size: z.number().min(12).max(600).default(110),
+    lean,
+    /** How high one that flies rises, and how far its shadow parts from it: 1 where nothing is said, 0 stays on the ground. */
+    altitude: z.number().min(0).max(MOST_ALTITUDE).optional(),
   }),
   /** A picture of one's own. */
   z.strictObject({
@@ -124,6 +134,7 @@ export const vehicleSchema = z.discriminatedUnion('kind', [
     anchor: z.strictObject({ x: unit, y: unit }).default({ x: 0.5, y: 1 }),
     /** Its longer side in rpx. */
     size: z.number().min(12).max(600).default(140),
+    lean,
   }),
 ])
 

@@ -12,7 +12,11 @@ interface CatalogueChoice {
   kind: 'catalogue'
   artwork: VehicleId
   colour: string
+  second?: string
+  third?: string
   size: number
+  lean?: number
+  altitude?: number
 }
 
 interface ImageChoice {
@@ -23,6 +27,7 @@ interface ImageChoice {
   /** The point that rides on the line, as shares of the picture's width and height. */
   anchor: Point
   size: number
+  lean?: number
 }
 
 /** An imported picture; its size in pixels, which are nominal for a drawing. */
@@ -33,8 +38,19 @@ export interface Picture extends Size {
 
 /** A vehicle ready to be placed and painted. `size` is its length in reference pixels: of a picture, its longer side. */
 export type Vehicle =
-  | { kind: 'catalogue'; posture: Posture; size: number; id: VehicleId; artwork: Artwork; colour: string }
+  | { kind: 'catalogue'; posture: Posture; size: number; id: VehicleId; artwork: Artwork; colours: Colours; altitude: number }
   | { kind: 'image'; posture: Posture; size: number; picture: Picture }
+
+/** The colour of a drawing's body, and those of its light and dark parts, if they are not the drawing's own. */
+export interface Colours {
+  body: string
+  second?: string
+  third?: string
+}
+
+/** The highest a vehicle rises, as a share of the usual, and the most that one may be set to lean, in degrees. */
+export const MOST_ALTITUDE = 2
+export const MOST_SET_LEAN = 60
 
 /** Whether two vehicles look the same, so that one may seem to go on as the other. */
 export const sameVehicle = (a: Vehicle | null, b: Vehicle | null): boolean => equal(a, b)
@@ -55,7 +71,9 @@ function resolve(choice: Choice): Vehicle {
   switch (choice.kind) {
     case 'catalogue': {
       const artwork = artworkOf(choice.artwork)
-      return { kind: choice.kind, posture: artwork, size, id: choice.artwork, artwork, colour: choice.colour }
+      const { colour: body, second, third, lean, altitude = 1 } = choice
+      const posture = lean === undefined ? artwork : { ...artwork, mostLean: lean }
+      return { kind: choice.kind, posture, size, id: choice.artwork, artwork, colours: { body, second, third }, altitude }
     }
     case 'image':
       return { kind: choice.kind, posture: postureOf(choice), size, picture: choice.picture }
@@ -67,7 +85,7 @@ function resolve(choice: Choice): Vehicle {
 /** A picture covers the end of its line from here on, as a share of its length behind the anchor; less where the picture ends before. */
 const IMAGE_INK_BEHIND = 0.15
 
-function postureOf({ picture: { width, height }, anchor, view, facing }: ImageChoice): Posture {
+function postureOf({ picture: { width, height }, anchor, view, facing, lean }: ImageChoice): Posture {
   const k = 100 / Math.max(width, height)
   const bounds = {
     left: -anchor.x * width * k,
@@ -76,7 +94,7 @@ function postureOf({ picture: { width, height }, anchor, view, facing }: ImageCh
     bottom: (1 - anchor.y) * height * k,
   }
   const reach = Math.max(0, Math.min(-bounds.left, bounds.right, view === 'above' ? Math.min(-bounds.top, bounds.bottom) : Infinity)) / 100
-  return { view, facing, inkBehind: Math.min(IMAGE_INK_BEHIND, reach), bounds }
+  return { view, facing, inkBehind: Math.min(IMAGE_INK_BEHIND, reach), bounds, ...(lean === undefined ? {} : { mostLean: lean }) }
 }
 
 /** Width, in hundredths of its length, of the light edge that sets a vehicle off from the map; half of it lies beyond the drawing's bounds. */

@@ -6,10 +6,15 @@ import { vehicleSchema } from '#core/journey/schema'
 import { coarsestLevel } from '#core/sheet/pyramid'
 import type { VehicleId } from '#core/vehicles/catalogue'
 import { artworkOf, VEHICLE_IDS } from '#core/vehicles/catalogue'
+import { MOST_LEAN } from '#core/frame/heading'
+import { MOST_ALTITUDE, MOST_SET_LEAN, resolveVehicle } from '#core/vehicles/vehicle'
 import ArtworkPicture from '~/components/fields/ArtworkPicture.vue'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import ColourField from '~/components/fields/ColourField.vue'
+import type { FieldSpec } from '~/components/fields/field-list'
+import FoldedSection from '~/components/fields/FoldedSection.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
+import OptionalGroup from '~/components/fields/OptionalGroup.vue'
 import PictureChoice from '~/components/fields/PictureChoice.vue'
 import { tileAddress } from '~/services/addresses'
 import { useEditor } from '~/stores/editor'
@@ -33,6 +38,24 @@ const choices: readonly { value: VehicleId | null; title: string }[] = [
 const chosen = computed(
   () => (vehicle.value === null ? null : vehicle.value.kind === 'catalogue' ? vehicle.value.artwork : undefined) as VehicleId | null,
 )
+
+const posture = computed(() => vehicle.value && resolveVehicle(vehicle.value).posture)
+const PARTS = [
+  { key: 'second', label: 'A colour for its light parts', initial: '#fbf6ea' },
+  { key: 'third', label: 'A colour for its dark parts', initial: '#14233a' },
+] as const
+const PART_FIELDS: readonly FieldSpec<{ colour: string }>[] = [{ key: 'colour', label: 'Colour', as: 'colour' }]
+const note = computed(() => {
+  if (!vehicle.value) return 'none'
+  const { lean } = vehicle.value
+  const { second, third, altitude } = vehicle.value.kind === 'catalogue' ? vehicle.value : {}
+  const words = [
+    (second ?? third) && 'coloured',
+    lean !== undefined && `${lean}°`,
+    altitude !== undefined && `${Math.round(altitude * 100)} %`,
+  ]
+  return words.filter(Boolean).join(', ') || 'none'
+})
 
 /** Another vehicle has the size of the one before. */
 function choose(artwork: VehicleId | null) {
@@ -80,6 +103,41 @@ const chooseOwn = () => own.choose(editor.selectedIds.includes(props.leg.id) ? e
     @change="(value) => change('colour', { colour: value })"
     @done="done"
   />
+  <FoldedSection v-if="vehicle && (vehicle.kind === 'catalogue' || vehicle.view === 'side')" title="Colours, lean, height" :note="note">
+    <template v-if="vehicle.kind === 'catalogue'">
+      <OptionalGroup
+        v-for="{ key, label, initial } in PARTS"
+        :key="key"
+        :label="label"
+        :model-value="vehicle[key] === undefined ? null : { colour: vehicle[key] }"
+        :initial="{ colour: initial }"
+        :fields="PART_FIELDS"
+        @change="({ colour: part }) => change(key, { [key]: part })"
+        @toggle="(part) => (done(), change(key, { [key]: part?.colour }), done())"
+        @done="done"
+      />
+    </template>
+    <NumberSlider
+      v-if="posture?.view === 'side'"
+      label="Leans up to"
+      :model-value="vehicle.lean ?? posture.mostLean ?? MOST_LEAN"
+      :min="0"
+      :max="MOST_SET_LEAN"
+      unit="°"
+      @change="(lean) => change('lean', { lean })"
+      @done="done"
+    />
+    <NumberSlider
+      v-if="vehicle.kind === 'catalogue' && posture?.flies"
+      label="Height"
+      :model-value="Math.round((vehicle.altitude ?? 1) * 100)"
+      :min="0"
+      :max="100 * MOST_ALTITUDE"
+      unit="%"
+      @change="(value) => change('height', { altitude: value / 100 })"
+      @done="done"
+    />
+  </FoldedSection>
   <NumberSlider
     v-if="vehicle"
     label="Size"

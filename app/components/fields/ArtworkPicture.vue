@@ -6,9 +6,9 @@ import { EDGE } from '#core/vehicles/vehicle'
 import { palette, PAPER } from '#draw/colour'
 
 /** A vehicle's artwork as an inline picture, with the same light edge as in the film. */
-const props = defineProps<{ artwork: VehicleId; colour: string }>()
+const props = defineProps<{ artwork: VehicleId; colour: string; second?: string; third?: string }>()
 const art = computed(() => artworkOf(props.artwork))
-const tones = computed(() => palette(props.colour))
+const tones = computed(() => palette({ body: props.colour, second: props.second, third: props.third }))
 /** The drawing's bounds with room for its edge, square, so that all stand side by side at one size. */
 const viewBox = computed(() => {
   const { left, top, right, bottom } = art.value.bounds

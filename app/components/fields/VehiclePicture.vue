@@ -9,7 +9,13 @@ defineProps<{ vehicle: VehicleChoice }>()
 </script>
 
 <template>
-  <ArtworkPicture v-if="vehicle.kind === 'catalogue'" :artwork="vehicle.artwork" :colour="vehicle.colour" />
+  <ArtworkPicture
+    v-if="vehicle.kind === 'catalogue'"
+    :artwork="vehicle.artwork"
+    :colour="vehicle.colour"
+    :second="vehicle.second"
+    :third="vehicle.third"
+  />
   <svg v-else viewBox="0 0 100 100" aria-hidden="true">
     <image
       :href="tileAddress(vehicle.picture.image, { level: coarsestLevel(vehicle.picture), column: 0, row: 0 })"
