@@ -1,19 +1,23 @@
-/** Paints all ready-made looks of a line into one picture: `npm run styles -- --out FILE`. */
+/** Paints all ready-made looks, of lines and of the whole journey, into one picture: `npm run styles -- --out FILE`. */
 import { parseArgs } from 'node:util'
 import type { Canvas } from '@napi-rs/canvas'
 import { createCanvas } from '@napi-rs/canvas'
 import { writeFileSync } from 'node:fs'
 import { INK_STYLES } from '#core/dress/ink-styles'
+import { JOURNEY_LOOKS } from '#core/dress/looks'
 import { editLeg } from '#core/edits/legs'
+import { dressJourney } from '#core/edits/looks'
 import { setCamera } from '#core/edits/views'
 import { editStop } from '#core/edits/stops'
 import { addStop } from '#core/edits/visits'
 import { createJourney } from '#core/journey/create'
 import type { Ink, Journey } from '#core/journey/schema'
+import { freshDemo } from '#demo/seed'
+import type { Surface } from '#draw/studio'
 import { paintStill } from '#render/still'
 
 const { values } = parseArgs({
-  options: { out: { type: 'string', default: 'docs/screenshots/ink-styles.png' }, pitch: { type: 'string', default: '0' } },
+  options: { out: { type: 'string', default: 'docs/screenshots/styles.png' }, pitch: { type: 'string', default: '0' } },
 })
 
 const CELL = { width: 640, height: 360 }
@@ -54,16 +58,34 @@ function sample(ink: Ink): Journey {
   return setCamera(journey, { ...journey.camera, pitch: Number(values.pitch), zoom: Number(values.pitch) > 0 ? 0.9 : 1 })
 }
 
-const rows = Math.ceil(INK_STYLES.length / COLUMNS)
-const sheet = createCanvas(COLUMNS * CELL.width, rows * (CELL.height + CAPTION))
+interface Cell {
+  name: string
+  paint: () => Promise<Surface>
+  /** The part of the frame that is shown; the whole one where nothing is said. */
+  part?: { x: number; y: number; width: number; height: number }
+}
+
+const { journey, folder } = await freshDemo()
+const cells: Cell[] = [
+  ...INK_STYLES.map(({ name, ink }) => ({
+    name,
+    paint: () => paintStill('/nowhere', sample(ink), 7.4),
+    part: { x: (1920 - CELL.width) / 2, y: (1080 - CELL.height) / 2, ...CELL },
+  })),
+  ...JOURNEY_LOOKS.map((look) => ({
+    name: look.name,
+    paint: () => paintStill(folder, dressJourney(journey, look), 0.63 * journey.seconds),
+  })),
+]
+const sheet = createCanvas(COLUMNS * CELL.width, Math.ceil(cells.length / COLUMNS) * (CELL.height + CAPTION))
 const context = sheet.getContext('2d')
 context.fillStyle = '#fdf8ec'
 context.fillRect(0, 0, sheet.width, sheet.height)
-for (const [i, { name, ink }] of INK_STYLES.entries()) {
+for (const [i, { name, paint, part }] of cells.entries()) {
   const [x, y] = [(i % COLUMNS) * CELL.width, Math.floor(i / COLUMNS) * (CELL.height + CAPTION)]
-  const still = await paintStill('/nowhere', sample(ink), 7.4)
-  const { width, height } = CELL
-  context.drawImage(still.image as unknown as Canvas, (1920 - width) / 2, (1080 - height) / 2, width, height, x, y, width, height)
+  const still = await paint()
+  const from = part ?? { x: 0, y: 0, width: still.width, height: still.height }
+  context.drawImage(still.image as unknown as Canvas, from.x, from.y, from.width, from.height, x, y, CELL.width, CELL.height)
   context.fillStyle = '#14233a'
   context.font = '600 22px "Source Sans 3", sans-serif'
   context.fillText(name, x + 12, y + CELL.height + 25)

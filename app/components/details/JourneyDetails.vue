@@ -28,6 +28,7 @@ import { useStage } from '~/stores/stage'
 import { useTracks } from '~/stores/tracks'
 import CaptionList from '~/components/text/CaptionList.vue'
 import ItineraryList from './ItineraryList.vue'
+import LookList from './LookList.vue'
 import NetworkList from './NetworkList.vue'
 import TravellerList from './TravellerList.vue'
 
@@ -226,10 +227,8 @@ const next = computed(() => {
       <v-btn size="small" variant="outlined" @click="emit('credits')">Credits …</v-btn>
     </div>
 
-    <FoldedSection
-      class="networks"
-      title="Titles and readouts"
-      :note="journey.captions.length > 0 ? String(journey.captions.length) : 'none'"
+    <FoldedSection class="networks" title="Looks" note="of the whole journey"><LookList /></FoldedSection>
+    <FoldedSection title="Titles and readouts" :note="journey.captions.length > 0 ? String(journey.captions.length) : 'none'"
       ><CaptionList
     /></FoldedSection>
     <FoldedSection title="Networks" :note="journey.networks.length > 0 ? String(journey.networks.length) : 'none'"

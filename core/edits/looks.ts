@@ -1,0 +1,41 @@
+import type { JourneyLook } from '../dress/looks'
+import type { Ink, Journey, Leg } from '../journey/schema'
+import { resolveVehicle } from '../vehicles/vehicle'
+
+/**
+ * Puts a look on the whole journey: the wash of its lowest map, the lines, vehicles, pins, labels, captions and postcards. What says something about the
+ * journey stays: places, texts, sizes, numbers in pins, when things are seen, planned lines, and pictures of one's own.
+ */
+export function dressJourney(journey: Journey, look: JourneyLook): Journey {
+  const { wash, ground, colours, pin, text, paper, writing } = look
+  return {
+    ...journey,
+    ground: { ...journey.ground, colour: ground },
+    sheets: journey.sheets.map((sheet, i) => (i === 0 ? { ...sheet, wash } : sheet)),
+    travellers: journey.travellers.map((traveller, i) => {
+      const colour = colours[i % colours.length]!
+      return { ...traveller, colour, legs: traveller.legs.map((leg) => dressedLeg(leg, look, colour)) }
+    }),
+    stops: journey.stops.map((stop) => ({
+      ...stop,
+      pin: { ...stop.pin, ...pin, shape: stop.pin.shape === 'none' ? 'none' : pin.shape, colour: colours[0]! },
+      label: { ...stop.label, style: { ...text, size: stop.label.style.size } },
+      postcard: stop.postcard && { ...stop.postcard, paper, colour: writing },
+    })),
+    captions: journey.captions.map((caption) => ({
+      ...caption,
+      style: { ...text, plate: null, ...readable(text), size: caption.style.size },
+    })),
+  }
+}
+
+/** Letters that stood on a plate get a halo in its colour, so that large ones can be read without it. */
+const readable = ({ plate, halo }: JourneyLook['text']) => ({ halo: halo ?? (plate ? { colour: plate.colour, width: 0.1 } : null) })
+
+function dressedLeg(leg: Leg, { ink, flight }: JourneyLook, colour: string): Leg {
+  const vehicle = leg.vehicle?.kind === 'catalogue' ? { ...leg.vehicle, colour } : leg.vehicle
+  const isFlight = leg.vehicle !== null && resolveVehicle(leg.vehicle).posture.flies === true
+  const dressed: Ink = { ...(isFlight ? flight : ink), colour }
+  const planned = leg.ink.planned && { ...leg.ink.planned, colour }
+  return { ...leg, vehicle, ink: leg.ink.line.kind === 'hidden' ? leg.ink : { ...dressed, planned } }
+}
