@@ -76,13 +76,21 @@ export function labelScene(compiled: CompiledJourney): LabelScene | undefined {
   }
 }
 
+/** The air round a label, in letter sizes. */
+const AIR = 0.1
+
 /** The places that a label may take: one, where it is set by hand. */
 function candidatesOf({ stop, label }: CompiledMark): LabelScene['labels'][number]['candidates'] {
   const { style, place, leader } = stop.label
-  if (place.kind !== 'automatic') return [{ box: labelBox(label!, style), cost: 0 }]
+  const spaced = (at: Parameters<typeof labelBox>[0]): Box => {
+    const { left, right, top, bottom } = labelBox(at, style)
+    const air = AIR * style.size
+    return { left: left - air, right: right + air, top: top - air, bottom: bottom + air }
+  }
+  if (place.kind !== 'automatic') return [{ box: spaced(label!), cost: 0 }]
   const { block } = label!
   return PLACES.filter(({ further }) => leader || further < LED_FROM).map(({ side, further, cost }) => ({
-    box: labelBox({ block, ...besideAt(stop.pin, side, style, block, further) }, style),
+    box: spaced({ block, ...besideAt(stop.pin, side, style, block, further) }),
     cost,
   }))
 }

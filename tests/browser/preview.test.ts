@@ -7,6 +7,8 @@ import { frameTime } from '#core/pace/rate'
 import { editPostcard, editStop } from '#core/edits/stops'
 import { setCamera } from '#core/edits/views'
 import { INK_STYLES } from '#core/dress/ink-styles'
+import { TEXT_LOOKS } from '#core/dress/text-styles'
+import { addCaption, setMeasures } from '#core/edits/captions'
 import { addStop } from '#core/edits/visits'
 import { setWash } from '#core/edits/sheets'
 import { createJourney } from '#core/journey/create'
@@ -102,6 +104,19 @@ describe('preview and server frame', () => {
     // The text is there: without it the picture is another.
     const bare = journey.stops.reduce((j, stop) => editStop(j, stop.id, { label: { shown: false } }), journey)
     expect(await difference(id, bare, 9.9)).toBeGreaterThan(4)
+  })
+
+  it.each(TEXT_LOOKS)('agree on names, a title and a readout in the letters “$name”', async ({ style }) => {
+    let journey: Journey = setMeasures(journeyOver([[300, 300], [1500, 800]], {}, 10), { metresPerUnit: 40 }) // prettier-ignore
+    journey = { ...journey, stops: journey.stops.map((stop, i) => ({ ...stop, name: ['Harrowmere', 'Oar’s End'][i]!, label: { ...stop.label, style: { ...style, size: 110 } } })) } // prettier-ignore
+    journey = addCaption(journey, 'title', { kind: 'title', text: 'The Lantern Isles', second: 'in four days' })
+    journey = addCaption(journey, 'way', { kind: 'distance', traveller: null })
+    journey = addCaption(journey, 'bar', { kind: 'scale-bar' })
+    journey = { ...journey, captions: journey.captions.map((caption) => ({ ...caption, shown: null, style: { ...style, size: 90 } })) }
+    const id = await store(journey)
+    // The text is there: without it the picture is another, by far more.
+    const without = await difference(id, { ...journey, captions: [] }, 8)
+    expect(await difference(id, journey, 8)).toBeLessThan(Math.min(2, without / 3))
   })
 
   it.each(INK_STYLES)('agree on a line in the look “$name”', async ({ ink }) => {

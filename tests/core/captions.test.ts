@@ -19,7 +19,9 @@ import { parseJourney } from '#core/journey/parse'
 import type { Appears, Caption, CaptionContent, Journey } from '#core/journey/schema'
 import { CORNERS, LIMITS } from '#core/journey/schema'
 import { setBlock } from '#core/type/block'
-import { demo, journeyOver, movingDemo } from '../support/journeys'
+import { demo as demoWithTitles, journeyOver, movingDemo } from '../support/journeys'
+
+const demo = (): Journey => ({ ...demoWithTitles(), captions: [] })
 
 /** One of every kind; TypeScript asks for those that are yet to come. */
 const EVERY: Record<Caption['content']['kind'], CaptionContent> = {
@@ -204,7 +206,7 @@ describe('an arrow to the north', () => {
 describe('captions', () => {
   it('of every kind stand in the safe area, those of one place apart', () => {
     for (const corner of CORNERS) {
-      let journey = setVisitDate(movingDemo(), 0, '2026-06-01', 'traveller')
+      let journey = setVisitDate({ ...movingDemo(), captions: [] }, 0, '2026-06-01', 'traveller')
       Object.values(EVERY).forEach((content, i) => {
         journey = editCaption(addCaption(journey, `c${i}`, content), `c${i}`, { corner, shown: null, style: { size: 30 } })
       })

@@ -172,12 +172,12 @@ describe('labels that look for their places', () => {
     let journey = journeyOver([[300, 540], [1800, 540]], { vehicle: null }, 10) // prettier-ignore
     journey = { ...journey, stops: journey.stops.map((stop) => ({ ...stop, name: 'A rather long name' })) }
     const sideOf = (j: typeof journey, id: string) => findLabelPlaces(compile(j, NO_PLACES)).get(id)!.side
-    // Beside the pin's head there is room above the line; at the frame's right edge the name must go to the left.
-    expect(sideOf(journey, 's0')).toBe('right')
-    expect(sideOf(journey, 's1')).toBe('left')
+    // The line leaves to the right, close under the name, so that goes above; at the frame's right edge it must go to the left.
+    expect(sideOf(journey, 's0')).toBe('top-right')
+    expect(sideOf(journey, 's1')).toBe('top-left')
     const other = addStop(journey, { x: 700, y: 300 }, { stop: 'x', leg: 'lx' }, { traveller: 'traveller' })
-    const named = editStop(other, 'x', { name: 'In the way', label: { place: { kind: 'free', x: -200, y: 210 } } })
-    expect(sideOf(named, 's0')).not.toBe('right')
+    const named = editStop(other, 'x', { name: 'In the way', label: { place: { kind: 'free', x: -200, y: 160 } } })
+    expect(sideOf(named, 's0')).not.toBe('top-right')
     // A vehicle that stands there covers the sides; above it there is room.
     const driven = editLeg(journey, 'l1', { vehicle: { kind: 'catalogue', artwork: 'camper', colour: '#d8412f', size: 160 } })
     expect(sideOf(driven, 's0')).toMatch(/^(top|bottom)/)
