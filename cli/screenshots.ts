@@ -64,6 +64,8 @@ try {
   // The whole sheet is in view then.
   await scrubTo(600)
   await page.getByTestId('stop-handle').nth(3).click()
+  await page.getByRole('radiogroup', { name: 'Ready-made letters' }).locator('img').last().waitFor()
+  await page.getByTestId('typeface').scrollIntoViewIfNeeded()
   await shot('stop-details')
   await page.getByTestId('stop-handle').nth(4).click()
   await page.getByTestId('show-postcard').click()
@@ -137,6 +139,9 @@ try {
   await page.getByRole('button', { name: 'Select and move' }).click()
   await page.getByLabel('Night theme').click()
   await page.getByRole('button', { name: 'Journey', exact: true }).click()
+  await page.getByRole('button', { name: /^Looks/ }).click()
+  await page.getByTestId('look-lamplight').locator('img').waitFor()
+  await page.getByTestId('look-chart-table').scrollIntoViewIfNeeded()
   await shot('editor-night')
   await page.getByLabel('Day theme').click()
   await page.getByTestId('export').click()

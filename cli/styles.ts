@@ -2,7 +2,7 @@
 import { parseArgs } from 'node:util'
 import type { Canvas } from '@napi-rs/canvas'
 import { createCanvas } from '@napi-rs/canvas'
-import { writeFileSync } from 'node:fs'
+import sharp from 'sharp'
 import { INK_STYLES } from '#core/dress/ink-styles'
 import { JOURNEY_LOOKS } from '#core/dress/looks'
 import { editLeg } from '#core/edits/legs'
@@ -90,4 +90,4 @@ for (const [i, { name, paint, part }] of cells.entries()) {
   context.font = '600 22px "Source Sans 3", sans-serif'
   context.fillText(name, x + 12, y + CELL.height + 25)
 }
-writeFileSync(values.out, sheet.toBuffer('image/png'))
+await sharp(sheet.toBuffer('image/png')).png({ palette: true, quality: 90, effort: 9 }).toFile(values.out)
