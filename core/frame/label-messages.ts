@@ -28,7 +28,7 @@ export const labelOrderSchema: z.ZodType<{ order: number; scene: LabelScene }> =
           from: number,
           to: number,
           places: z.array(z.strictObject({ x: number, y: number, scale: number }).nullable()),
-          obstacles: z.array(z.strictObject({ box, own: z.int().nullable(), from: number, to: number.or(z.literal(Infinity)) })),
+          obstacles: z.array(z.strictObject({ box, own: z.int().nullable(), to: number.or(z.literal(Infinity)) })),
           lines: z.array(
             z.strictObject({
               points: z.array(number),

@@ -139,7 +139,7 @@ function sampleOf(compiled: CompiledJourney, marks: readonly CompiledMark[], { f
     if (!place || last <= from || first >= to) return
     const { x, y, scale: k } = place
     const large = { left: k * box.left, right: k * box.right, top: k * box.top, bottom: k * box.bottom }
-    obstacles.push({ box: movedBox(large, x, y), own, from: first, to: last })
+    obstacles.push({ box: movedBox(large, x, y), own, to: last })
   }
   for (const mark of compiled.marks) {
     const { stop, arrive, postcard } = mark
@@ -149,9 +149,12 @@ function sampleOf(compiled: CompiledJourney, marks: readonly CompiledMark[], { f
     if (shape !== 'none') standing(mark, pin, i < 0 ? null : i, before === 'hidden' ? arrive : 0, Infinity)
     if (postcard) standing(mark, cardBox(mark), null, postcard.from, postcard.to)
   }
-  for (const item of captionsAt(compiled, Math.min(to, compiled.lastTime), projection, 0)) {
+  for (const { caption, shown } of compiled.captions) {
+    const [first, last] = [Math.max(from, shown.from), Math.min(to, shown.to, compiled.lastTime)]
+    const item = first < last ? captionsAt(compiled, (first + last) / 2, projection, 0).find(({ id }) => id === caption.id) : undefined
+    if (!item) continue
     const { width, height } = sizeOf(item.figure, item)
-    obstacles.push({ box: movedBox({ left: 0, right: width, top: 0, bottom: height }, item.at.x, item.at.y), own: null, from, to })
+    obstacles.push({ box: movedBox({ left: 0, right: width, top: 0, bottom: height }, item.at.x, item.at.y), own: null, to: last })
   }
   const lines = compiled.travellers
     .filter(({ traveller }) => traveller.shown)

@@ -26,8 +26,8 @@ export interface SceneSample {
   to: number
   /** Where each label's stop is, and how large what stands there looks; null outside the frame. */
   places: ({ x: number; y: number; scale: number } | null)[]
-  /** Pins, cards and captions; a label does not mind its own pin. */
-  obstacles: { box: Box; own: number | null; from: number; to: number }[]
+  /** Pins, cards and captions, and until when they are there; a label does not mind its own pin. */
+  obstacles: { box: Box; own: number | null; to: number }[]
   lines: SceneLine[]
 }
 
@@ -129,10 +129,7 @@ function inTheWay(box: Box, i: number, { appears }: SceneLabel, sample: SceneSam
   const area = areaOf(box)
   const inner = { left: MARGIN, right: frame.width - MARGIN, top: MARGIN, bottom: frame.height - MARGIN }
   let sum = Math.max(0, 1 - (overlapArea(box, inner) + TOUCH) / area)
-  for (const { box: other, own, from, to } of sample.obstacles) {
-    if (own !== i && to > appears) sum += covered(overlapArea(box, other), area)
-    else if (own === i && from > appears) sum += covered(overlapArea(box, other), area)
-  }
+  for (const { box: other, own, to } of sample.obstacles) if (own !== i && to > appears) sum += covered(overlapArea(box, other), area)
   const width = box.right - box.left
   for (const line of lines) {
     const drawn = line.ink > 0 ? shareAt(line, sample.to) : 0

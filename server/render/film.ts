@@ -2,6 +2,7 @@ import type { Worker } from 'node:worker_threads'
 import type { FilmSettings } from '#core/film/settings'
 import { atSize, checkFilm, wholeFilm } from '#core/film/settings'
 import { compile } from '#core/frame/compile'
+import { NO_PLACES } from '#core/frame/label-scene'
 import type { Journey } from '#core/journey/schema'
 import { startEncoder } from './start-encoder'
 import type { PaintJob, PaintOrder, PaintReport } from './painter-worker'
@@ -44,7 +45,8 @@ export async function renderFilm({
 }: FilmOptions): Promise<FilmReport> {
   signal?.throwIfAborted()
   checkFilm(journey, settings)
-  compile(journey)
+  // Only to see whether it can be: the worker compiles it again.
+  compile(journey, NO_PLACES)
   const { from, width, height } = settings
   const total = settings.to - from
   const slots = Array.from({ length: SLOTS }, () => new SharedArrayBuffer(width * height * 4))

@@ -97,8 +97,8 @@ describe('every frame of the demo', () => {
     expect(again.items).toEqual(frames[433]!.items)
   })
 
-  it('puts sheets lowest, then ink, pins, vehicle, names and postcards', () => {
-    const order = ['sheet', 'ink', 'pin', 'vehicle', 'label', 'postcard']
+  it('puts sheets lowest, then ink, pins, vehicle, names, postcards and captions', () => {
+    const order = ['sheet', 'ink', 'pin', 'vehicle', 'label', 'postcard', 'caption']
     for (const frame of frames) {
       const ranks = frame.items.map((item) => order.indexOf(item.kind))
       expect(ranks).toEqual([...ranks].sort((a, b) => a - b))

@@ -96,7 +96,6 @@ const scenes: fc.Arbitrary<LabelScene> = fc
       obstacles: stops.map(({ x, y }, own) => ({
         box: { left: x + shift - 8, right: x + shift + 8, top: y - 8, bottom: y + 8 },
         own,
-        from: 0,
         to: Infinity,
       })),
       lines: [

@@ -11,7 +11,7 @@ import { distance, subtract } from '#core/geometry/point'
 import type { LonLat } from '#core/geo/lon-lat'
 import { routeView } from '#core/edits/journey'
 import { goOnTo } from '#core/edits/visits'
-import type { Sheet } from '#core/journey/schema'
+import type { Corner, Sheet } from '#core/journey/schema'
 import { cropSheet, editSheet, straightenSheet } from '#core/edits/sheets'
 import { insertStop } from '#core/edits/trips'
 import { centreSharpness } from '#core/frame/sharpness'
@@ -24,6 +24,7 @@ import { useKeyboardCursor } from '~/composables/use-keyboard-cursor'
 import { useSnapping } from '~/composables/use-snapping'
 import { createBrowserStudio } from '~/services/browser-studio'
 import { facesOf } from '#core/frame/faces'
+import { visibilityAt } from '#core/frame/span'
 import { HOUSE_FACE } from '#draw/fonts'
 import { loadFaces } from '~/services/frame-fonts'
 import { useCamera } from '~/stores/camera'
@@ -99,6 +100,13 @@ onMounted(async () => {
   await loadFaces([HOUSE_FACE])
   ready.value = true
 })
+/** The corners of the lens in which titles or readouts are seen now. */
+const taken = computed(() => {
+  if (stage.mode === 'table') return new Set<Corner>()
+  const seen = editor.compiled?.captions.filter(({ shown }) => visibilityAt(shown, playback.time) > 0) ?? []
+  return new Set(seen.map(({ caption }) => caption.corner))
+})
+
 /** The faces of the journey's texts, as a key that changes only with them. */
 const faces = computed(() => {
   const { journey } = editor
@@ -284,8 +292,15 @@ useEventListener(board, 'wheel', turnWheel, { passive: false })
       <KeyboardCursor v-if="cursor && stage.tool !== 'select'" :at="cursor" />
       <MatchPanel v-if="stage.tool === 'match-track'" :space="space" />
       <FollowOverlay v-if="!playback.playing && stage.tool === 'follow'" :space="space" />
-      <span class="which" aria-live="polite">{{ stage.mode === 'lens' ? 'Lens: what the film shows' : 'Table: the whole sheet' }}</span>
-      <span v-if="sharpness !== undefined" class="sharpness figures" :class="{ soft: sharpness < 1 }" data-testid="stage-sharpness">
+      <span class="which" :class="{ aside: taken.has('top-left') }" aria-live="polite">{{
+        stage.mode === 'lens' ? 'Lens: what the film shows' : 'Table: the whole sheet'
+      }}</span>
+      <span
+        v-if="sharpness !== undefined"
+        class="sharpness figures"
+        :class="{ soft: sharpness < 1, aside: taken.has('bottom-left') }"
+        data-testid="stage-sharpness"
+      >
         <template v-if="sharpness === Infinity">Sharp at any zoom</template>
         <template v-else>{{ sharpness < 1 ? 'Soft' : 'Sharp' }}: {{ sharpness.toFixed(2) }} map px per film px</template>
       </span>
@@ -352,6 +367,11 @@ canvas {
 }
 .soft {
   background: #8a3b12;
+}
+/* Gives way to what the film shows in that corner. */
+.aside {
+  left: auto;
+  right: 10px;
 }
 .find {
   position: absolute;

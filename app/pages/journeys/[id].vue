@@ -3,6 +3,7 @@ import { useLocalStorage, useRafFn } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { onBeforeRouteLeave, useHead, useRoute, useRouter } from '#imports'
 import { compile } from '#core/frame/compile'
+import { NO_PLACES } from '#core/frame/label-scene'
 import { JourneyError } from '#core/error'
 import type { Journey } from '#core/journey/schema'
 import DetailsPanel from '~/components/details/DetailsPanel.vue'
@@ -65,7 +66,7 @@ try {
 }
 function whyUnfit(journey: Journey): string {
   try {
-    compile(journey)
+    compile(journey, NO_PLACES)
     return ''
   } catch (error) {
     if (error instanceof JourneyError) return error.message

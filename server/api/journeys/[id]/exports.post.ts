@@ -2,6 +2,7 @@ import { defineEventHandler } from 'h3'
 import { z } from 'zod'
 import { checkFilm, filmSettingsSchema, wholeFilm } from '#core/film/settings'
 import { compile } from '#core/frame/compile'
+import { NO_PLACES } from '#core/frame/label-scene'
 import { enqueueExport } from '../../../exports/queue'
 import { idParameter, jsonBody, noJourney, orRefuse } from '../../../http/refuse'
 import { database, whenFree } from '../../../storage/database'
@@ -18,7 +19,7 @@ export default defineEventHandler(async (event) => {
   const { record, settings } = orRefuse(() => {
     const found = readJourney(db, idParameter(event))
     if (!found) throw noJourney()
-    compile(found.journey)
+    compile(found.journey, NO_PLACES)
     const wanted = asked.settings ?? wholeFilm(found.journey)
     checkFilm(found.journey, wanted)
     return { record: found, settings: wanted }
