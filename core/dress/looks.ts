@@ -201,7 +201,7 @@ export const JOURNEY_LOOKS: readonly JourneyLook[] = [
     colours: ['#f2b134', '#d8412f', '#17646b', '#fbf6ea'],
     ink: { gradient: ['#d8412f', '#5b2a6b'], width: 12, casing: { colour: '#fbf6ea', width: 3 } },
     pin: 'pennant',
-    text: 'pennant',
+    text: 'ribbon',
   }),
   look('pencil-case', 'Pencil case', {
     wash: 'Chalk',

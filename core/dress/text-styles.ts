@@ -59,7 +59,7 @@ export const TEXT_LOOKS: readonly TextLook[] = [
     halo: { colour: '#f8efda', width: 0.09 },
     plate: { shape: 'underline', colour: '#c9962b', opacity: 1 },
   }),
-  look('pennant', 'Pennant', { halo: null, plate: { shape: 'banner', colour: '#c9962b', opacity: 1 }, shadow: 0.4 }),
+  look('ribbon', 'Ribbon', { halo: null, plate: { shape: 'banner', colour: '#c9962b', opacity: 1 }, shadow: 0.4 }),
   look('playbill', 'Playbill', { family: 'oi', colour: '#d8412f', halo: { colour: '#fbf6ea', width: 0.08 } }),
   look('whisper', 'Whisper', { family: 'alegreya-sans', weight: 500, colour: '#ffffff', halo: null, shadow: 1 }),
 ]

@@ -19,7 +19,7 @@ import { sharpness } from '#core/frame/sharpness'
 import { VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { EVERY_COURSE } from '../support/every-kind'
 import { demo, journeyOver, paperSheet } from '../support/journeys'
-import { asVersion5, asVersion6, withLabelsRight } from '../support/old-documents'
+import { asVersion5, asVersion6, withoutVersion7 } from '../support/old-documents'
 
 /** The demo as plain data with one field, named by its path, set to something else (or taken away). */
 function broken(path: string, value?: unknown): unknown {
@@ -41,8 +41,8 @@ describe('reading a journey', () => {
     const now = asVersion5(demo())
     const stops = (now.stops as Journey['stops']).map(({ id, name, at, found, pin, label }) => ({ id, name, at, found, pin, label }))
     expect(parseJourney({ ...now, version: 2, stops })).toEqual({
-      ...demo(),
-      stops: withLabelsRight(demo()).stops.map((stop) => ({ ...stop, postcard: null })),
+      ...withoutVersion7(demo()),
+      stops: withoutVersion7(demo()).stops.map((stop) => ({ ...stop, postcard: null })),
     })
   })
 
@@ -69,7 +69,7 @@ describe('reading a journey', () => {
   })
 
   it('takes what version 5 wrote: lines with all fields at once, vehicles without a kind, and gaps between nodes', () => {
-    const broken = editLeg(withLabelsRight(demo()), 'seaplane', { course: EVERY_COURSE.drawn })
+    const broken = editLeg(withoutVersion7(demo()), 'seaplane', { course: EVERY_COURSE.drawn })
     expect(parseJourney(asVersion5(broken))).toEqual(broken)
     const legs = (ink: unknown) => ({ ...asVersion5(journeyOver([[0, 0], [9, 0]])), travellers: [{ id: 't', visits: [{ stop: 's0' }, { stop: 's1' }], legs: [{ id: 'l', ink }] }] }) // prettier-ignore
     const lineOf = (ink: unknown) => parseJourney(legs(ink)).travellers[0]!.legs[0]!.ink.line
@@ -80,7 +80,7 @@ describe('reading a journey', () => {
   })
 
   it('takes what version 6 wrote: labels on a side, with the fields of their letters', () => {
-    expect(parseJourney(asVersion6(demo()))).toEqual(withLabelsRight(demo()))
+    expect(parseJourney(asVersion6(demo()))).toEqual(withoutVersion7(demo()))
     const labelOf = (label: unknown) =>
       parseJourney({ ...asVersion6(demo()), stops: demo().stops.map(({ id, name, at }) => ({ id, name, at, label })) }).stops[0]!.label
     expect(labelOf({ side: 'top', size: 60, colour: '#112233', halo: '#445566' })).toMatchObject({

@@ -33,7 +33,7 @@ import { imagePath } from '../../server/storage/image-files'
 import { findImage, insertImage } from '../../server/storage/images'
 import { MIGRATIONS } from '../../server/storage/migrations'
 import { sweepFiles, sweepImages } from '../../server/storage/sweep'
-import { asVersion5, withLabelsRight } from '../support/old-documents'
+import { asVersion5, withoutVersion7 } from '../support/old-documents'
 import { demo } from '../support/journeys'
 import { temporaryFolder } from '../support/server'
 
@@ -86,7 +86,7 @@ describe('journeys', () => {
     db.prepare('UPDATE journeys SET document = ? WHERE id = ?').run(JSON.stringify(old), id)
     const read = readJourney(db, id)!
     expect(read.past).toEqual([])
-    expect(read.journey).toEqual(withLabelsRight(demo()))
+    expect(read.journey).toEqual(withoutVersion7(demo()))
   })
 
   it('that are deleted are out of sight, can be brought back, and are swept away in the end', () => {

@@ -1,8 +1,14 @@
 import type { Journey } from '#core/journey/schema'
 
-/** A journey whose labels all lie on the right of their pins, as they did before they could look for a place themselves. */
-export const withLabelsRight = (journey: Journey): Journey => ({
+/** A journey as it could be before version 7: labels on the right of their pins, no captions, no dates, distances in kilometres. */
+export const withoutVersion7 = (journey: Journey): Journey => ({
   ...journey,
+  captions: [],
+  measures: { unit: 'km', metresPerUnit: null },
+  travellers: journey.travellers.map((traveller) => ({
+    ...traveller,
+    visits: traveller.visits.map((visit) => ({ ...visit, date: null })),
+  })),
   stops: journey.stops.map((stop) => ({ ...stop, label: { ...stop.label, place: { kind: 'side', side: 'right' } } })),
 })
 
