@@ -100,7 +100,7 @@ describe('a vehicle of one’s own', () => {
     const size = await page.getByTestId('vehicle-preview').evaluate((canvas: HTMLCanvasElement) => [canvas.width, canvas.height])
     expect(Math.abs(size[0]! - 199)).toBeLessThan(4)
     expect(Math.abs(size[1]! - 103)).toBeLessThan(4)
-    await page.getByRole('radio', { name: 'From above' }).click()
+    await page.getByRole('radio', { name: 'From above', exact: true }).click()
     // The arrow on the picture is turned round by its tip.
     const tip = (await page.getByTestId('facing-handle').boundingBox())!
     const anchor = (await page.getByTestId('anchor-handle').boundingBox())!
