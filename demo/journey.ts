@@ -107,7 +107,7 @@ export function demoJourney(sheet: Sheet, photo: Photo): Journey {
         at: TOWNS.emberlight.at,
         pin: { shape: 'lantern', colour: vermilion },
         label,
-        postcard: { photo, text: 'Emberlight at dusk', side: 'bottom', tilt: 3 },
+        postcards: [{ id: 'dusk', photo, text: 'Emberlight at dusk', place: { kind: 'side', side: 'bottom' }, tilt: 3, comes: 'swing' }],
       },
     ],
     captions: [

@@ -84,7 +84,18 @@ export function walkJourney(sheet: Sheet): Journey {
         at: TARN,
         pin: { ...pin, circle: { kind: 'by-hand', colour: '#a8371f', radius: 0.95 } },
         label,
-        postcard: { text: 'Eleven hundred metres, and not a soul', side: 'top', size: 430, tilt: -4, paper: '#f8efda', colour: '#3b2413' },
+        postcards: [
+          {
+            id: 'alone',
+            text: 'Eleven hundred metres, and not a soul',
+            frame: 'torn',
+            size: 430,
+            tilt: -4,
+            paper: '#f8efda',
+            colour: '#3b2413',
+            comes: 'rise',
+          },
+        ],
       },
       {
         id: 'oarsend',

@@ -18,12 +18,13 @@ import { vehicleReach } from './vehicle'
 const OVERSHOOT = 1.11
 
 /** The bounds of an item, in output pixels. The ground and flat items on it cover the whole canvas. */
-export function itemBounds(context: CanvasRenderingContext2D, space: CanvasSpace, item: FrameItem): Region {
+export function itemBounds(space: CanvasSpace, item: FrameItem): Region {
   switch (item.kind) {
     case 'ground':
     case 'sheet':
     case 'area':
     case 'edge-shade':
+    case 'dim':
       return { x: 0, y: 0, width: space.reference.width * space.scale, height: space.reference.height * space.scale }
     case 'ink':
       return alongCourse(space, item.course, item.tail, item.head, inkReach(item.ink))
@@ -40,7 +41,7 @@ export function itemBounds(context: CanvasRenderingContext2D, space: CanvasSpace
     case 'label':
       return labelBounds(space, item)
     case 'postcard':
-      return aroundPlace(space, item, postcardReach(context, space, item) * OVERSHOOT * standingScale(space, item.at))
+      return aroundPlace(space, item, postcardReach(space, item) * OVERSHOOT * standingScale(space, item.at))
     case 'caption':
       return captionBounds(space, item)
     case 'credit':

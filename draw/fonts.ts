@@ -2,6 +2,7 @@ import type { Script } from '#core/type/families'
 import { FAMILIES, weightOf } from '#core/type/families'
 import type { FamilyId } from '#core/type/families'
 import type { Face } from '#core/type/measure'
+import { HOUSE_FACE } from '#core/type/measure'
 
 /**
  * The typefaces of the film. Each comes in parts by script, and each part is registered under a family name of its own on both sides, so that browser and
@@ -26,9 +27,6 @@ export function fontParts({ family, weight: asked }: Pick<Face, 'family' | 'weig
     file: `${family}-${script}-${weight}-normal.woff2`,
   }))
 }
-
-/** The face of what is not set by a style: numbers in pins, postcards, and the line that names the sources. */
-export const HOUSE_FACE: Face = { family: 'alegreya', weight: 700, spacing: 0 }
 
 const stacks = new Map<string, string>()
 

@@ -10,7 +10,7 @@ import { paintArea, paintEdgeShade, paintGround } from './ground'
 import { growsAtHead, inkReach, paintInk, paintPlanned } from './ink'
 import { paintLabel } from './label'
 import { paintPin } from './pin'
-import { paintPostcard } from './postcard'
+import { paintDim, paintPostcard } from './postcard'
 import type { Region } from './region'
 import { isEmpty, onCanvas, overlap, union } from './region'
 import { createSheetPainter } from './sheet'
@@ -55,7 +55,7 @@ export function createPainter(studio: Studio): Painter {
       case 'edge-shade':
         return paintEdgeShade(context, space, item)
       case 'ink':
-        return paintInk(context, space, item, wholePixels(context, space, item), ink)
+        return paintInk(context, space, item, wholePixels(space, item), ink)
       case 'planned':
         return paintPlanned(context, space, item)
       case 'pin':
@@ -64,6 +64,8 @@ export function createPainter(studio: Studio): Painter {
         return paintVehicle(context, studio, space, item, layers)
       case 'label':
         return paintLabel(context, space, item)
+      case 'dim':
+        return paintDim(context, space, item)
       case 'postcard':
         return paintPostcard(context, studio, space, item)
       case 'caption':
@@ -114,9 +116,9 @@ export function createPainter(studio: Studio): Painter {
   }
 }
 
-const wholePixels = (context: CanvasRenderingContext2D, space: CanvasSpace, item: FrameItem): Region => {
+const wholePixels = (space: CanvasSpace, item: FrameItem): Region => {
   const size = { width: Math.round(space.reference.width * space.scale), height: Math.round(space.reference.height * space.scale) }
-  return onCanvas(itemBounds(context, space, item), 2, size)
+  return onCanvas(itemBounds(space, item), 2, size)
 }
 
 /** How many of a frame's items are the ground, sheets and what belongs to them; they are the lowest. */
@@ -137,8 +139,8 @@ function commonStart(a: readonly FrameItem[], b: readonly FrameItem[]): number {
  * overlaps it, and so on: each item is painted whole or not at all, so that its edges always come out the same.
  */
 function touched(before: Painted, now: Painted, same: number): { items: FrameItem[]; regions: Region[] } {
-  const { context, space, size, frame } = now
-  const upper = frame.items.slice(same).map((item) => ({ item, bounds: wholePixels(context, space, item) }))
+  const { space, size, frame } = now
+  const upper = frame.items.slice(same).map((item) => ({ item, bounds: wholePixels(space, item) }))
   const old = new Map(before.frame.items.slice(same).map((item) => [nameOf(item), item]))
   const regions: Region[] = []
   const chosen = new Set<FrameItem>()
@@ -150,7 +152,7 @@ function touched(before: Painted, now: Painted, same: number): { items: FrameIte
       regions.push(bounds)
     }
   }
-  for (const changed of old.values()) regions.push(onCanvas(itemBounds(context, space, changed), 2, size))
+  for (const changed of old.values()) regions.push(onCanvas(itemBounds(space, changed), 2, size))
   for (let grown = true; grown;) {
     grown = false
     for (const { item, bounds } of upper) {
@@ -176,7 +178,7 @@ const sameGround = (a: Painted, b: Painted): boolean =>
 
 /** The region in which two frames differ, from what has come, gone or changed between them. */
 function difference(before: Painted, now: Painted): Region {
-  const { context, space } = now
+  const { space } = now
   const old = new Map(before.frame.items.map((item) => [nameOf(item), item]))
   let region: Region = { x: 0, y: 0, width: 0, height: 0 }
   const add = (part: Region) => (region = union(region, part))
@@ -189,10 +191,10 @@ function difference(before: Painted, now: Painted): Region {
       add(alongCourse(space, item.course, Math.min(was.head, item.head), Math.max(was.head, item.head), inkReach(item.ink)))
       continue
     }
-    if (was) add(itemBounds(context, space, was))
-    add(itemBounds(context, space, item))
+    if (was) add(itemBounds(space, was))
+    add(itemBounds(space, item))
   }
-  for (const gone of old.values()) add(itemBounds(context, space, gone))
+  for (const gone of old.values()) add(itemBounds(space, gone))
   return region
 }
 
@@ -200,6 +202,7 @@ const hasOnlyGrown = (was: InkItem, item: InkItem): boolean =>
   was.course === item.course && was.ink === item.ink && was.opacity === item.opacity && was.tail === item.tail && growsAtHead(item.ink)
 
 function nameOf(item: FrameItem): string {
+  if (item.kind === 'postcard') return `postcard ${item.stop} ${item.postcard.id}`
   if ('leg' in item) return `${item.kind} ${item.leg}`
   if ('stop' in item) return `${item.kind} ${item.stop}`
   if (item.kind === 'caption') return `caption ${item.id}`

@@ -2,7 +2,7 @@ import { nanoid } from 'nanoid'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import type { Photo } from '#core/journey/schema'
-import { editStop, newPostcard } from '#core/edits/stops'
+import { addPostcard, editPostcard, newPostcard } from '#core/edits/postcards'
 import type { PlacedPhoto } from '#core/edits/photo-stops'
 import { addPhotoStops } from '#core/edits/photo-stops'
 import { ApiError, followImport, uploadImage } from '~/services/api'
@@ -73,9 +73,10 @@ export const usePhotos = defineStore('photos', () => {
     }
   }
 
-  /** Moves the play position to where a stop's postcard is fully visible. */
-  function show(stop: string) {
-    const times = editor.compiled?.marks.find((mark) => mark.stop.id === stop)?.postcard
+  /** Moves the play position to where a card of a stop is fully visible. */
+  function show(stop: string, card: string) {
+    const { postcards = [] } = editor.compiled?.marks.find((mark) => mark.stop.id === stop) ?? {}
+    const times = postcards.find(({ postcard }) => postcard.id === card)
     if (times) playback.goToTime(Math.min(times.from + 0.5, editor.compiled!.lastTime))
   }
 
@@ -84,20 +85,21 @@ export const usePhotos = defineStore('photos', () => {
     failed.value = true
   }
 
-  /** Gives a stop a postcard with a photo, or replaces the photo of its postcard. */
-  async function postcardFrom(file: File, stop: string): Promise<void> {
+  /** Adds a postcard with a photo to a stop, or replaces the photo of one of its cards. */
+  async function postcardFrom(file: File, stop: string, card?: string): Promise<void> {
     outcome.value = ''
     const [result] = (await bringIn([file])) ?? []
     if (result === undefined) return
     if (typeof result === 'string') return fail(result)
+    const id = card ?? nanoid(10)
     editor.edit((journey) => {
-      const known = journey.stops.find(({ id }) => id === stop)
+      const known = journey.stops.find((other) => other.id === stop)
       if (!known) return journey
-      return editStop(journey, stop, {
-        postcard: known.postcard ? { ...known.postcard, photo: result } : newPostcard(known, { photo: result }),
-      })
+      return card === undefined
+        ? addPostcard(journey, stop, newPostcard(known, id, { photo: result }))
+        : editPostcard(journey, stop, card, { photo: result, crop: null })
     })
-    show(stop)
+    show(stop, id)
   }
 
   /** Makes stops from photos that say where they were taken, each with its photo as a postcard. */
@@ -147,7 +149,7 @@ export const usePhotos = defineStore('photos', () => {
     postcardFrom,
     show,
     cancel: () => control?.abort(),
-    choosePostcard: (stop: string) => chooseFiles(SHOWN, false, ([file]) => postcardFrom(file!, stop)),
+    choosePostcard: (stop: string, card?: string) => chooseFiles(SHOWN, false, ([file]) => postcardFrom(file!, stop, card)),
     chooseStops: () => chooseFiles(PLACED, true, stopsFrom),
   }
 })

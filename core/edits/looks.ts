@@ -20,7 +20,7 @@ export function dressJourney(journey: Journey, look: JourneyLook): Journey {
       ...stop,
       pin: { ...stop.pin, ...pin, shape: stop.pin.shape === 'none' ? 'none' : pin.shape, colour: colours[0]! },
       label: { ...stop.label, style: { ...text, size: stop.label.style.size } },
-      postcard: stop.postcard && { ...stop.postcard, paper, colour: writing },
+      postcards: stop.postcards.map((card) => ({ ...card, paper, colour: writing })),
     })),
     captions: journey.captions.map((caption) => ({
       ...caption,

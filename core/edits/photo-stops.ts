@@ -1,7 +1,8 @@
 import type { Point } from '../geometry/point'
 import { distance } from '../geometry/point'
 import { legCourse } from './courses'
-import { editStop, newPostcard } from './stops'
+import { addPostcard, newPostcard } from './postcards'
+import { editStop } from './stops'
 import { JourneyError } from '../error'
 import { travellerOf } from '../journey/lookup'
 import { setLayover } from './pace'
@@ -30,7 +31,7 @@ export const inOrder = (photos: readonly PlacedPhoto[]): PlacedPhoto[] =>
 
 /**
  * Makes a stop where each photo was taken, in the order of time, with the photo as its postcard. A photo taken at a stop of the trip belongs to that stop,
- * which shows the first of its photos that can be shown; one taken while a leg was recorded becomes a stop on that leg; the others extend the trip.
+ * which shows its photos one after the other; one taken while a leg was recorded becomes a stop on that leg; the others extend the trip.
  * @param ids new ids: a stop's and a leg's for each photo
  * @throws JourneyError that names the photo for which there is no room
  */
@@ -42,7 +43,7 @@ export function addPhotoStops(
 ): Journey {
   return inOrder(photos).reduce((j, photo, i) => {
     const here = stopNear(j, photo.at, who)
-    if (here) return withPostcard(j, here, photo)
+    if (here) return withPostcard(j, here, photo, ids[i]!.stop)
     if (j.stops.length >= LIMITS.stops)
       throw new JourneyError(
         `“${photo.name}” would be stop ${LIMITS.stops + 1}, and a journey has at most ${LIMITS.stops}: choose fewer photos.`,
@@ -53,7 +54,7 @@ export function addPhotoStops(
       ? editStop(atRest(insertStop(j, during.leg.id, photo.at, ids[i]!, during.s), ids[i]!.stop, who), ids[i]!.stop, named)
       : goOnTo(j, photo.at, ids[i]!, { traveller: who, ...named })
     const made = next.stops.find(({ id }) => id === ids[i]!.stop)
-    return made ? withPostcard(next, made, photo) : next
+    return made ? withPostcard(next, made, photo, ids[i]!.stop) : next
   }, journey)
 }
 
@@ -68,8 +69,8 @@ function stopNear(journey: Journey, at: Point, who: string): Stop | undefined {
   return near.sort((a, b) => distance(a.at, at) - distance(b.at, at))[0]
 }
 
-const withPostcard = (journey: Journey, stop: Stop, { photo }: PlacedPhoto): Journey =>
-  stop.postcard || !photo ? journey : editStop(journey, stop.id, { postcard: newPostcard(stop, { photo }) })
+const withPostcard = (journey: Journey, stop: Stop, { photo }: PlacedPhoto, id: string): Journey =>
+  photo ? addPostcard(journey, stop.id, newPostcard(stop, id, { photo })) : journey
 
 /** The leg that was being recorded at a time, and the length of its course that had been travelled then. */
 function recordedDuring(journey: Journey, time: number | null, who: string): { leg: Leg; s: number } | undefined {

@@ -1,10 +1,9 @@
 import { produce } from 'immer'
-import type { Journey, Label, Pin, Postcard, Stop, TextStyle } from '../journey/schema'
-import { postcardSchema, SIDES } from '../journey/schema'
+import type { Journey, Label, Pin, Stop, TextStyle } from '../journey/schema'
 
 /** Changes to what is seen at the stops: pure functions, journey in, journey out, as in journey.ts. */
 
-export type StopPatch = Partial<Pick<Stop, 'name' | 'at' | 'found' | 'place' | 'postcard'>> & {
+export type StopPatch = Partial<Pick<Stop, 'name' | 'at' | 'found' | 'place' | 'postcards'>> & {
   pin?: Partial<Pin>
   label?: Partial<Omit<Label, 'style'>> & { style?: Partial<TextStyle> }
 }
@@ -24,21 +23,7 @@ export function editStop(journey: Journey, id: string, patch: StopPatch): Journe
   })
 }
 
-/** A new postcard for a stop, on the opposite side of the pin from its label. */
-export function newPostcard({ label }: Pick<Stop, 'label'>, fields: Pick<Partial<Postcard>, 'photo' | 'text'>): Postcard {
-  const { place, shown } = label
-  // An automatic label gives way to the card.
-  const side = shown && place.kind === 'side' ? SIDES[(SIDES.indexOf(place.side) + SIDES.length / 2) % SIDES.length]! : 'top'
-  return postcardSchema.parse({ side, ...fields })
-}
-
-/** Changes the given fields of a stop's postcard, if it has one. */
-export function editPostcard(journey: Journey, id: string, patch: Partial<Postcard>): Journey {
-  const postcard = journey.stops.find((stop) => stop.id === id)?.postcard
-  return postcard ? editStop(journey, id, { postcard: { ...postcard, ...patch } }) : journey
-}
-
-/** Gives all stops the look of one: pin, label and, on those that have one, postcard; sides and notes are kept. */
+/** Gives all stops the look of one: pin, label and, on those that have any, postcards; places and notes are kept. */
 export function dressStopsLike(journey: Journey, id: string): Journey {
   return produce(journey, (draft) => {
     const model = draft.stops.find((s) => s.id === id)
@@ -49,10 +34,8 @@ export function dressStopsLike(journey: Journey, id: string): Journey {
       // A note is about one stop; dates and distances are everyone's.
       const isNote = second?.kind === 'note' || model.label.second?.kind === 'note'
       stop.label = { ...model.label, place, second: isNote ? second : model.label.second }
-      if (stop.postcard && model.postcard) {
-        const { photo, text, side } = stop.postcard
-        stop.postcard = { ...model.postcard, photo, text, side }
-      }
+      const [card] = model.postcards
+      if (card) stop.postcards = stop.postcards.map(({ id, photo, crop, text, place }) => ({ ...card, id, photo, crop, text, place }))
     }
   })
 }

@@ -36,7 +36,7 @@ export function insertStop(journey: Journey, legId: string, near: Point, ids: { 
       place: null,
       pin: { ...model.pin },
       label: labelLike(model.label),
-      postcard: null,
+      postcards: [],
     }
     draft.stops.push(stop)
     traveller.visits.splice(index + 1, 0, { stop: ids.stop, layover: 0, date: null })

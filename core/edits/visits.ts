@@ -40,7 +40,7 @@ export function addStop(
     place: place ? { lon: place.lon, lat: place.lat } : null,
     pin: previous ? { ...previous.pin } : pinSchema.parse({}),
     label: previous ? labelLike(previous.label) : labelSchema.parse({}),
-    postcard: null,
+    postcards: [],
   }
   return visitStop({ ...journey, stops: [...journey.stops, stop] }, ids.stop, ids.leg, who)
 }

@@ -8,12 +8,13 @@ import { cubicBezier, NAMED_CURVES } from '../pace/easing'
 import { frameCount, frameTime } from '../pace/rate'
 import { heldIn } from '../sheet/framing'
 import { compileTraveller, timedTrip } from './compile-traveller'
+import { cardTimes } from './card-times'
 import type { CompiledJourney, CompiledLabel, CompiledMark, CompiledPostcard, CompiledTraveller, CompiledVisit } from './compiled'
 import { formatDate } from './dates'
 import { layLabel, setLabel } from './label-layout'
 import type { LabelPlaces } from './label-scene'
 import { findLabelPlaces, USUAL_PLACE } from './label-scene'
-import { labelStart, postcardTimes } from './marks'
+import { labelStart } from './marks'
 import type { Ruler } from './metres'
 import { formatDistance, metresAlong, rulerOf } from './metres'
 import { countParts, revealSeconds } from './reveal'
@@ -53,7 +54,7 @@ export function compile(journey: Journey, places?: LabelPlaces): CompiledJourney
       ...visit,
       number: 1 + shown.filter(({ arrive }) => arrive < visit.arrive).length,
       label: compileLabel(visit, travellers, ruler, { reference, lastTime, unit: journey.measures.unit }),
-      postcard: compilePostcard(visit, lastTime),
+      postcards: compilePostcards(visit, lastTime),
     })),
     sheets: film.map((sheet) => ({ sheet, shown: compileSpan(sheet.shown, moments, lastTime) })),
     areas: journey.areas.map((area) => ({ area, shown: compileSpan(area.shown, moments, lastTime) })),
@@ -153,8 +154,8 @@ function firstVisits(travellers: readonly { visits: CompiledVisit[] }[]): Compil
 }
 
 /** A card with nothing on it is not shown. */
-function compilePostcard({ stop, arrive, leave }: CompiledVisit, lastTime: number): CompiledPostcard | undefined {
-  const { postcard } = stop
-  if (!postcard || (!postcard.photo && postcard.text.trim() === '')) return undefined
-  return { postcard, ...postcardTimes(postcard, arrive, leave, lastTime) }
+function compilePostcards({ stop, arrive, leave }: CompiledVisit, lastTime: number): CompiledPostcard[] {
+  const cards = stop.postcards.filter(({ photo, text }) => photo !== null || text.trim() !== '')
+  const times = cardTimes(cards, arrive, leave, lastTime)
+  return cards.map((postcard, i) => ({ postcard, ...times[i]! }))
 }

@@ -7,7 +7,7 @@ import type { Vehicle } from '../vehicles/vehicle'
 import type { EasingFunction } from '../pace/easing'
 import type { Run } from './heading'
 import type { LabelLayout } from './label-layout'
-import type { PostcardTimes } from './marks'
+import type { CardTimes } from './card-times'
 import type { Ruler } from './metres'
 import type { CompiledSpan } from './span'
 import type { Turning } from './turning'
@@ -64,10 +64,11 @@ export interface CompiledMark extends CompiledVisit {
   number: number
   /** Undefined where no name is shown. */
   label: CompiledLabel | undefined
-  postcard: CompiledPostcard | undefined
+  /** Its cards that have anything on them, in the order in which they are shown. */
+  postcards: CompiledPostcard[]
 }
 
-export interface CompiledPostcard extends PostcardTimes {
+export interface CompiledPostcard extends CardTimes {
   postcard: Postcard
 }
 

@@ -3,10 +3,11 @@ import type { Projection } from '../camera/projection'
 import type { View } from '../camera/view'
 import { isMovingAt, projectionAt } from '../camera/view-track'
 import { creditLine } from '../sheet/credits'
+import { cardPoseAt } from './card-times'
 import type { CompiledJourney, CompiledMark, CompiledTraveller } from './compile'
-import type { CreditItem, Frame, FrameItem, InkItem, LabelItem, PlannedItem, PinItem, PostcardItem, VehicleItem } from './frame'
+import type { CreditItem, DimItem, Frame, FrameItem, InkItem, LabelItem, PlannedItem, PinItem, PostcardItem, VehicleItem } from './frame'
 import { IS_GROUND } from './frame'
-import { circleAt, pinAppearanceAt, postcardAppearanceAt, SETTLED } from './marks'
+import { circleAt, pinAppearanceAt, SETTLED } from './marks'
 import type { Pin } from '../journey/schema'
 import type { Motion } from './motion'
 import { inkAt, plannedAt } from './ink-at'
@@ -29,7 +30,7 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
   items.push(...pins(standing, time, lastTime))
   travellers.forEach((traveller, i) => items.push(...vehicle(traveller, motions[i])))
   items.push(...labels(standing, time))
-  items.push(...postcards(standing, time))
+  items.push(...cards(standing, time))
   items.push(...captionsAt(compiled, time, projection, journey.creditLine ? CREDIT_ROOM : 0))
   items.push(...credits(compiled, time))
   return {
@@ -49,13 +50,15 @@ export const onTable = (frame: Frame, view: View): Frame => ({
   ...frame,
   view,
   isMoving: false,
-  items: frame.items.filter((item) => item.kind !== 'edge-shade' && item.kind !== 'caption' && item.kind !== 'credit'),
+  items: frame.items.filter(
+    (item) => item.kind !== 'edge-shade' && item.kind !== 'dim' && item.kind !== 'caption' && item.kind !== 'credit',
+  ),
 })
 
-/** A frame of what travels and marks the way alone, to be laid over something else: the ground, and the line that names its sources, are left out. */
+/** A frame of what travels and marks the way alone, to be laid over something else: the ground, what darkens it, and the line that names its sources, are left out. */
 export const withoutGround = (frame: Frame): Frame => ({
   ...frame,
-  items: frame.items.filter(({ kind }) => !IS_GROUND[kind] && kind !== 'credit'),
+  items: frame.items.filter(({ kind }) => !IS_GROUND[kind] && kind !== 'dim' && kind !== 'credit'),
 })
 
 /** A frame with the tracing sheets over the others, as it is worked on; a film never shows them. */
@@ -172,13 +175,19 @@ function labels(marks: readonly CompiledMark[], time: number): LabelItem[] {
   return items
 }
 
-function postcards(marks: readonly CompiledMark[], time: number): PostcardItem[] {
+/** The postcards, and what darkens the map behind them. */
+function cards(marks: readonly CompiledMark[], time: number): (DimItem | PostcardItem)[] {
   const items: PostcardItem[] = []
-  for (const { stop, postcard } of marks) {
-    const seen = postcard && postcardAppearanceAt(time, postcard)
-    if (seen) items.push({ kind: 'postcard', stop: stop.id, at: stop.at, postcard: postcard.postcard, pin: stop.pin, ...seen })
+  let dim = 0
+  for (const { stop, postcards } of marks) {
+    for (const { postcard, ...times } of postcards) {
+      const pose = cardPoseAt(time, times, postcard)
+      if (!pose) continue
+      items.push({ kind: 'postcard', stop: stop.id, at: stop.at, postcard, pin: stop.pin, ...pose })
+      dim = Math.max(dim, postcard.dims * pose.opacity)
+    }
   }
-  return items
+  return dim > 0 ? [{ kind: 'dim', opacity: dim }, ...items] : items
 }
 
 function vehicle(traveller: CompiledTraveller, motion: Motion | undefined): VehicleItem[] {

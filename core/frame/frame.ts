@@ -6,6 +6,7 @@ import type { Appears, Area, Ground, Ink, Pin, Postcard, Sheet, Planned, TextSty
 import type { Align } from '../type/block'
 import type { Vehicle } from '../vehicles/vehicle'
 import type { CaptionFigure } from './captions'
+import type { CardPose } from './card-times'
 import type { CompiledLabel } from './compiled'
 import type { CircleState } from './marks'
 import type { Motion } from './motion'
@@ -36,6 +37,7 @@ export type FrameItem =
   | PinItem
   | VehicleItem
   | LabelItem
+  | DimItem
   | PostcardItem
   | CaptionItem
   | CreditItem
@@ -51,6 +53,7 @@ export const IS_GROUND = {
   pin: false,
   vehicle: false,
   label: false,
+  dim: false,
   postcard: false,
   caption: false,
   credit: false,
@@ -138,14 +141,18 @@ export interface LabelItem {
   elapsed: number | null
 }
 
-export interface PostcardItem {
+/** Darkens all that is below it: the map, while a card is looked at. */
+export interface DimItem {
+  kind: 'dim'
+  opacity: number
+}
+
+export interface PostcardItem extends CardPose {
   kind: 'postcard'
   stop: string
   at: Point
   postcard: Postcard
   pin: Pin
-  scale: number
-  opacity: number
 }
 
 export interface VehicleItem {

@@ -7,12 +7,14 @@ import { pointAt } from '../geometry/course'
 import type { Side } from '../journey/schema'
 import type { Vehicle } from '../vehicles/vehicle'
 import { captionsAt, sizeOf } from './captions'
+import type { Home } from './card-layout'
+import { cardBox } from './card-layout'
 import type { CompiledJourney, CompiledMark } from './compiled'
 import type { FoundPlace } from './label-layout'
 import { besideAt, labelBox, LED_FROM } from './label-layout'
 import type { LabelScene, SceneLine, SceneSample } from './label-solver'
 import { placeLabels } from './label-solver'
-import { besidePin, pinBox, POSTCARD_GAP } from './marks'
+import { pinBox } from './marks'
 
 /**
  * How little each side is liked where several are free: right and above first, as cartographers prefer (after Imhof, Positioning names on maps, 1975, and
@@ -134,20 +136,20 @@ function sampleOf(compiled: CompiledJourney, marks: readonly CompiledMark[], { f
     return isSeen ? { x, y, scale: Math.sqrt(projection.depthScale(stop.at)) } : null
   }
   const obstacles: SceneSample['obstacles'] = []
-  const standing = (mark: CompiledMark, box: Box, own: number | null, first: number, last: number) => {
-    const place = home(mark)
-    if (!place || last <= from || first >= to) return
-    const { x, y, scale: k } = place
+  const standing = ({ x, y, scale: k }: Home, box: Box, own: number | null, first: number, last: number) => {
+    if (last <= from || first >= to) return
     const large = { left: k * box.left, right: k * box.right, top: k * box.top, bottom: k * box.bottom }
     obstacles.push({ box: movedBox(large, x, y), own, to: last })
   }
   for (const mark of compiled.marks) {
-    const { stop, arrive, postcard } = mark
+    const { stop, arrive, postcards } = mark
     const i = marks.indexOf(mark)
     const { shape, before } = stop.pin
-    const pin = pinBox(stop.pin)
-    if (shape !== 'none') standing(mark, pin, i < 0 ? null : i, before === 'hidden' ? arrive : 0, Infinity)
-    if (postcard) standing(mark, cardBox(mark), null, postcard.from, postcard.to)
+    const place = home(mark)
+    if (!place) continue
+    if (shape !== 'none') standing(place, pinBox(stop.pin), i < 0 ? null : i, before === 'hidden' ? arrive : 0, Infinity)
+    for (const { postcard, from: first, to: last } of postcards)
+      standing(place, cardBox(postcard, stop.pin, place, reference), null, first, last)
   }
   for (const { caption, shown } of compiled.captions) {
     const [first, last] = [Math.max(from, shown.from), Math.min(to, shown.to, compiled.lastTime)]
@@ -176,15 +178,6 @@ function coverOf({ size, posture: { view, bounds } }: Vehicle): Box {
   return view === 'above'
     ? { left: -aside, right: aside, top: -aside, bottom: aside }
     : { left: -aside, right: aside, top: bounds.top * k, bottom: bounds.bottom * k }
-}
-
-/** What a postcard covers, roughly: its text is not set. */
-function cardBox({ stop, postcard }: CompiledMark): Box {
-  const { photo, size, side } = postcard!.postcard
-  const k = photo ? size / Math.max(photo.width, photo.height) : 1
-  const [width, height] = photo ? [photo.width * k, photo.height * k] : [size, size * 0.35]
-  const { x, y } = besidePin(stop.pin, side, { width, height }, POSTCARD_GAP)
-  return movedBox({ left: -width / 2, right: width / 2, top: -height / 2, bottom: height / 2 }, x, y)
 }
 
 /** A course in the frame, with as many points as tell apart there. */

@@ -2,20 +2,13 @@ import type { Box } from '../geometry/box'
 import type { Size } from '../geometry/size'
 import { clamp } from '../geometry/clamp'
 import type { Point } from '../geometry/point'
-import type { Pin, PinCircle, Postcard, Side } from '../journey/schema'
+import type { Pin, PinCircle, Side } from '../journey/schema'
 import { overshoot, smooth } from '../pace/easing'
 
 /** Pins and labels begin to appear this many seconds before arrival, labels a little later, and take a moment to settle. */
 const LEAD = 0.2
 const MOMENT = 0.4
 const LABEL_LAG = 0.12
-
-/** The delay of a postcard after arrival, when the pin has settled, and how long it takes to disappear, in seconds. */
-const POSTCARD_LAG = 0.2
-const POSTCARD_LEAVE = 0.3
-
-/** The gap between a postcard and its pin, in reference pixels. */
-export const POSTCARD_GAP = 16
 
 export interface Appearance {
   scale: number
@@ -91,36 +84,6 @@ export function circleAt({ kind }: PinCircle, t: number, arrive: number, lastTim
     default:
       return kind satisfies never
   }
-}
-
-/** The times at which a postcard begins to appear and is gone; `to` is Infinity for one that stays. */
-export interface PostcardTimes {
-  from: number
-  to: number
-}
-
-/** Seconds needed to take in a postcard: 1 s and 0.3 s a word for a text, 1.5 s for a photo (common practice, no source). */
-export function readingSeconds({ photo, text }: Pick<Postcard, 'photo' | 'text'>): number {
-  const words = text.split(/\s+/).filter(Boolean).length
-  return Math.max(photo ? 1.5 : 0, words > 0 ? 1 + 0.3 * words : 0)
-}
-
-/** When a postcard is shown at a stop that is reached and left at given times. */
-export function postcardTimes(postcard: Postcard, arrive: number, leave: number, lastTime: number): PostcardTimes {
-  const from = Math.max(0, Math.min(arrive + POSTCARD_LAG, lastTime - MOMENT))
-  const { stays } = postcard
-  if (stays === 'end') return { from, to: Infinity }
-  const to = stays === 'rest' ? Math.max(leave, from + MOMENT + readingSeconds(postcard)) : from + stays
-  // A postcard that would vanish with the last frame stays.
-  return { from, to: to >= lastTime ? Infinity : to }
-}
-
-/** How far a postcard has appeared, or gone, at time t; undefined while there is nothing to see. */
-export function postcardAppearanceAt(t: number, { from, to }: PostcardTimes): Appearance | undefined {
-  if (t <= from || t >= to) return undefined
-  const coming = Math.min(1, (t - from) / MOMENT)
-  const going = Math.min(1, (to - t) / POSTCARD_LEAVE)
-  return { scale: coming < 1 ? overshoot(coming) : 1, opacity: smooth(coming * 2) * smooth(going) }
 }
 
 /** The box of a pin around its place, as shares of its size: some stand on their foot, others are centred. */

@@ -47,6 +47,7 @@ export function frameSummary(frame: Frame) {
       switch (item.kind) {
         case 'ground':
         case 'edge-shade':
+        case 'dim':
         case 'credit':
           return item
         case 'sheet':
@@ -79,7 +80,8 @@ export function frameSummary(frame: Frame) {
           return { kind: item.kind, stop: item.stop, at: item.at, screen: screen(item.at), scale: item.scale, opacity: item.opacity }
         case 'postcard': {
           const { kind, stop, at, postcard, scale, opacity } = item
-          return { kind, stop, at, screen: screen(at), image: postcard.photo?.image ?? null, text: postcard.text, scale, opacity }
+          const { id, photo, text } = postcard
+          return { kind, stop, card: id, at, screen: screen(at), image: photo?.image ?? null, text, scale, opacity }
         }
         case 'label':
           return {

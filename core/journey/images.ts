@@ -10,8 +10,10 @@ interface ShownImage {
 export function imagesOf({ sheets, stops, travellers }: Journey): ShownImage[] {
   return [
     ...sheets.map((sheet) => ({ image: sheet, missing: `The picture of the sheet “${sheet.name}” is not here: import it again.` })),
-    ...stops.flatMap(({ name, postcard }) =>
-      postcard?.photo ? [{ image: postcard.photo, missing: `The photo at the stop “${name}” is not here: choose it again.` }] : [],
+    ...stops.flatMap(({ name, postcards }) =>
+      postcards.flatMap(({ photo }) =>
+        photo ? [{ image: photo, missing: `A photo at the stop “${name}” is not here: choose it again.` }] : [],
+      ),
     ),
     ...travellers.flatMap(({ legs }) =>
       legs.flatMap(({ vehicle }) =>

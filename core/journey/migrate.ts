@@ -39,6 +39,11 @@ const MIGRATIONS: readonly ((document: Raw) => Raw)[] = [
     ...rest,
     ...(stops === undefined ? {} : { stops: Array.isArray(stops) ? stops.map(withLetters) : stops }),
   }),
+  // Version 8: a stop may have several postcards, and they may lie anywhere.
+  ({ stops, ...rest }) => ({
+    ...rest,
+    ...(stops === undefined ? {} : { stops: Array.isArray(stops) ? stops.map(withCards) : stops }),
+  }),
 ]
 
 const isRaw = (value: unknown): value is Raw => typeof value === 'object' && value !== null
@@ -116,6 +121,15 @@ function withLetters(stop: unknown): unknown {
       style: set({ size, colour, halo: halo === undefined ? undefined : { colour: halo } }),
     },
   }
+}
+
+/** A stop of version 7, which had one postcard at most, always on a side of its pin. */
+function withCards(stop: unknown): unknown {
+  if (!isRaw(stop) || !('postcard' in stop)) return stop
+  const { postcard, ...rest } = stop
+  if (!isRaw(postcard)) return { ...rest, postcards: postcard === null ? [] : postcard }
+  const { side, ...card } = postcard
+  return { ...rest, postcards: [{ id: 'card', ...card, ...(side === undefined ? {} : { place: { kind: 'side', side } }) }] }
 }
 
 const withId = (sheet: unknown): unknown => (typeof sheet === 'object' && sheet !== null ? { id: 'sheet', ...sheet } : sheet)

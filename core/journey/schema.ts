@@ -6,7 +6,8 @@ import { MOST_ALTITUDE, MOST_SET_LEAN } from '../vehicles/vehicle'
 import { captionSchema, measuresSchema } from './caption-schema'
 import { inkSchema } from './ink-schema'
 import { areaSchema, groundSchema, sheetSchema } from './sheet-schema'
-import { photoSchema, stopSchema } from './stop-schema'
+import { photoSchema } from './postcard-schema'
+import { stopSchema } from './stop-schema'
 import type { Moment, Span } from './values'
 import { countIn, HEIGHTS_PATTERN, isRising, POINTS_PATTERN, TIMES_PATTERN } from './track-line'
 import { colour, id, LIMITS, momentSchema, point, seconds, unit, viewSchema } from './values'
@@ -15,6 +16,7 @@ export * from './caption-schema'
 export * from './ink-schema'
 export * from './label-schema'
 export * from './pin-schema'
+export * from './postcard-schema'
 export * from './sheet-schema'
 export * from './stop-schema'
 export * from './text-schema'
@@ -22,11 +24,11 @@ export { LIMITS } from './values'
 export type { Moment, Span } from './values'
 
 /**
- * The journey document, version 7: what is stored, exchanged and undone.
+ * The journey document, version 8: what is stored, exchanged and undone.
  * Lengths are in ground units (gu) or reference pixels (rpx), times in seconds; see docs/journey-format.md.
  */
 export const JOURNEY_FORMAT = 'zephyrine-journey'
-export const JOURNEY_VERSION = 7
+export const JOURNEY_VERSION = 8
 
 const evenSide = z.int().min(64).max(LIMITS.side).multipleOf(2, 'must be an even number of pixels')
 const title = z.string().trim().min(1).max(120)

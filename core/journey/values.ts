@@ -17,6 +17,8 @@ export const LIMITS = {
   vias: 50,
   views: 200,
   captions: 20,
+  /** Of one stop. */
+  postcards: 12,
   coordinate: 1e7,
   sheets: 20,
   controlPoints: 200,

@@ -9,6 +9,9 @@ export interface Face {
   spacing: number
 }
 
+/** The face of what is not set by a style: numbers in pins, postcards, and the line that names the sources. */
+export const HOUSE_FACE: Face = { family: 'alegreya', weight: 700, spacing: 0 }
+
 interface FaceMetrics {
   /** The height of capitals above the baseline, in letter sizes. */
   capital: number

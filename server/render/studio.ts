@@ -14,11 +14,12 @@ import type { TilePicture } from '#draw/mosaic'
 import { layMosaic, pictureOf, wholeTile } from '#draw/mosaic'
 import type { Region } from '#draw/region'
 import { isEmpty } from '#draw/region'
-import { seenWidth } from '#draw/postcard'
+import { wholeWidth } from '#core/frame/card-layout'
 import { pictureWidth } from '#draw/vehicle'
 import type { SheetPicture, Studio, Surface } from '#draw/studio'
-import { fontParts, HOUSE_FACE } from '#draw/fonts'
+import { fontParts } from '#draw/fonts'
 import type { Face } from '#core/type/measure'
+import { HOUSE_FACE } from '#core/type/measure'
 import { facesIn } from '#core/frame/faces'
 import { hasTiles, readTile } from '../sheets/tiles'
 
@@ -80,7 +81,7 @@ export interface ServerStudio extends Studio {
 /** The whole pictures that an item shows, how wide they are in the output, in pixels, and what they are called where they are missing. */
 function wholePictures(item: FrameItem, scale: number): [picture: Photo, outputWidth: number, what: string][] {
   if (item.kind === 'postcard' && item.postcard.photo)
-    return [[item.postcard.photo, seenWidth(item.postcard.photo, item.postcard, scale), 'photo of a postcard']]
+    return [[item.postcard.photo, wholeWidth(item.postcard, scale), 'photo of a postcard']]
   if (item.kind === 'vehicle' && item.vehicle.kind === 'image')
     return [[item.vehicle.picture, pictureWidth(item.vehicle, scale), 'picture of a vehicle']]
   return []

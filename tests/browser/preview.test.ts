@@ -4,7 +4,8 @@ import { flatView } from '#core/camera/view'
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { frameTime } from '#core/pace/rate'
-import { editPostcard, editStop } from '#core/edits/stops'
+import { editPostcard } from '#core/edits/postcards'
+import { editStop } from '#core/edits/stops'
 import { setCamera } from '#core/edits/views'
 import { INK_STYLES } from '#core/dress/ink-styles'
 import { TEXT_LOOKS } from '#core/dress/text-styles'
@@ -87,10 +88,10 @@ describe('preview and server frame', () => {
 
   it('agree on a large postcard, closely', async () => {
     const journey = stillDemo(await movingDemo())
-    const large = editPostcard(journey, 'emberlight', { size: 1000, text: 'A long caption, which takes up two lines of the card' })
+    const large = editPostcard(journey, 'emberlight', 'dusk', { size: 1000, text: 'A long caption, which takes up two lines of the card' })
     const id = await store(large)
     expect(await difference(id, large, 23.5)).toBeLessThan(1.5)
-    expect(await difference(id, editStop(large, 'emberlight', { postcard: null }), 23.5)).toBeGreaterThan(15)
+    expect(await difference(id, editStop(large, 'emberlight', { postcards: [] }), 23.5)).toBeGreaterThan(15)
   })
 
   it('agree on large text in several scripts, closely', async () => {

@@ -230,7 +230,7 @@ describe('photos', () => {
     const { stops, travellers } = await stored()
     expect(stops.slice(5).map(({ name }) => name)).toEqual(['First', 'Second'])
     expect(travellers[0]!.visits.slice(5).map(({ stop }) => stop)).toEqual(stops.slice(5).map(({ id }) => id))
-    for (const { postcard } of stops.slice(5)) expect(postcard?.photo).toMatchObject({ width: 60, height: 40 })
+    for (const { postcards } of stops.slice(5)) expect(postcards[0]?.photo).toMatchObject({ width: 60, height: 40 })
     await demo.page.keyboard.press('Control+z')
     expect((await stored()).stops).toHaveLength(5)
   })

@@ -42,7 +42,7 @@ describe('reading a journey', () => {
     const stops = (now.stops as Journey['stops']).map(({ id, name, at, found, pin, label }) => ({ id, name, at, found, pin, label }))
     expect(parseJourney({ ...now, version: 2, stops })).toEqual({
       ...withoutVersion7(demo()),
-      stops: withoutVersion7(demo()).stops.map((stop) => ({ ...stop, postcard: null })),
+      stops: withoutVersion7(demo()).stops.map((stop) => ({ ...stop, postcards: [] })),
     })
   })
 

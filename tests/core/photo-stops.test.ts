@@ -23,11 +23,11 @@ describe('photos', () => {
     const journey = addPhotoStops(demo(), photos, 'traveller', ids)
     expect(journey.stops.slice(5).map(({ name }) => name)).toEqual(['Beach', 'Cape'])
     expect(journey.travellers[0]!.legs).toHaveLength(6)
-    expect(journey.stops.slice(5).map(({ postcard }) => postcard?.photo?.width)).toEqual(['Beach'.length, 'Cape'.length])
+    expect(journey.stops.slice(5).map(({ postcards }) => postcards[0]?.photo?.width)).toEqual(['Beach'.length, 'Cape'.length])
     expect(() => compile(parseJourney(JSON.parse(JSON.stringify(journey))))).not.toThrow()
   })
 
-  it('of one place have the first that can be shown as the postcard', () => {
+  it('of one place are its postcards, in the order in which they were taken, those that can be shown', () => {
     const photos = [photo('Raw', 5300, 1400, 10, false), photo('Shown', 5310, 1405, 20), photo('Late', 5305, 1400, 30)]
     const journey = addPhotoStops(
       demo(),
@@ -35,6 +35,9 @@ describe('photos', () => {
       'traveller',
       photos.map((_, i) => ({ stop: `s${i}`, leg: `l${i}` })),
     )
-    expect(journey.stops.slice(5).map(({ name, postcard }) => [name, postcard?.photo?.width])).toEqual([['Raw', 'Shown'.length]])
+    const cards = journey.stops[5]!.postcards
+    expect(journey.stops.slice(5).map(({ name }) => name)).toEqual(['Raw'])
+    expect(cards.map(({ photo }) => photo?.width)).toEqual(['Shown'.length, 'Late'.length])
+    expect(new Set(cards.map(({ id }) => id)).size).toBe(2)
   })
 })

@@ -239,7 +239,7 @@ describe('photos after a track', () => {
   it('belong to a stop at which they were taken', () => {
     const journey = addPhotoStops(hike, [photo('Start', 8, 505, 20), photo('Goal', 1004, 497, null)], 'traveller', ids)
     expect(order(journey)).toEqual(['Stop 1', 'Stop 2'])
-    expect(journey.stops.every(({ postcard }) => postcard?.photo)).toBe(true)
+    expect(journey.stops.every(({ postcards }) => postcards[0]?.photo)).toBe(true)
   })
 
   it('find time also when the film is full, and are named where there are too many', () => {

@@ -10,7 +10,18 @@ import { layLabel, setLabel } from '#core/frame/label-layout'
 import { USUAL_PLACE } from '#core/frame/label-scene'
 import { countParts } from '#core/frame/reveal'
 import { polylineCourse } from '#core/geometry/course'
-import { captionSchema, groundSchema, labelSchema, PIN_SHAPES, pinSchema, plannedSchema, postcardSchema, SIDES } from '#core/journey/schema'
+import { CARD_SHIFT } from '#core/frame/card-times'
+import {
+  CARD_FRAMES,
+  captionSchema,
+  groundSchema,
+  labelSchema,
+  PIN_SHAPES,
+  pinSchema,
+  plannedSchema,
+  postcardSchema,
+  SIDES,
+} from '#core/journey/schema'
 import { artworkOf, VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { resolveVehicle } from '#core/vehicles/vehicle'
 import { itemBounds } from '#draw/bounds'
@@ -31,6 +42,8 @@ const GROUND = [10, 20, 30]
 const DARK: FrameItem = { kind: 'ground', ground: groundSchema.parse({ colour: '#0a141e' }) }
 
 /** The pixels that an item alone changes, as a box; the box that its bounds give; and how red the frame's outermost pixels are. */
+const AT_REST = { scale: 1, opacity: 1, shift: 0, turn: 0, unrolled: 1 }
+
 function paintedAndBounds(item: FrameItem) {
   const surface = createServerSurface(frameSize.width, frameSize.height)
   const frame = { time: 0, size: frameSize, scale: space.scale, reference, view, isMoving: false, items: [DARK, item], motions: [] }
@@ -50,7 +63,7 @@ function paintedAndBounds(item: FrameItem) {
   const atEdge: number[] = []
   for (let x = 0; x <= right; x++) atEdge.push(redAt(x, 0), redAt(x, bottom))
   for (let y = 0; y <= bottom; y++) atEdge.push(redAt(0, y), redAt(right, y))
-  return { box, bounds: itemBounds(surface.context, space, item), atEdge }
+  return { box, bounds: itemBounds(space, item), atEdge }
 }
 
 function expectWithin(item: FrameItem) {
@@ -161,12 +174,13 @@ describe('bounds', () => {
         postcard: postcardSchema.parse({
           photo: { image: '0'.repeat(64), width: 900, height: 600 },
           text: 'A long caption of two lines',
-          side,
+          id: 'c',
+          place: { kind: 'side', side },
           tilt: 12,
         }),
         pin: pinSchema.parse({}),
+        ...AT_REST,
         scale,
-        opacity: 1,
       })
       // The shadow may fall beyond the edge, the paper may not.
       if (scale === 1) expect(atEdge.every((value) => value < 60)).toBe(true)
@@ -178,11 +192,24 @@ describe('bounds', () => {
       kind: 'postcard',
       stop: 's',
       at: middle,
-      postcard: postcardSchema.parse({ text: `One line\n${'verylongwordwithoutanyspaceinit'.repeat(4)}`, size: 300 }),
+      postcard: postcardSchema.parse({ id: 'c', text: `One line\n${'verylongwordwithoutanyspaceinit'.repeat(4)}`, size: 300 }),
       pin: pinSchema.parse({}),
-      scale: 1,
-      opacity: 1,
+      ...AT_REST,
     })
+  })
+
+  it.each(CARD_FRAMES)('hold a card framed as %s, with a stalk, on its way in and out', (frame) => {
+    const photo = { image: '0'.repeat(64), width: 900, height: 600 }
+    for (const fields of [{ photo, text: 'A few words' }, { text: 'A few words alone' }, { photo }]) {
+      const card = postcardSchema.parse({ id: 'c', frame, ...fields, stalk: true, tilt: -8, place: { kind: 'free', x: 150, y: -120 } })
+      for (const pose of [
+        AT_REST,
+        { ...AT_REST, turn: -28, opacity: 0.6 },
+        { ...AT_REST, shift: CARD_SHIFT },
+        { ...AT_REST, unrolled: 0.4 },
+      ])
+        expectWithin({ kind: 'postcard', stop: 's', at: middle, postcard: { ...card, size: 240 }, pin: pinSchema.parse({}), ...pose })
+    }
   })
 
   it.each(EVERY_INK.filter(([name]) => name !== 'hidden'))('hold ink: %s', (_what, ink) => {

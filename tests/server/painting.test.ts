@@ -134,13 +134,13 @@ describe('a postcard', () => {
     editStop(trip, 's1', {
       pin: { size: 100 },
       label: { shown: false },
-      postcard: postcardSchema.parse({ tilt: 0, side: 'top', ...postcard }),
+      postcards: [postcardSchema.parse({ id: 'card', tilt: 0, ...postcard })],
     })
 
   it('stands over its pin with its border round the photo, which is whole on it', async () => {
     const { journey: moving, folder } = await freshDemo()
     const journey = stillDemo(moving)
-    const { photo } = journey.stops[4]!.postcard!
+    const { photo } = journey.stops[4]!.postcards[0]!
     const surface = await paintStill(folder, carded({ photo, size: 600 }), 99, 1920)
     const picture = { width: 1920, pixels: Uint8Array.from(surface.pixels()) }
     // Its size is that of the longer side; the photo is 3 to 2, and the border 4.5 % of the size.

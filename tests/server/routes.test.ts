@@ -92,7 +92,7 @@ describe('journeys', () => {
     expect((await ask('POST', '/api/journeys', 'text')).status).toBe(422)
     expect((await ask('PUT', '/api/journeys/demo', { journey })).body.message).toContain('revision')
     const photo = { image: 'e'.repeat(64), width: 9, height: 9 }
-    const lost = { ...journey, stops: journey.stops.map((stop, i) => (i === 0 ? { ...stop, postcard: { photo } } : stop)) }
+    const lost = { ...journey, stops: journey.stops.map((stop, i) => (i === 0 ? { ...stop, postcards: [{ id: 'card', photo }] } : stop)) }
     expect((await ask('POST', '/api/journeys', { journey: lost })).body.message).toContain('choose it again')
     const broken = await fetch(`${server.address}/api/journeys`, { method: 'POST', headers: OWN, body: '{"journey":' })
     expect(broken.status).toBe(400)

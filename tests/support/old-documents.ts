@@ -1,20 +1,67 @@
 import type { Journey } from '#core/journey/schema'
 
-/** A journey as it could be before version 7: labels on the right of their pins, no captions, no dates, distances in kilometres. */
-export const withoutVersion7 = (journey: Journey): Journey => ({
+/** A journey as it could be before version 8: one postcard at a stop at most, framed as a print, on a side of its pin. */
+export const withoutVersion8 = (journey: Journey): Journey => ({
   ...journey,
-  captions: [],
-  measures: { unit: 'km', metresPerUnit: null },
-  travellers: journey.travellers.map((traveller) => ({
-    ...traveller,
-    visits: traveller.visits.map((visit) => ({ ...visit, date: null })),
+  stops: journey.stops.map((stop) => ({
+    ...stop,
+    postcards: stop.postcards.slice(0, 1).map((card) => ({ ...card, id: 'card', frame: 'print', comes: 'pop', goes: 'fade' })),
   })),
-  stops: journey.stops.map((stop) => ({ ...stop, label: { ...stop.label, place: { kind: 'side', side: 'right' } } })),
 })
+
+/** A document of the present version as version 7 would have written it. */
+export function asVersion7(document: unknown): Record<string, unknown> {
+  const { stops, ...rest } = JSON.parse(JSON.stringify(document)) as { stops: { postcards: Card[] }[] }
+  return {
+    ...rest,
+    version: 7,
+    stops: stops.map(({ postcards: [card], ...stop }) => ({
+      ...stop,
+      postcard: card
+        ? {
+            photo: card.photo,
+            text: card.text,
+            side: card.place.side,
+            size: card.size,
+            tilt: card.tilt,
+            paper: card.paper,
+            colour: card.colour,
+            stays: card.stays,
+          }
+        : null,
+    })),
+  }
+}
+
+interface Card {
+  photo: unknown
+  text: string
+  place: { side?: string }
+  size: number
+  tilt: number
+  paper: string
+  colour: string
+  stays: unknown
+}
+
+/** A journey as it could be before version 7: labels on the right of their pins, no captions, no dates, distances in kilometres. */
+export const withoutVersion7 = (now: Journey): Journey => {
+  const journey = withoutVersion8(now)
+  return {
+    ...journey,
+    captions: [],
+    measures: { unit: 'km', metresPerUnit: null },
+    travellers: journey.travellers.map((traveller) => ({
+      ...traveller,
+      visits: traveller.visits.map((visit) => ({ ...visit, date: null })),
+    })),
+    stops: journey.stops.map((stop) => ({ ...stop, label: { ...stop.label, place: { kind: 'side', side: 'right' } } })),
+  }
+}
 
 /** A document of the present version as version 6 would have written it: no captions, no dates, and labels with the fields of their letters on a side. */
 export function asVersion6(document: unknown): Record<string, unknown> {
-  const { captions, measures, stops, travellers, ...rest } = JSON.parse(JSON.stringify(document)) as {
+  const { captions, measures, stops, travellers, ...rest } = asVersion7(document) as {
     captions: unknown
     measures: unknown
     stops: { label: Label }[]

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { mdiDragVertical } from '@mdi/js'
-import Sortable from 'sortablejs'
-import { computed, onBeforeUnmount, onMounted, useTemplateRef } from 'vue'
+import { computed, useTemplateRef } from 'vue'
 import { moveVisit } from '#core/edits/visits'
 import { nameOfStop } from '#core/journey/lookup'
 import type { Ink } from '#core/journey/schema'
 import { simpleDashes } from '~/services/simple-dashes'
 import VehiclePicture from '~/components/fields/VehiclePicture.vue'
+import { useSortableList } from '~/composables/use-sortable-list'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 
@@ -17,21 +17,7 @@ const list = useTemplateRef<HTMLElement>('list')
 const stops = computed(() => editor.itinerary!.visits.map((visit) => visit.stop))
 const legs = computed(() => editor.traveller!.legs)
 
-let sortable: Sortable | undefined
-onMounted(() => {
-  sortable = Sortable.create(list.value!, {
-    handle: '.grip',
-    animation: 120,
-    onEnd({ oldIndex, newIndex, item }) {
-      if (oldIndex === undefined || newIndex === undefined || oldIndex === newIndex) return
-      // The list is rendered from the journey, so undo the drag in the DOM before the journey changes.
-      const parent = list.value!
-      parent.insertBefore(item, parent.children[oldIndex < newIndex ? oldIndex : oldIndex + 1] ?? null)
-      move(oldIndex, newIndex)
-    },
-  })
-})
-onBeforeUnmount(() => sortable?.destroy())
+useSortableList(list, move)
 
 /** A miniature of the leg's stroke: solid, dashed or dotted. */
 function strokeOf({ colour, line }: Ink) {

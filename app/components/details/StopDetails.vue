@@ -118,7 +118,7 @@ const pinNote = computed(() => {
     <h3>Label</h3>
     <LabelFields :stop="stop" />
 
-    <h3>Postcard</h3>
+    <h3>Postcards</h3>
     <PostcardFields :stop="stop" />
 
     <h3>Place</h3>

@@ -17,6 +17,7 @@ import { usePlayback } from '~/stores/playback'
 import { useCamera } from '~/stores/camera'
 import { useStage } from '~/stores/stage'
 import CourseOverlay from './CourseOverlay.vue'
+import CardOverlay from './CardOverlay.vue'
 import LabelOverlay from './LabelOverlay.vue'
 import NetworkOverlay from './NetworkOverlay.vue'
 import type { StageSpace } from './stage-space'
@@ -168,7 +169,10 @@ const selectLeg = (id: string, more = false) => (more ? editor.selectAlso({ kind
       </g>
     </g>
 
-    <LabelOverlay v-if="stage.tool === 'select'" :space="space" />
+    <template v-if="stage.tool === 'select'">
+      <CardOverlay :space="space" />
+      <LabelOverlay :space="space" />
+    </template>
 
     <template v-for="leg in legs" :key="leg.leg.id">
       <template v-if="leg.leg.course.kind === 'drawn'">

@@ -5,7 +5,7 @@ const emit = defineEmits<{ change: [value: T] }>()
 </script>
 
 <template>
-  <div class="grid" role="radiogroup" :aria-label="label" :style="{ gridTemplateColumns: `repeat(${columns}, 1fr)` }">
+  <div class="grid" role="radiogroup" :aria-label="label" :style="{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }">
     <button
       v-for="choice in choices"
       :key="choice.value ?? 'none'"

@@ -10,9 +10,9 @@ import FieldRow from '~/components/fields/FieldRow.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
 import SpanFields from '~/components/fields/SpanFields.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
+import PositionGrid from '~/components/fields/PositionGrid.vue'
 import { useEditor } from '~/stores/editor'
-import { CAPTION_NAMES } from './caption-kinds'
-import CornerPicker from './CornerPicker.vue'
+import { CAPTION_NAMES, CORNER_GRID } from './caption-kinds'
 import { APPEARS_BY, APPEARS_STYLES } from './text-fields'
 import TextStyleFields from './TextStyleFields.vue'
 
@@ -109,7 +109,7 @@ const missing = computed(() => {
       </FieldRow>
     </template>
     <FieldRow v-slot="{ id }" label="Stands">
-      <CornerPicker :aria-labelledby="id" :model-value="caption.corner" @change="(corner) => set({ corner })" />
+      <PositionGrid :aria-labelledby="id" :model-value="caption.corner" :places="CORNER_GRID" @change="(corner) => set({ corner })" />
     </FieldRow>
     <TextStyleFields
       :model-value="caption.style"

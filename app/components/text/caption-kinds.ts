@@ -41,8 +41,14 @@ export const UNIT_CHOICES = [
 ] as const satisfies readonly { value: DistanceUnit; title: string }[]
 
 /** The places of captions, as they lie in the frame. */
-export const CORNER_GRID = [
-  ['top-left', 'top', 'top-right'],
-  ['left', 'middle', 'right'],
-  ['bottom-left', 'bottom', 'bottom-right'],
-] as const satisfies readonly (readonly Corner[])[]
+export const CORNER_GRID: readonly Corner[] = [
+  'top-left',
+  'top',
+  'top-right',
+  'left',
+  'middle',
+  'right',
+  'bottom-left',
+  'bottom',
+  'bottom-right',
+]

@@ -190,7 +190,7 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
     />
     <StageView ref="stageView" class="stage">
       <ProgressCard v-if="underWay" v-bind="underWay" @cancel="underWay.cancel" />
-      <div v-else-if="isOverDropZone" class="card"><p>Drop a map, a track, or photos; a photo on a stop becomes its postcard</p></div>
+      <div v-else-if="isOverDropZone" class="card"><p>Drop a map, a track, or photos; a photo on a stop becomes a postcard</p></div>
       <div v-else-if="isEmpty" class="card">
         <h2 class="serif">Lay out your map</h2>
         <p>Drop it here: {{ SHEET_FORMAT_WORDS }}, up to 600 megapixels. Or generate one, or start on plain ground.</p>
