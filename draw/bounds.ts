@@ -8,6 +8,7 @@ import { creditBounds } from './credit'
 import { captionBounds } from './caption'
 import { labelExtent } from './label'
 import { inkReach, plannedReach } from './ink'
+import { standingReach } from './landmark'
 import { pinReach } from './pin'
 import { postcardReach } from './postcard'
 import type { Region } from './region'
@@ -36,6 +37,8 @@ export function itemBounds(space: CanvasSpace, item: FrameItem): Region {
         item,
         pinReach(item.pin) * OVERSHOOT * Math.max(standingScale(space, item.at), space.projection.depthScale(item.at)),
       )
+    case 'standing':
+      return aroundPlace(space, item, standingReach(space, item.picture))
     case 'vehicle':
       return aroundPlace(space, item, vehicleReach(item) * space.projection.depthScale(item.at))
     case 'label':

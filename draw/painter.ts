@@ -9,6 +9,7 @@ import { paintCredit } from './credit'
 import { paintArea, paintEdgeShade, paintGround } from './ground'
 import { growsAtHead, inkReach, paintInk, paintPlanned } from './ink'
 import { paintLabel } from './label'
+import { paintStanding } from './landmark'
 import { paintPin } from './pin'
 import { paintDim, paintPostcard } from './postcard'
 import type { Region } from './region'
@@ -60,6 +61,8 @@ export function createPainter(studio: Studio): Painter {
         return paintPlanned(context, space, item)
       case 'pin':
         return paintPin(context, studio, space, item)
+      case 'standing':
+        return paintStanding(context, studio, space, item)
       case 'vehicle':
         return paintVehicle(context, studio, space, item, layers)
       case 'label':
@@ -205,7 +208,7 @@ function nameOf(item: FrameItem): string {
   if (item.kind === 'postcard') return `postcard ${item.stop} ${item.postcard.id}`
   if ('leg' in item) return `${item.kind} ${item.leg}`
   if ('stop' in item) return `${item.kind} ${item.stop}`
-  if (item.kind === 'caption') return `caption ${item.id}`
+  if ('id' in item) return `${item.kind} ${item.id}`
   if (item.kind === 'sheet') return `sheet ${item.sheet.id}`
   return item.kind === 'area' ? `area ${item.area.id}` : item.kind
 }

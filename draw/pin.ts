@@ -3,13 +3,14 @@ import type { PinItem } from '#core/frame/frame'
 import { polylineCourse } from '#core/geometry/course'
 import { lineNoise, seedOf } from '#core/geometry/noise'
 import type { Point } from '#core/geometry/point'
-import type { Pin } from '#core/journey/schema'
+import type { Pin, PinIcon } from '#core/journey/schema'
 import type { CanvasSpace } from './canvas-space'
 import { layAt, placeAt, placeInFrame, standingScale } from './canvas-space'
 import { LINE, PAPER, translucent } from './colour'
 import { setFont } from './fonts'
 import { drawnByHand } from './hand'
 import { PIN_DRAWINGS } from './pin-drawings'
+import { ICON_SIDE, PIN_ICON_PATHS } from './pin-icons'
 import { strandsOf } from './strand'
 import { paintStrands } from './stroke'
 import type { Studio } from './studio'
@@ -24,17 +25,23 @@ const CIRCLE_WIDTH = 0.09
 const CIRCLE_REACH = 1.35
 
 /** How far a pin reaches with its circle, in reference pixels at its own scale. */
-export const pinReach = ({ size, circle }: Pin): number =>
-  size * Math.max(PIN_REACH, circle ? circle.radius * CIRCLE_REACH + CIRCLE_WIDTH : 0)
+export function pinReach({ shape, picture, size, circle }: Pin): number {
+  const own = shape === 'own' && picture ? Math.hypot(1, picture.width / picture.height) : 0
+  return size * Math.max(PIN_REACH, own, circle ? circle.radius * CIRCLE_REACH + CIRCLE_WIDTH : 0)
+}
 
 /** Whether a pin lies on the ground. */
-const isFlat = ({ shape, lies }: Pin): boolean => shape !== 'none' && lies && PIN_DRAWINGS[shape].isCentred === true
+const isFlat = ({ shape, lies }: Pin): boolean => shape !== 'none' && shape !== 'own' && lies && PIN_DRAWINGS[shape].isCentred === true
+
+/** How wide the picture of a pin of one's own is in the output, in pixels. */
+export const ownPinWidth = ({ picture, size }: Pin, scale: number): number => ((picture!.width * size) / picture!.height) * scale
 
 /** Paints a pin at its place, with a light edge and a faint shadow at its foot, and the circle round it. */
 export function paintPin(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, item: PinItem): void {
   const { pin } = item
   if (pin.shape === 'none') return
   if (pin.circle && item.circle) paintCircle(context, space, item)
+  if (pin.shape === 'own') return paintOwn(context, studio, space, item)
   const drawing = PIN_DRAWINGS[pin.shape]
   const paints = pinPalette(pin.colour)
   const stretch = (item.scale * pin.size) / 100
@@ -59,8 +66,37 @@ export function paintPin(context: CanvasRenderingContext2D, studio: Studio, spac
     context.fillStyle = paints[paint]
     context.fill(studio.createPath(d))
   }
-  if (drawing.face && item.inside !== '') paintInside(context, item.inside, drawing.face)
+  if (drawing.face && pin.inside?.kind === 'icon') paintIcon(context, studio, pin.inside.icon, drawing.face)
+  else if (drawing.face && item.inside !== '') paintInside(context, item.inside, drawing.face)
   context.globalAlpha = 1
+}
+
+/** Paints a picture of one's own, its anchor at its place. One that has not loaded yet is not there. */
+function paintOwn(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, { at, pin, scale, opacity }: PinItem): void {
+  const { anchor, ...picture } = pin.picture!
+  const found = studio.wholePicture(picture, ownPinWidth(pin, space.scale))
+  if (!found) return
+  const [width, height] = [(picture.width * pin.size) / picture.height, pin.size]
+  placeAt(context, space, at, standingScale(space, at) * scale)
+  context.globalAlpha = opacity
+  // Reset, so that nothing else painted on this canvas depends on it.
+  const { imageSmoothingQuality } = context
+  context.imageSmoothingQuality = 'high'
+  context.drawImage(found.image, -anchor.x * width, -anchor.y * height, width, height)
+  context.imageSmoothingQuality = imageSmoothingQuality
+  context.globalAlpha = 1
+}
+
+/** The side of an icon's square, in radii of the face. */
+const ICON = 1.5
+
+/** Paints an icon into the face of a pin. */
+function paintIcon(context: CanvasRenderingContext2D, studio: Studio, icon: PinIcon, { y, r }: { y: number; r: number }): void {
+  const k = (ICON * r) / ICON_SIDE
+  context.translate(-(ICON_SIDE / 2) * k, y - (ICON_SIDE / 2) * k)
+  context.scale(k, k)
+  context.fillStyle = LINE
+  context.fill(studio.createPath(PIN_ICON_PATHS[icon]))
 }
 
 /** Letters in a face are at most so large, in its radii. */

@@ -1,5 +1,6 @@
 import { useEventListener } from '@vueuse/core'
 import { moveNodes, removeNodes } from '#core/edits/courses'
+import { editLandmark, removeLandmark } from '#core/edits/landmarks'
 import type { Point } from '#core/geometry/point'
 import { add, subtract } from '#core/geometry/point'
 import { editStop } from '#core/edits/stops'
@@ -38,8 +39,9 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
   useEventListener(window, 'keydown', () => (isPointing = false), { capture: true })
   useEventListener(window, 'focusin', () => (isClicked = isPointing))
 
-  /** Whether something is selected that the arrow keys move and Delete removes: a stop, or nodes of a leg. */
-  const hasTarget = () => editor.selectedStop !== undefined || (editor.selectedLeg !== undefined && stage.nodes.size > 0)
+  /** Whether something is selected that the arrow keys move and Delete removes: a stop, a landmark, or nodes of a leg. */
+  const hasTarget = () =>
+    editor.selectedStop !== undefined || editor.selectedLandmark !== undefined || (editor.selectedLeg !== undefined && stage.nodes.size > 0)
 
   const movedBy = (journey: Journey, id: string, by: Point): Journey => {
     const at = journey.stops.find((stop) => stop.id === id)?.at
@@ -52,13 +54,14 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
   }
 
   function nudge(dx: number, dy: number) {
-    const { selectedStop: stop, selectedLeg: leg } = editor
-    const target = stop?.at ?? nodeChosen(leg)
+    const { selectedStop: stop, selectedLandmark: landmark, selectedLeg: leg } = editor
+    const target = stop?.at ?? landmark?.at ?? nodeChosen(leg)
     if (!target) return
     // One pixel of the film in the direction that is seen.
     const space = stageSpace(stage.view, stage.reference, editor.compiled?.scale ?? 1)
     const by = subtract(draggedBy(space, target, { x: dx, y: dy }), target)
     if (stop) editor.edit((journey) => editor.selectedIds.reduce((j, id) => movedBy(j, id, by), journey), `nudge ${stop.id}`)
+    else if (landmark) editor.edit((journey) => editLandmark(journey, landmark.id, { at: add(landmark.at, by) }), `nudge ${landmark.id}`)
     else if (leg) editor.edit((journey) => moveNodes(journey, leg.id, stage.nodes, by), `nudge ${leg.id}`)
   }
 
@@ -71,10 +74,11 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
   const withoutStop = (journey: Journey, stop: string): Journey => removeStop(journey, stop, editor.traveller!.id)
 
   function removeSelected() {
-    const { selectedStop: stop, selectedLeg: leg, selectedView: view } = editor
+    const { selectedStop: stop, selectedLandmark: landmark, selectedLeg: leg, selectedView: view } = editor
     const all = editor.selectedIds
     if (stop && editor.edit((journey) => (all.length > 1 ? all.reduce(withoutStop, journey) : withoutSelected(journey, stop.id))))
       editor.select({ kind: 'journey' })
+    else if (landmark && editor.edit((journey) => removeLandmark(journey, landmark.id))) editor.select({ kind: 'journey' })
     else if (leg && editor.edit((journey) => removeNodes(journey, leg.id, stage.nodes))) stage.nodes = new Set()
     else if (view && editor.edit((journey) => removeView(journey, view.id))) editor.select({ kind: 'journey' })
   }

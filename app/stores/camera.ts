@@ -45,7 +45,9 @@ export const useCamera = defineStore('camera', () => {
   const momentOf = (time: number) =>
     momentAt(
       time,
-      editor.compiled!.marks.map(({ stop, arrive: reached, leave }) => ({ stop: stop.id, arrive: reached, leave })),
+      editor
+        .compiled!.marks.filter(({ isStop }) => isStop)
+        .map(({ stop, arrive: reached, leave }) => ({ stop: stop.id, arrive: reached, leave })),
     )
 
   /** Keeps what is seen at the play position from there on, as a view of its own, which is selected; the camera gets there just in time. */

@@ -9,7 +9,7 @@ import { findLeg } from '#core/journey/lookup'
 import type { Past } from '#core/journey/history'
 import { keptPast, pastOf } from '#core/journey/history'
 import { checkEdited } from '#core/journey/parse'
-import type { Caption, Journey, Leg, Sheet, Stop, Traveller, ViewAtMoment } from '#core/journey/schema'
+import type { Caption, Journey, Landmark, Leg, Sheet, Stop, Traveller, ViewAtMoment } from '#core/journey/schema'
 
 /** `also` are the ids of further stops or legs that were selected with the first. */
 export type Selection =
@@ -21,6 +21,8 @@ export type Selection =
   | { kind: 'leg'; id: string; also?: readonly string[] }
   /** A title or readout. */
   | { kind: 'caption'; id: string }
+  /** Something beside the way. */
+  | { kind: 'landmark'; id: string }
 
 /** A message about something that has just happened, and possibly an action. */
 export interface Notice {
@@ -96,6 +98,10 @@ export const useEditor = defineStore('editor', () => {
   const selectedCaption = computed<Caption | undefined>(() => {
     const { value } = selection
     return value.kind === 'caption' ? journey.value?.captions.find(({ id }) => id === value.id) : undefined
+  })
+  const selectedLandmark = computed<Landmark | undefined>(() => {
+    const { value } = selection
+    return value.kind === 'landmark' ? journey.value?.landmarks.find(({ id }) => id === value.id) : undefined
   })
   /** The ways between the Earth and the ground, where a sheet is georeferenced. */
   const geo = computed(() => journey.value && groundGeo(journey.value))
@@ -212,6 +218,7 @@ export const useEditor = defineStore('editor', () => {
     selectedSheet,
     selectedView,
     selectedCaption,
+    selectedLandmark,
     labelPlaces,
     labelsPlaced,
     geo,

@@ -1,17 +1,18 @@
 import { clamp } from '../geometry/clamp'
+import { degrees, radians } from '../geometry/angle'
 import type { View } from '../camera/view'
 import { GREATEST_ZOOM, LEAST_ZOOM } from '../camera/view'
 import type { Point } from '../geometry/point'
 import { subtract } from '../geometry/point'
 import { placeByTwoPoints, sheetToGround } from '../sheet/place'
-import type { Area, CourseShape, Journey, Network, Place, Sheet } from '../journey/schema'
+import type { Area, CourseShape, Journey, Landmark, Network, Place, Sheet } from '../journey/schema'
 import { readPoints, writePoints } from '../journey/track-line'
 
 /** A map of the ground onto a new one, as when the first sheet is turned or replaced. */
 export type Move = (p: Point) => Point
 
 /**
- * Moves everything on the ground by a map of it: stops, the courses of legs, networks, areas, the scale, the views after the first, and all sheets but one that
+ * Moves everything on the ground by a map of it: stops, the courses of legs, networks, areas, landmarks, the scale, the views after the first, and all sheets but one that
  * stays. The view with which the film begins is the caller's responsibility.
  */
 export function withGroundMoved(journey: Journey, move: Move, staying?: string): Journey {
@@ -27,6 +28,7 @@ export function withGroundMoved(journey: Journey, move: Move, staying?: string):
       }),
     })),
     networks: journey.networks.map((network) => movedNetwork(network, move)),
+    landmarks: journey.landmarks.map((landmark) => movedLandmark(landmark, move)),
     areas: journey.areas.map((area) => movedArea(area, move)),
     measures: movedMeasures(journey, move),
     views: journey.views.map((entry) => ({ ...entry, view: movedView(entry.view, move) })),
@@ -92,6 +94,26 @@ const movedNetwork = (network: Network, move: Move): Network => ({
   ...network,
   lines: network.lines.map((line) => ({ ...line, points: movedLine(line.points, move) })),
 })
+
+/** A picture beside the way keeps its place on the map: it grows with it, and one that lies on it turns with it. */
+function movedLandmark(landmark: Landmark, move: Move): Landmark {
+  const { at } = landmark
+  const to = move(at)
+  switch (landmark.kind) {
+    case 'mark':
+      return { ...landmark, at: to }
+    case 'standing':
+      return { ...landmark, at: to, width: landmark.width * localScale(move, at, landmark.width) }
+    case 'lying': {
+      const angle = radians(landmark.rotation)
+      const right = subtract(move({ x: at.x + landmark.width * Math.cos(angle), y: at.y + landmark.width * Math.sin(angle) }), to)
+      const rotation = degrees(Math.atan2(right.y, right.x))
+      return { ...landmark, at: to, width: landmark.width * localScale(move, at, landmark.width), rotation }
+    }
+    default:
+      return landmark satisfies never
+  }
+}
 
 const movedArea = (area: Area, move: Move): Area => ({ ...area, rings: area.rings.map((ring) => movedPairs(ring, move)) })
 

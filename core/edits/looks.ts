@@ -1,13 +1,15 @@
 import type { JourneyLook } from '../dress/looks'
-import type { Ink, Journey, Leg } from '../journey/schema'
+import type { Ink, Journey, LandmarkMark, Leg, Pin, Stop } from '../journey/schema'
 import { resolveVehicle } from '../vehicles/vehicle'
+
+type Marked = Pick<Stop | LandmarkMark, 'pin' | 'label'>
 
 /**
  * Puts a look on the whole journey: the wash of its lowest map, the lines, vehicles, pins, labels, captions and postcards. What says something about the
  * journey stays: places, texts, sizes, numbers in pins, when things are seen, planned lines, and pictures of one's own.
  */
 export function dressJourney(journey: Journey, look: JourneyLook): Journey {
-  const { wash, ground, colours, pin, text, paper, writing } = look
+  const { wash, ground, colours, text, paper, writing } = look
   return {
     ...journey,
     ground: { ...journey.ground, colour: ground },
@@ -18,16 +20,25 @@ export function dressJourney(journey: Journey, look: JourneyLook): Journey {
     }),
     stops: journey.stops.map((stop) => ({
       ...stop,
-      pin: { ...stop.pin, ...pin, shape: stop.pin.shape === 'none' ? 'none' : pin.shape, colour: colours[0]! },
-      label: { ...stop.label, style: { ...text, size: stop.label.style.size } },
+      ...dressedMark(stop, look),
       postcards: stop.postcards.map((card) => ({ ...card, paper, colour: writing })),
     })),
+    landmarks: journey.landmarks.map((landmark) => (landmark.kind === 'mark' ? { ...landmark, ...dressedMark(landmark, look) } : landmark)),
     captions: journey.captions.map((caption) => ({
       ...caption,
       style: { ...text, plate: null, ...readable(text), size: caption.style.size },
     })),
   }
 }
+
+/** A pin and a label in a look; they keep their sizes and places, and what is written in them. */
+const dressedMark = ({ pin, label }: Marked, { colours, pin: look, text }: JourneyLook): Pick<Marked, 'pin' | 'label'> => ({
+  pin: { ...pin, ...look, shape: isOwn(pin) ? pin.shape : look.shape, colour: colours[0]! },
+  label: { ...label, style: { ...text, size: label.style.size } },
+})
+
+/** Whether a pin is not there, or one's own picture. */
+const isOwn = ({ shape }: Pin) => shape === 'none' || shape === 'own'
 
 /** Letters that stood on a plate get a halo in its colour, so that large ones can be read without it. */
 const readable = ({ plate, halo }: JourneyLook['text']) => ({ halo: halo ?? (plate ? { colour: plate.colour, width: 0.1 } : null) })

@@ -159,7 +159,7 @@ export const visitsOf = ({ visits }: Pick<Traveller, 'visits'>, stop: string): n
 export function dropUnvisited(draft: Journey): void {
   const visited = new Set(draft.travellers.flatMap(({ visits }) => visits.map((visit) => visit.stop)))
   draft.stops = draft.stops.filter((stop) => visited.has(stop.id))
-  for (const { shown } of [...draft.sheets, ...draft.areas, ...draft.captions]) if (shown) letGoOfStops(shown, visited)
+  for (const { shown } of [...draft.sheets, ...draft.areas, ...draft.captions, ...draft.landmarks]) if (shown) letGoOfStops(shown, visited)
   draft.views = draft.views.filter(({ at }) => isTiedTo(at, visited))
 }
 

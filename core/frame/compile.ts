@@ -3,7 +3,7 @@ import type { Size } from '../geometry/size'
 import { outputScale, referenceSize } from '../camera/view'
 import type { ViewTrack } from '../camera/view-track'
 import { projectionAt, viewTrack } from '../camera/view-track'
-import type { Journey, Sheet } from '../journey/schema'
+import type { Journey, LandmarkMark, Sheet } from '../journey/schema'
 import { cubicBezier, NAMED_CURVES } from '../pace/easing'
 import { frameCount, frameTime } from '../pace/rate'
 import { heldIn } from '../sheet/framing'
@@ -18,7 +18,9 @@ import { labelStart } from './marks'
 import type { Ruler } from './metres'
 import { formatDistance, metresAlong, rulerOf } from './metres'
 import { countParts, revealSeconds } from './reveal'
-import { compileSpan, timeOf } from './span'
+import { asSheet } from './landmarks'
+import type { CompiledSpan } from './span'
+import { ALWAYS, compileSpan, timeOf } from './span'
 
 export type * from './compiled'
 
@@ -42,6 +44,7 @@ export function compile(journey: Journey, places?: LabelPlaces): CompiledJourney
   const look = views.moves.length === 0 ? () => still : remembering((time) => projectionAt({ views, reference }, time))
   const ruler = rulerOf(journey)
   const travellers = trips.map((trip) => compileTraveller(trip, rate, look))
+  const beside = journey.landmarks.map((landmark) => ({ landmark, shown: compileSpan(landmark.shown, moments, lastTime) }))
   const compiled: CompiledJourney = {
     journey,
     frames,
@@ -50,12 +53,21 @@ export function compile(journey: Journey, places?: LabelPlaces): CompiledJourney
     reference,
     views,
     travellers,
-    marks: shown.map((visit) => ({
-      ...visit,
-      number: 1 + shown.filter(({ arrive }) => arrive < visit.arrive).length,
-      label: compileLabel(visit, travellers, ruler, { reference, lastTime, unit: journey.measures.unit }),
-      postcards: compilePostcards(visit, lastTime),
-    })),
+    marks: [
+      ...shown.map((visit) => ({
+        ...visit,
+        isStop: true,
+        shown: ALWAYS,
+        number: 1 + shown.filter(({ arrive }) => arrive < visit.arrive).length,
+        label: compileLabel(visit, secondLine(visit, travellers, ruler, journey.measures.unit), reference, lastTime),
+        postcards: compilePostcards(visit, lastTime),
+      })),
+      ...beside.flatMap(({ landmark, shown: span }) =>
+        landmark.kind === 'mark' ? [compileMark(landmark, span, reference, lastTime)] : [],
+      ),
+    ],
+    standing: beside.flatMap(({ landmark, shown: span }) => (landmark.kind === 'standing' ? [{ picture: landmark, shown: span }] : [])),
+    lying: beside.flatMap(({ landmark, shown: span }) => (landmark.kind === 'lying' ? [{ sheet: asSheet(landmark), shown: span }] : [])),
     sheets: film.map((sheet) => ({ sheet, shown: compileSpan(sheet.shown, moments, lastTime) })),
     areas: journey.areas.map((area) => ({ area, shown: compileSpan(area.shown, moments, lastTime) })),
     captions: journey.captions.map((caption) => ({ caption, shown: compileSpan(caption.shown, moments, lastTime), ruler })),
@@ -73,19 +85,25 @@ const withPlaces = (marks: readonly CompiledMark[], places: LabelPlaces): Compil
       : mark
   })
 
-/** A label at its usual place, if it is automatic. */
+/** A mark beside the way: it comes and goes with its span. */
+function compileMark(stop: LandmarkMark, shown: CompiledSpan, reference: Size, lastTime: number): CompiledMark {
+  const { second } = stop.label
+  const mark = { stop, arrive: shown.from, leave: shown.to, date: null }
+  const label = compileLabel(mark, second?.kind === 'note' ? second.text.trim() : '', reference, lastTime)
+  return { ...mark, isStop: false, shown, number: 0, label, postcards: [] }
+}
+
+/** A label at its usual place, if it is automatic. @param second what stands under the name; '' for nothing */
 function compileLabel(
-  visit: CompiledVisit,
-  travellers: readonly CompiledTraveller[],
-  ruler: Ruler | undefined,
-  { reference, lastTime, unit }: { reference: Size; lastTime: number; unit: Journey['measures']['unit'] },
+  { stop: { label, pin, name }, arrive }: Pick<CompiledMark, 'stop' | 'arrive'>,
+  second: string,
+  reference: Size,
+  lastTime: number,
 ): CompiledLabel | undefined {
-  const { label, pin, name } = visit.stop
-  const second = secondLine(visit, travellers, ruler, unit)
   if (!label.shown || (name === '' && second === '')) return undefined
   const block = setLabel(name, second, label.style, reference)
   const parts = countParts(block, label.appears.by)
-  const from = labelStart(visit.arrive, pin, revealSeconds(label.appears, parts), lastTime)
+  const from = labelStart(arrive, pin, revealSeconds(label.appears, parts), lastTime)
   return { ...layLabel(label, pin, block, USUAL_PLACE), from, parts }
 }
 

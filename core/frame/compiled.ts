@@ -2,7 +2,7 @@ import { clamp } from '../geometry/clamp'
 import type { Size } from '../geometry/size'
 import type { ViewTrack } from '../camera/view-track'
 import type { Course } from '../geometry/course'
-import type { Area, Caption, Journey, Leg, Postcard, Sheet, Stop, Traveller } from '../journey/schema'
+import type { Area, Caption, Journey, LandmarkMark, Leg, Postcard, Sheet, StandingPicture, Stop, Traveller } from '../journey/schema'
 import type { Vehicle } from '../vehicles/vehicle'
 import type { EasingFunction } from '../pace/easing'
 import type { Run } from './heading'
@@ -24,13 +24,19 @@ export interface CompiledJourney {
   /** The camera's views: see viewAt. */
   views: ViewTrack
   travellers: CompiledTraveller[]
-  /** The stops that are seen in the film, each with the first arrival at it. */
+  /** The stops that are seen in the film, and the marks beside the way. */
   marks: CompiledMark[]
+  /** The pictures that stand on the ground, and those that lie on it, as sheets. */
+  standing: { picture: StandingPicture; shown: CompiledSpan }[]
+  lying: { sheet: Sheet; shown: CompiledSpan }[]
   /** The sheets and areas of the film, and when they are shown; tracing sheets are not among them. */
   sheets: { sheet: Sheet; shown: CompiledSpan }[]
   areas: { area: Area; shown: CompiledSpan }[]
   captions: CompiledCaption[]
 }
+
+/** What has a pin and a label. */
+export type Marked = Pick<Stop | LandmarkMark, 'id' | 'name' | 'at' | 'pin' | 'label'>
 
 /** A title or readout, when it is shown, and what its distances are measured by, if that is known. */
 export interface CompiledCaption {
@@ -59,8 +65,17 @@ export interface CompiledLabel extends LabelLayout {
   parts: number
 }
 
-export interface CompiledMark extends CompiledVisit {
-  /** Its number in the order of arrival, from 1. */
+/** A stop that is seen in the film, with the first arrival at it, or a mark beside the way. */
+export interface CompiledMark {
+  stop: Marked
+  isStop: boolean
+  /** When it is reached and left; of a mark beside the way, when it comes and is gone, or -Infinity and Infinity. */
+  arrive: number
+  leave: number
+  date: string | null
+  /** When it is seen at all; a mark beside the way fades when its time is over. */
+  shown: CompiledSpan
+  /** The number of a stop in the order of arrival, from 1; 0 of others. */
   number: number
   /** Undefined where no name is shown. */
   label: CompiledLabel | undefined

@@ -15,8 +15,15 @@ export function facesIn(items: readonly FrameItem[]): Face[] {
 }
 
 /** The faces that a journey's labels and captions may be set in, each weight as it is asked for; small lines are medium at most. */
-export const facesOf = ({ stops, captions }: Pick<Journey, 'stops' | 'captions'>): Pick<Face, 'family' | 'weight'>[] =>
-  [...stops.map(({ label }) => label.style), ...captions.map(({ style }) => style)].flatMap(({ family, weight }) => [
+export const facesOf = ({
+  stops,
+  landmarks,
+  captions,
+}: Pick<Journey, 'stops' | 'landmarks' | 'captions'>): Pick<Face, 'family' | 'weight'>[] =>
+  [
+    ...[...stops, ...landmarks].flatMap((place) => ('label' in place ? [place.label.style] : [])),
+    ...captions.map(({ style }) => style),
+  ].flatMap(({ family, weight }) => [
     { family, weight },
     { family, weight: smallWeight(weight) },
   ])

@@ -5,7 +5,19 @@ import { isMovingAt, projectionAt } from '../camera/view-track'
 import { creditLine } from '../sheet/credits'
 import { cardPoseAt } from './card-times'
 import type { CompiledJourney, CompiledMark, CompiledTraveller } from './compile'
-import type { CreditItem, DimItem, Frame, FrameItem, InkItem, LabelItem, PlannedItem, PinItem, PostcardItem, VehicleItem } from './frame'
+import type {
+  CreditItem,
+  DimItem,
+  Frame,
+  FrameItem,
+  InkItem,
+  LabelItem,
+  PlannedItem,
+  PinItem,
+  PostcardItem,
+  StandingItem,
+  VehicleItem,
+} from './frame'
 import { IS_GROUND } from './frame'
 import { circleAt, pinAppearanceAt, SETTLED } from './marks'
 import type { Pin } from '../journey/schema'
@@ -14,23 +26,27 @@ import { inkAt, plannedAt } from './ink-at'
 import { motionAt } from './motion'
 import { captionsAt } from './captions'
 import { revealSeconds } from './reveal'
-import { visibilityAt } from './span'
+import { remainingAt, visibilityAt } from './span'
 
 /** The frame of a compiled journey at a time in seconds, clamped to the film. The same time always gives the same frame. */
 export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
-  const { journey, lastTime, marks } = compiled
+  const { journey, lastTime } = compiled
   const time = clamp(seconds, 0, lastTime)
   const travellers = compiled.travellers.filter(({ traveller }) => traveller.shown)
   const projection = projectionAt(compiled, time)
   const motions = travellers.map((traveller) => motionAt(traveller, time, lastTime))
-  const standing = byDepth(marks, projection)
+  const standing = byDepth(compiled, time, projection)
+  const seenMarks = standing.flatMap((entry) => ('stop' in entry ? [entry] : []))
   const items: FrameItem[] = ground(compiled, time)
   for (const traveller of travellers) items.push(...planned(traveller, time, lastTime, projection))
   for (const traveller of travellers) items.push(...inks(traveller, time, lastTime, projection))
-  items.push(...pins(standing, time, lastTime))
+  for (const entry of standing) {
+    const item = 'stop' in entry ? pin(entry, time, lastTime) : entry
+    if (item) items.push(item)
+  }
   travellers.forEach((traveller, i) => items.push(...vehicle(traveller, motions[i])))
-  items.push(...labels(standing, time))
-  items.push(...cards(standing, time))
+  items.push(...labels(seenMarks, time))
+  items.push(...cards(seenMarks, time))
   items.push(...captionsAt(compiled, time, projection, journey.creditLine ? CREDIT_ROOM : 0))
   items.push(...credits(compiled, time))
   return {
@@ -71,7 +87,7 @@ export function withTracing(frame: Frame, { journey }: CompiledJourney): Frame {
   return { ...frame, items: [...frame.items.slice(0, above), ...tracing, ...frame.items.slice(above)] }
 }
 
-function ground({ journey, sheets, areas }: CompiledJourney, time: number): FrameItem[] {
+function ground({ journey, sheets, lying: compiledLying, areas }: CompiledJourney, time: number): FrameItem[] {
   const { ground } = journey
   const laid = sheets.flatMap(({ sheet, shown }, i): FrameItem[] => {
     const opacity = sheet.opacity * visibilityAt(shown, time)
@@ -79,12 +95,16 @@ function ground({ journey, sheets, areas }: CompiledJourney, time: number): Fram
     const edge = isFirst ? ground.edge : 'plain'
     return opacity > 0 ? [{ kind: 'sheet', sheet, opacity, edge, panel: edge === 'panel' ? ground.panel : null }] : []
   })
+  const lying = compiledLying.flatMap(({ sheet, shown }): FrameItem[] => {
+    const opacity = sheet.opacity * visibilityAt(shown, time)
+    return opacity > 0 ? [{ kind: 'sheet', sheet, opacity, edge: 'plain', panel: null }] : []
+  })
   const lit = areas.flatMap(({ area, shown }): FrameItem[] => {
     const opacity = visibilityAt(shown, time)
     return opacity > 0 ? [{ kind: 'area', area, opacity }] : []
   })
   const shade = sheets[0]?.sheet.wash?.edgeShade
-  return [{ kind: 'ground', ground }, ...laid, ...lit, ...(shade ? [{ kind: 'edge-shade', shade } as const] : [])]
+  return [{ kind: 'ground', ground }, ...laid, ...lit, ...lying, ...(shade ? [{ kind: 'edge-shade', shade } as const] : [])]
 }
 
 /** The credit line is shown in the last second, and fades in during the quarter of a second before it. */
@@ -101,13 +121,24 @@ function credits({ journey, lastTime }: CompiledJourney, time: number): CreditIt
   return text === '' ? [] : [{ kind: 'credit', text, opacity }]
 }
 
-/** Marks from the furthest to the nearest, so that nearer ones stand before others; in the order of the trip where the view is flat. */
-function byDepth(marks: readonly CompiledMark[], { isFlat, toScreen }: Projection): readonly CompiledMark[] {
-  if (isFlat) return marks
-  return marks
-    .map((mark) => ({ mark, y: toScreen(mark.stop.at).y }))
+/**
+ * What stands on the ground from the furthest to the nearest, so that nearer things stand before others: marks, and pictures that are seen. Where the view is
+ * flat, pictures come first, and marks in the order of the trip.
+ */
+function byDepth(
+  { marks, standing }: CompiledJourney,
+  time: number,
+  { isFlat, toScreen, clearance }: Projection,
+): readonly (CompiledMark | StandingItem)[] {
+  const pictures = standing.flatMap(({ picture, shown }): StandingItem[] => {
+    const opacity = picture.opacity * visibilityAt(shown, time)
+    return opacity > 0 && clearance(picture.at) >= 0 ? [{ kind: 'standing', id: picture.id, at: picture.at, picture, opacity }] : []
+  })
+  if (isFlat) return [...pictures, ...marks]
+  return [...pictures, ...marks]
+    .map((entry) => ({ entry, y: toScreen('stop' in entry ? entry.stop.at : entry.at).y }))
     .sort((a, b) => a.y - b.y)
-    .map(({ mark }) => mark)
+    .map(({ entry }) => entry)
 }
 
 function inks(traveller: CompiledTraveller, time: number, lastTime: number, projection: Projection): InkItem[] {
@@ -137,40 +168,64 @@ function settled<Item>(known: WeakMap<CompiledMark, Item>, mark: CompiledMark, m
   return item
 }
 
-function pins(marks: readonly CompiledMark[], time: number, lastTime: number): PinItem[] {
-  const items: PinItem[] = []
-  for (const mark of marks) {
-    const { stop, arrive, number } = mark
-    const { pin } = stop
-    const seen = pin.shape === 'none' ? undefined : pinAppearanceAt(time, arrive, lastTime, pin)
-    if (!seen) continue
-    const make = (): PinItem => ({
-      kind: 'pin',
-      stop: stop.id,
-      at: stop.at,
-      pin,
-      inside: insideOf(pin, number),
-      circle: (pin.circle && circleAt(pin.circle, time, arrive, lastTime, pin.delay)) ?? null,
-      ...seen,
-    })
-    // A circle may still be on its way when the pin has settled.
-    items.push(seen === SETTLED && !pin.circle ? settled(settledPins, mark, make) : make())
-  }
-  return items
+function pin(mark: CompiledMark, time: number, lastTime: number): PinItem | undefined {
+  const { stop, arrive, number, shown } = mark
+  const { pin: look } = stop
+  const remaining = remainingAt(shown, time)
+  const seen = look.shape === 'none' || remaining <= 0 ? undefined : pinAppearanceAt(time, arrive, lastTime, look)
+  if (!seen) return undefined
+  const make = (): PinItem => ({
+    kind: 'pin',
+    stop: stop.id,
+    at: stop.at,
+    pin: look,
+    inside: insideOf(look, number),
+    circle: (look.circle && circleAt(look.circle, time, arrive, lastTime, look.delay)) ?? null,
+    ...seen,
+    opacity: seen.opacity * remaining,
+  })
+  // A circle may still be on its way when the pin has settled.
+  return seen === SETTLED && remaining === 1 && !look.circle ? settled(settledPins, mark, make) : make()
 }
 
-const insideOf = ({ inside }: Pin, number: number): string =>
-  inside === null ? '' : inside.kind === 'number' ? String(number) : inside.text
+/** What is written in a pin; a mark beside the way has no number. */
+function insideOf({ inside }: Pin, number: number): string {
+  switch (inside?.kind) {
+    case 'number':
+      return number > 0 ? String(number) : ''
+    case 'letters':
+      return inside.text
+    case 'icon':
+    case undefined:
+      return ''
+    default:
+      return inside satisfies never
+  }
+}
 
 function labels(marks: readonly CompiledMark[], time: number): LabelItem[] {
   const items: LabelItem[] = []
   for (const mark of marks) {
-    const { stop, label } = mark
-    if (!label || time <= label.from) continue
+    const { stop, label, shown } = mark
+    const opacity = remainingAt(shown, time)
+    if (!label || time <= label.from || opacity <= 0) continue
     const { style, appears } = stop.label
     const elapsed = time - label.from
-    const make = (at: number | null): LabelItem => ({ kind: 'label', stop: stop.id, at: stop.at, label, style, appears, elapsed: at })
-    items.push(elapsed >= revealSeconds(appears, label.parts) ? settled(settledLabels, mark, () => make(null)) : make(elapsed))
+    const make = (at: number | null): LabelItem => ({
+      kind: 'label',
+      stop: stop.id,
+      at: stop.at,
+      label,
+      style,
+      appears,
+      elapsed: at,
+      opacity,
+    })
+    items.push(
+      elapsed >= revealSeconds(appears, label.parts) && opacity === 1
+        ? settled(settledLabels, mark, () => make(null))
+        : make(elapsed >= revealSeconds(appears, label.parts) ? null : elapsed),
+    )
   }
   return items
 }

@@ -2,7 +2,7 @@ import type { Size } from '../geometry/size'
 import type { View } from '../camera/view'
 import type { Course } from '../geometry/course'
 import type { Point } from '../geometry/point'
-import type { Appears, Area, Ground, Ink, Pin, Postcard, Sheet, Planned, TextStyle, Wash } from '../journey/schema'
+import type { Appears, Area, Ground, Ink, Pin, Postcard, Sheet, Planned, StandingPicture, TextStyle, Wash } from '../journey/schema'
 import type { Align } from '../type/block'
 import type { Vehicle } from '../vehicles/vehicle'
 import type { CaptionFigure } from './captions'
@@ -35,6 +35,7 @@ export type FrameItem =
   | PlannedItem
   | InkItem
   | PinItem
+  | StandingItem
   | VehicleItem
   | LabelItem
   | DimItem
@@ -51,6 +52,7 @@ export const IS_GROUND = {
   planned: false,
   ink: false,
   pin: false,
+  standing: false,
   vehicle: false,
   label: false,
   dim: false,
@@ -118,8 +120,18 @@ export interface PlannedItem {
   planned: Planned
 }
 
+/** A picture that stands on the ground. */
+export interface StandingItem {
+  kind: 'standing'
+  id: string
+  at: Point
+  picture: StandingPicture
+  opacity: number
+}
+
 export interface PinItem {
   kind: 'pin'
+  /** The stop, or the mark beside the way, that it stands at; so with labels. */
   stop: string
   at: Point
   pin: Pin
@@ -139,6 +151,7 @@ export interface LabelItem {
   appears: Appears
   /** Seconds since it began to appear; null once it has settled. */
   elapsed: number | null
+  opacity: number
 }
 
 /** Darkens all that is below it: the map, while a card is looked at. */

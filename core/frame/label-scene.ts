@@ -73,7 +73,7 @@ export function labelScene(compiled: CompiledJourney): LabelScene | undefined {
   if (!marks.some(({ stop }) => stop.label.place.kind === 'automatic')) return undefined
   return {
     frame: compiled.reference,
-    labels: marks.map((mark) => ({ stop: mark.stop.id, appears: mark.label!.from, candidates: candidatesOf(mark) })),
+    labels: marks.map((mark) => ({ stop: mark.stop.id, appears: Math.max(0, mark.label!.from), candidates: candidatesOf(mark) })),
     samples: spansOfViews(compiled).map((span) => sampleOf(compiled, marks, span)),
   }
 }
@@ -147,7 +147,7 @@ function sampleOf(compiled: CompiledJourney, marks: readonly CompiledMark[], { f
     const { shape, before } = stop.pin
     const place = home(mark)
     if (!place) continue
-    if (shape !== 'none') standing(place, pinBox(stop.pin), i < 0 ? null : i, before === 'hidden' ? arrive : 0, Infinity)
+    if (shape !== 'none') standing(place, pinBox(stop.pin), i < 0 ? null : i, before === 'hidden' ? arrive : 0, mark.shown.to)
     for (const { postcard, from: first, to: last } of postcards)
       standing(place, cardBox(postcard, stop.pin, place, reference), null, first, last)
   }

@@ -2,7 +2,7 @@ import type { Box } from '../geometry/box'
 import type { Size } from '../geometry/size'
 import { clamp } from '../geometry/clamp'
 import type { Point } from '../geometry/point'
-import type { Pin, PinCircle, Side } from '../journey/schema'
+import type { Pin, PinCircle, PinShape, Side } from '../journey/schema'
 import { overshoot, smooth } from '../pace/easing'
 
 /** Pins and labels begin to appear this many seconds before arrival, labels a little later, and take a moment to settle. */
@@ -18,8 +18,9 @@ export interface Appearance {
 /** What a mark has come to in the end. */
 export const SETTLED: Appearance = { scale: 1, opacity: 1 }
 
-/** How far a mark has appeared at time t; undefined while there is nothing to see. It has settled by the last frame shown. */
+/** How far a mark has appeared at time t (a mark that is there for the whole film arrives at -Infinity); undefined while there is nothing to see. It has settled by the last frame shown. */
 export function appearanceAt(t: number, arrive: number, lastTime: number, lag: number): Appearance | undefined {
+  if (arrive === -Infinity) return SETTLED
   const start = Math.max(0, Math.min(arrive - LEAD + lag, lastTime - MOMENT))
   const u = (t - start) / MOMENT
   if (u >= 1) return SETTLED
@@ -50,7 +51,7 @@ const AT_ONCE: PinTiming = { before: 'hidden', delay: 0 }
 
 /** When a label begins to appear: with its pin, a little later, and early enough to be whole in the last frame. @param lasts how long it takes */
 export const labelStart = (arrive: number, { delay }: Pick<Pin, 'delay'>, lasts: number, lastTime: number): number =>
-  Math.max(0, Math.min(arrive + delay - LEAD + LABEL_LAG, lastTime - lasts))
+  arrive === -Infinity ? -Infinity : Math.max(0, Math.min(arrive + delay - LEAD + LABEL_LAG, lastTime - lasts))
 
 /** How long the circles round pins take, in seconds: to run outwards, to settle, to be drawn. */
 const CIRCLE_SECONDS = { pulse: 1.3, settling: 0.7, 'by-hand': 0.8 } as const satisfies Record<PinCircle['kind'], number>
@@ -87,7 +88,7 @@ export function circleAt({ kind }: PinCircle, t: number, arrive: number, lastTim
 }
 
 /** The box of a pin around its place, as shares of its size: some stand on their foot, others are centred. */
-export const PIN_BOXES: Record<Pin['shape'], Box> = {
+export const PIN_BOXES: Record<PinShape, Box> = {
   lantern: { left: -0.34, right: 0.34, top: -1, bottom: 0 },
   pennant: { left: -0.08, right: 0.66, top: -1, bottom: 0.06 },
   bead: { left: -0.3, right: 0.3, top: -0.3, bottom: 0.3 },
@@ -103,12 +104,23 @@ export const PIN_BOXES: Record<Pin['shape'], Box> = {
   tower: { left: -0.26, right: 0.26, top: -1, bottom: 0.04 },
   shield: { left: -0.34, right: 0.34, top: -0.92, bottom: 0 },
   tent: { left: -0.46, right: 0.46, top: -0.72, bottom: 0.04 },
-  none: { left: 0, right: 0, top: 0, bottom: 0 },
+}
+
+const NOTHING: Box = { left: 0, right: 0, top: 0, bottom: 0 }
+
+/** The box of a pin around its place, as shares of its size, which is its height. */
+function pinShares({ shape, picture }: Pick<Pin, 'shape' | 'picture'>): Box {
+  if (shape === 'none') return NOTHING
+  if (shape !== 'own') return PIN_BOXES[shape]
+  const { width, height, anchor } = picture!
+  const across = width / height
+  return { left: -anchor.x * across, right: (1 - anchor.x) * across, top: -anchor.y, bottom: 1 - anchor.y }
 }
 
 /** What a pin covers about its place, in reference pixels, with the circle that stays round it. */
-export function pinBox({ shape, size, circle }: Pin): Box {
-  const { left, right, top, bottom } = PIN_BOXES[shape]
+export function pinBox(pin: Pin): Box {
+  const { shape, size, circle } = pin
+  const { left, right, top, bottom } = pinShares(pin)
   const reach = shape !== 'none' && circle && circle.kind !== 'pulse' ? circle.radius : 0
   return {
     left: size * Math.min(left, -reach),
@@ -120,7 +132,7 @@ export function pinBox({ shape, size, circle }: Pin): Box {
 
 /** The middle of a card beside a pin, in reference pixels from the stop, with its nearest side or corner next to the pin. */
 export function besidePin(pin: Pin, side: Side, { width, height }: Size, gap: number): Point {
-  const box = PIN_BOXES[pin.shape]
+  const box = pinShares(pin)
   const isRight = side.endsWith('right')
   const isLeft = side.endsWith('left')
   const x = isRight ? box.right * pin.size + gap + width / 2 : isLeft ? box.left * pin.size - gap - width / 2 : 0

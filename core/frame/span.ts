@@ -1,4 +1,5 @@
 import type { Moment, Span } from '../journey/schema'
+import { smooth } from '../pace/easing'
 
 /** When a stop is reached and left, in seconds. */
 export interface StopTimes {
@@ -13,7 +14,8 @@ export interface CompiledSpan {
   fade: number
 }
 
-const ALWAYS: CompiledSpan = { from: -Infinity, to: Infinity, fade: 0 }
+/** The whole film. */
+export const ALWAYS: CompiledSpan = { from: -Infinity, to: Infinity, fade: 0 }
 
 /** The time of a moment, in seconds of the film; it may lie outside it. */
 export function timeOf(moment: Moment, stops: ReadonlyMap<string, StopTimes>, end: number): number {
@@ -35,6 +37,12 @@ export function compileSpan(span: Span | null, stops: ReadonlyMap<string, StopTi
   const from = timeOf(span.from, stops, end)
   const to = timeOf(span.to, stops, end)
   return { from: from <= 0 ? -Infinity : from, to: to >= end ? Infinity : to, fade: span.fade }
+}
+
+/** How much is left, 1..0, of something that comes in a way of its own, and fades when its span is over. */
+export function remainingAt({ to, fade }: CompiledSpan, time: number): number {
+  if (time >= to) return 0
+  return fade > 0 ? smooth((to - time) / fade) : 1
 }
 
 /** The opacity, 0..1, of something shown during a span; both fades lie within the span, and share it if it is too short for them. */

@@ -76,6 +76,15 @@ export function frameSummary(frame: Frame) {
             altitude,
           }
         }
+        case 'standing':
+          return {
+            kind: item.kind,
+            id: item.id,
+            at: item.at,
+            screen: screen(item.at),
+            image: item.picture.picture.image,
+            opacity: item.opacity,
+          }
         case 'pin':
           return { kind: item.kind, stop: item.stop, at: item.at, screen: screen(item.at), scale: item.scale, opacity: item.opacity }
         case 'postcard': {

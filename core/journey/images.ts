@@ -6,14 +6,21 @@ interface ShownImage {
   missing: string
 }
 
-/** All images of a journey: those of its sheets, postcards and vehicles. */
-export function imagesOf({ sheets, stops, travellers }: Journey): ShownImage[] {
+/** All images of a journey: those of its sheets, postcards, pins, landmarks and vehicles. */
+export function imagesOf({ sheets, stops, landmarks, travellers }: Journey): ShownImage[] {
+  const pins = [...stops, ...landmarks].flatMap((place) => ('pin' in place ? [place.pin] : []))
   return [
     ...sheets.map((sheet) => ({ image: sheet, missing: `The picture of the sheet “${sheet.name}” is not here: import it again.` })),
     ...stops.flatMap(({ name, postcards }) =>
       postcards.flatMap(({ photo }) =>
         photo ? [{ image: photo, missing: `A photo at the stop “${name}” is not here: choose it again.` }] : [],
       ),
+    ),
+    ...pins.flatMap(({ picture }) => (picture ? [{ image: picture, missing: 'The picture of a pin is not here: choose it again.' }] : [])),
+    ...landmarks.flatMap((landmark) =>
+      landmark.kind === 'mark'
+        ? []
+        : [{ image: landmark.picture, missing: `The picture “${landmark.name}” beside the way is not here: choose it again.` }],
     ),
     ...travellers.flatMap(({ legs }) =>
       legs.flatMap(({ vehicle }) =>

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { anchorSchema, photoSchema } from './picture-schema'
 import { colour } from './values'
 
 /** The shapes of pins. Those with a face can have a number or letters in it; those that are round about their place can lie flat on the ground. */
@@ -18,40 +19,79 @@ export const PIN_SHAPES = [
   'tower',
   'shield',
   'tent',
+  'own',
   'none',
 ] as const
 
-export const pinSchema = z.strictObject({
-  shape: z.enum(PIN_SHAPES).default('lantern'),
-  colour: colour.default('#d8412f'),
-  /** Height in rpx. */
-  size: z.number().min(8).max(400).default(64),
-  /** What is written in its face: its number in the order of arrival, or a few letters. */
-  inside: z
-    .discriminatedUnion('kind', [
-      z.strictObject({ kind: z.literal('number') }),
-      z.strictObject({ kind: z.literal('letters'), text: z.string().trim().min(1).max(3) }),
-    ])
-    .nullable()
-    .default(null),
-  /** A circle on the ground round it: one that runs outwards at arrival, one that comes too large and settles, or one drawn by hand. */
-  circle: z
-    .strictObject({
-      kind: z.enum(['pulse', 'settling', 'by-hand']).default('pulse'),
-      colour: colour.default('#d8412f'),
-      /** Its radius, in heights of the pin. */
-      radius: z.number().min(0.3).max(4).default(0.8),
-    })
-    .nullable()
-    .default(null),
-  /** Whether it lies flat on the ground. */
-  lies: z.boolean().default(false),
-  /** Whether it can be seen before it is reached. */
-  before: z.enum(['hidden', 'faint', 'shown']).default('hidden'),
-  /** Seconds after arrival, or before where negative, by which pin and name appear later than usual. */
-  delay: z.number().min(-30).max(30).default(0),
-})
+/** The pictures that can be in a pin, small and of one colour. */
+export const PIN_ICONS = [
+  'bed',
+  'meal',
+  'coffee',
+  'camera',
+  'view',
+  'beach',
+  'mountain',
+  'tree',
+  'tent',
+  'fire',
+  'fish',
+  'anchor',
+  'ferry',
+  'train',
+  'bus',
+  'car',
+  'bicycle',
+  'walk',
+  'plane',
+  'home',
+  'castle',
+  'star',
+  'heart',
+  'flag',
+] as const
+
+export const pinSchema = z
+  .strictObject({
+    shape: z.enum(PIN_SHAPES).default('lantern'),
+    /** The picture of a pin of one's own, and the spot of it that is at its place. */
+    picture: photoSchema
+      .extend({ anchor: anchorSchema.default({ x: 0.5, y: 1 }) })
+      .nullable()
+      .default(null),
+    colour: colour.default('#d8412f'),
+    /** Height in rpx. */
+    size: z.number().min(8).max(400).default(64),
+    /** What is in its face: its number in the order of arrival, a few letters, or a small picture. */
+    inside: z
+      .discriminatedUnion('kind', [
+        z.strictObject({ kind: z.literal('number') }),
+        z.strictObject({ kind: z.literal('letters'), text: z.string().trim().min(1).max(3) }),
+        z.strictObject({ kind: z.literal('icon'), icon: z.enum(PIN_ICONS) }),
+      ])
+      .nullable()
+      .default(null),
+    /** A circle on the ground round it: one that runs outwards at arrival, one that comes too large and settles, or one drawn by hand. */
+    circle: z
+      .strictObject({
+        kind: z.enum(['pulse', 'settling', 'by-hand']).default('pulse'),
+        colour: colour.default('#d8412f'),
+        /** Its radius, in heights of the pin. */
+        radius: z.number().min(0.3).max(4).default(0.8),
+      })
+      .nullable()
+      .default(null),
+    /** Whether it lies flat on the ground. */
+    lies: z.boolean().default(false),
+    /** Whether it can be seen before it is reached. */
+    before: z.enum(['hidden', 'faint', 'shown']).default('hidden'),
+    /** Seconds after arrival, or before where negative, by which pin and name appear later than usual. */
+    delay: z.number().min(-30).max(30).default(0),
+  })
+  .refine(({ shape, picture }) => shape !== 'own' || picture !== null, 'has no picture, though it is one of its own')
 
 export type Pin = z.output<typeof pinSchema>
-export type PinShape = Exclude<(typeof PIN_SHAPES)[number], 'none'>
+/** The shapes that are drawn by the application. */
+export type PinShape = Exclude<(typeof PIN_SHAPES)[number], 'own' | 'none'>
+export type PinIcon = (typeof PIN_ICONS)[number]
 export type PinCircle = NonNullable<Pin['circle']>

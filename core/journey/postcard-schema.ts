@@ -1,14 +1,7 @@
 import { z } from 'zod'
 import { SIDES } from './label-schema'
-import { colour, id, imageHash, LIMITS, unit } from './values'
-
-/** An imported picture; its size in pixels, which are nominal for a drawing. */
-export const photoSchema = z.strictObject({
-  image: imageHash,
-  width: z.int().min(1),
-  height: z.int().min(1),
-  vector: z.boolean().default(false),
-})
+import { photoSchema } from './picture-schema'
+import { colour, id, LIMITS, unit } from './values'
 
 /** Most degrees by which a postcard lies askew, to either side. */
 export const MOST_TILT = 20
@@ -58,7 +51,6 @@ export const postcardSchema = z.strictObject({
   stays: z.union([z.enum(['rest', 'end']), z.number().min(0.5).max(LIMITS.seconds)]).default('rest'),
 })
 
-export type Photo = z.output<typeof photoSchema>
 export type Postcard = z.output<typeof postcardSchema>
 export type PhotoCrop = NonNullable<Postcard['crop']>
 export type CardFrame = (typeof CARD_FRAMES)[number]

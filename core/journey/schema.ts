@@ -6,7 +6,8 @@ import { MOST_ALTITUDE, MOST_SET_LEAN } from '../vehicles/vehicle'
 import { captionSchema, measuresSchema } from './caption-schema'
 import { inkSchema } from './ink-schema'
 import { areaSchema, groundSchema, sheetSchema } from './sheet-schema'
-import { photoSchema } from './postcard-schema'
+import { landmarkSchema } from './landmark-schema'
+import { anchorSchema, photoSchema } from './picture-schema'
 import { stopSchema } from './stop-schema'
 import type { Moment, Span } from './values'
 import { countIn, HEIGHTS_PATTERN, isRising, POINTS_PATTERN, TIMES_PATTERN } from './track-line'
@@ -15,6 +16,8 @@ import { colour, id, LIMITS, momentSchema, point, seconds, unit, viewSchema } fr
 export * from './caption-schema'
 export * from './ink-schema'
 export * from './label-schema'
+export * from './landmark-schema'
+export * from './picture-schema'
 export * from './pin-schema'
 export * from './postcard-schema'
 export * from './sheet-schema'
@@ -133,7 +136,7 @@ export const vehicleSchema = z.discriminatedUnion('kind', [
     /** Direction the picture faces, in degrees clockwise from "to the right". */
     facing: z.number().min(-180).max(180).default(0),
     /** The point that rides on the line, as shares of the picture's width and height. */
-    anchor: z.strictObject({ x: unit, y: unit }).default({ x: 0.5, y: 1 }),
+    anchor: anchorSchema.default({ x: 0.5, y: 1 }),
     /** Its longer side in rpx. */
     size: z.number().min(12).max(600).default(140),
     lean,
@@ -239,6 +242,8 @@ export const journeySchema = z
     /** Travel time is shared out by length to this power: 0 equally, 1 by distance. */
     shareExponent: unit.default(0.5),
     stops: z.array(stopSchema).max(LIMITS.stops).default([]),
+    /** What is seen beside the way, from the lowest to the uppermost. */
+    landmarks: z.array(landmarkSchema).max(LIMITS.landmarks).default([]),
     /** From the lowest to the uppermost. They may share stops. */
     travellers: z.array(travellerSchema).min(1).max(LIMITS.travellers),
   })
@@ -253,7 +258,7 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
   })
   const uniqueIds = (
     list: readonly { id: string }[],
-    field: 'sheets' | 'areas' | 'networks' | 'travellers' | 'views' | 'captions',
+    field: 'sheets' | 'areas' | 'networks' | 'travellers' | 'views' | 'captions' | 'landmarks',
     what: string,
   ) => {
     const seen = new Set<string>()
@@ -268,6 +273,10 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
   uniqueIds(journey.travellers, 'travellers', 'traveller')
   uniqueIds(journey.views, 'views', 'view')
   uniqueIds(journey.captions, 'captions', 'caption')
+  uniqueIds(journey.landmarks, 'landmarks', 'landmark')
+  journey.landmarks.forEach(({ id }, i) => {
+    if (known.has(id)) complain(['landmarks', i, 'id'], `is "${id}", which a stop has already`)
+  })
   const checkMoment = (moment: Moment | undefined, path: PropertyKey[]) => {
     if (moment && 'stop' in moment && !journey.travellers.some(({ visits }) => visits.some((visit) => visit.stop === moment.stop)))
       complain([...path, 'stop'], `names the stop "${moment.stop}", which nobody visits`)
@@ -283,6 +292,7 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
       complain(['sheets', i, 'crop'], 'is not a part of the sheet')
   })
   journey.areas.forEach((area, i) => checkSpan(area.shown, ['areas', i]))
+  journey.landmarks.forEach(({ shown }, i) => checkSpan(shown, ['landmarks', i]))
   journey.captions.forEach(({ shown, content }, i) => {
     checkSpan(shown, ['captions', i])
     if ('traveller' in content && content.traveller !== null && !journey.travellers.some(({ id }) => id === content.traveller))

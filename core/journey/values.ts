@@ -17,6 +17,7 @@ export const LIMITS = {
   vias: 50,
   views: 200,
   captions: 20,
+  landmarks: 100,
   /** Of one stop. */
   postcards: 12,
   coordinate: 1e7,

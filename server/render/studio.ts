@@ -9,12 +9,15 @@ import type { Mosaic } from '#core/sheet/mosaic'
 import { holds, mosaicsFor, wholeMosaic } from '#core/sheet/mosaic'
 import type { TileAddress } from '#core/sheet/pyramid'
 import { tileSize } from '#core/sheet/pyramid'
+import type { CanvasSpace } from '#draw/canvas-space'
 import { spaceOf } from '#draw/canvas-space'
+import { standingWidth } from '#draw/landmark'
 import type { TilePicture } from '#draw/mosaic'
 import { layMosaic, pictureOf, wholeTile } from '#draw/mosaic'
 import type { Region } from '#draw/region'
 import { isEmpty } from '#draw/region'
 import { wholeWidth } from '#core/frame/card-layout'
+import { ownPinWidth } from '#draw/pin'
 import { pictureWidth } from '#draw/vehicle'
 import type { SheetPicture, Studio, Surface } from '#draw/studio'
 import { fontParts } from '#draw/fonts'
@@ -79,7 +82,10 @@ export interface ServerStudio extends Studio {
 }
 
 /** The whole pictures that an item shows, how wide they are in the output, in pixels, and what they are called where they are missing. */
-function wholePictures(item: FrameItem, scale: number): [picture: Photo, outputWidth: number, what: string][] {
+function wholePictures(item: FrameItem, space: CanvasSpace): [picture: Photo, outputWidth: number, what: string][] {
+  const { scale } = space
+  if (item.kind === 'standing') return [[item.picture.picture, standingWidth(space, item.picture), 'picture beside the way']]
+  if (item.kind === 'pin' && item.pin.shape === 'own') return [[item.pin.picture!, ownPinWidth(item.pin, scale), 'picture of a pin']]
   if (item.kind === 'postcard' && item.postcard.photo)
     return [[item.postcard.photo, wholeWidth(item.postcard, scale), 'photo of a postcard']]
   if (item.kind === 'vehicle' && item.vehicle.kind === 'image')
@@ -129,7 +135,8 @@ export function createServerStudio(folder: string): ServerStudio {
     wholePicture: (picture, outputWidth) => held.get(wholeKey(picture, wholeMosaic(picture, outputWidth)))?.picture,
     async prepare(frame, scale) {
       const { items } = frame
-      const { projection } = spaceOf(frame, scale)
+      const space = spaceOf(frame, scale)
+      const { projection } = space
       let isNew = false
       for (const face of facesIn(items)) registerFace(face)
       for (const item of items) {
@@ -142,7 +149,7 @@ export function createServerStudio(folder: string): ServerStudio {
           const missing = `The picture of the sheet “${sheet.name}” is missing in ${folder}: import it again.`
           for (const mosaic of wanted) if (await hold(sheetKey(sheet.id, mosaic.level), sheet, mosaic, missing)) isNew = true
         }
-        for (const [picture, outputWidth, what] of wholePictures(item, scale)) {
+        for (const [picture, outputWidth, what] of wholePictures(item, space)) {
           const mosaic = wholeMosaic(picture, outputWidth)
           if (await hold(wholeKey(picture, mosaic), picture, mosaic, `The ${what} is missing in ${folder}: choose it again.`)) isNew = true
         }

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { compile } from '#core/frame/compile'
+import { asSheet } from '#core/frame/landmarks'
 import { nearestOnCourse } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
 import { distance } from '#core/geometry/point'
@@ -18,6 +19,12 @@ const onGround = (journey: Journey): Record<string, Point[]> => ({
   stops: journey.stops.map((stop) => stop.at),
   networks: journey.networks.flatMap(({ lines }) => lines.flatMap(({ points }) => pointsOf(readPoints(points)))),
   areas: journey.areas.flatMap(({ rings }) => rings.flatMap((ring) => pointsOf(ring))),
+  landmarks: journey.landmarks.flatMap((landmark) =>
+    // The corners of one that lies on the map.
+    landmark.kind === 'lying'
+      ? [landmark.at, sheetToGround(asSheet(landmark).place, { x: 0, y: 0 }), sheetToGround(asSheet(landmark).place, { x: 300, y: 200 })]
+      : [landmark.at],
+  ),
 })
 
 /** The largest distance of an old course, moved, from the new one, at some spots. */

@@ -99,7 +99,7 @@ describe('reading a journey', () => {
 
   it.each<[what: string, path: string, value: unknown, message: RegExp]>([
     ['another format', 'format', 'something', /field "format" should be "zephyrine-journey"/],
-    ['a later version', 'version', 8, /field "version" is 8, and this Zephyrine reads versions 1 to 7/],
+    ['a later version', 'version', 9, /field "version" is 9, and this Zephyrine reads versions 1 to 8/],
     ['a missing version', 'version', undefined, /field "version" is missing/],
     [
       'a visit to nowhere',

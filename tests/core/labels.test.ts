@@ -10,7 +10,7 @@ import { besideAt, labelBox, setLabel } from '#core/frame/label-layout'
 import { findLabelPlaces, labelScene, NO_PLACES, PLACES, placesOf } from '#core/frame/label-scene'
 import type { LabelScene } from '#core/frame/label-solver'
 import { costOf, labelCosts, placeLabels } from '#core/frame/label-solver'
-import { PIN_BOXES } from '#core/frame/marks'
+import { PIN_BOXES, pinBox } from '#core/frame/marks'
 import { lengthInside, overlapArea } from '#core/geometry/box'
 import { labelSchema, PIN_SHAPES, pinSchema, SIDES } from '#core/journey/schema'
 import { demo, journeyOver, movingDemo } from '../support/journeys'
@@ -18,8 +18,14 @@ import { demo, journeyOver, movingDemo } from '../support/journeys'
 const reference = { width: 1920, height: 1080 }
 
 describe('place of a label', () => {
+  it('lies clear of a pin of one’s own, which is as high as it was asked to be, about its anchor', () => {
+    const picture = { image: 'd'.repeat(64), width: 300, height: 100, anchor: { x: 0.25, y: 0.5 } }
+    expect(pinBox(pinSchema.parse({ shape: 'own', picture, size: 50 }))).toEqual({ left: -37.5, right: 112.5, top: -25, bottom: 25 })
+    expect(() => pinSchema.parse({ shape: 'own' })).toThrow(/no picture/)
+  })
+
   it.each(SIDES)('on the %s side lies clear of the pin', (side) => {
-    for (const shape of PIN_SHAPES.filter((each) => each !== 'none'))
+    for (const shape of PIN_SHAPES.filter((each) => each !== 'none' && each !== 'own'))
       for (const plate of [null, {}]) {
         const pin = pinSchema.parse({ shape, size: 80 })
         const { style } = labelSchema.parse({ style: { size: 40, plate } })

@@ -1,6 +1,7 @@
 import type { Point } from '#core/geometry/point'
 import { editLeg } from '#core/edits/legs'
-import type { CourseShape, Journey } from '#core/journey/schema'
+import type { CourseShape, Journey, Landmark } from '#core/journey/schema'
+import { landmarkSchema } from '#core/journey/schema'
 import { demo, journeyOver } from './journeys'
 
 /** Stops on the demo's sheet, one more than there are kinds of course. */
@@ -42,6 +43,16 @@ export const EVERY_COURSE: Record<CourseShape['kind'], CourseShape> = {
   'great-circle': { kind: 'great-circle' },
 }
 
+const HUT = { image: 'd'.repeat(64), width: 300, height: 200, vector: false }
+const common = { name: 'Hut', shown: { from: { at: 'arrival', stop: 's2', offset: 1 }, to: { at: 'end', offset: -1 }, fade: 0.5 } } as const
+
+/** A landmark of every kind there is. */
+export const EVERY_LANDMARK: Record<Landmark['kind'], Landmark> = {
+  mark: landmarkSchema.parse({ kind: 'mark', id: 'm', at: { x: 1200, y: 1300 }, ...common }),
+  standing: landmarkSchema.parse({ kind: 'standing', id: 'u', at: { x: 1900, y: 1300 }, ...common, picture: HUT, width: 250 }),
+  lying: landmarkSchema.parse({ kind: 'lying', id: 'f', at: { x: 1700, y: 2000 }, ...common, picture: HUT, width: 400, rotation: 25 }),
+}
+
 /** A journey on the demo's georeferenced sheet with a leg of every kind, a network, and an area; its stops can be visited in any order. */
 export function journeyWithEveryKind(): Journey {
   const kinds = Object.values(EVERY_COURSE)
@@ -53,6 +64,7 @@ export function journeyWithEveryKind(): Journey {
     camera,
     ground,
     networks: [{ id: 'roads', name: 'Roads', mode: 'road', lines: [{ points: ROAD, speed: 60 }] }],
+    landmarks: Object.values(EVERY_LANDMARK),
     areas: [
       {
         id: 'isle',

@@ -6,7 +6,9 @@ import { useEditor } from '~/stores/editor'
 import JourneyDetails from './JourneyDetails.vue'
 import LegDetails from './LegDetails.vue'
 import CaptionDetails from '~/components/text/CaptionDetails.vue'
+import LandmarkDetails from './LandmarkDetails.vue'
 import StopDetails from './StopDetails.vue'
+import OwnPictureDialog from './OwnPictureDialog.vue'
 import ViewDetails from './ViewDetails.vue'
 
 const emit = defineEmits<{ import: [replaces?: string]; draw: [replaces?: string]; credits: [] }>()
@@ -16,7 +18,13 @@ const tabs = computed(() => [
   { kind: 'journey' as const, title: 'Journey' },
   { kind: 'sheet' as const, title: 'Sheet' },
 ])
-const OTHERS: Partial<Record<Selection['kind'], string>> = { stop: 'Stop', leg: 'Leg', view: 'View', caption: 'Caption' }
+const OTHERS: Partial<Record<Selection['kind'], string>> = {
+  stop: 'Stop',
+  leg: 'Leg',
+  view: 'View',
+  caption: 'Caption',
+  landmark: 'Landmark',
+}
 const other = computed(() => OTHERS[editor.selection.kind])
 
 /** Scroll to the top when another kind of thing is selected; from stop to stop, or leg to leg, the same fields stay in view. */
@@ -50,6 +58,7 @@ watch(
       <LegDetails v-else-if="editor.selectedLeg" :key="editor.selectedLeg.id" :leg="editor.selectedLeg" />
       <ViewDetails v-else-if="editor.selection.kind === 'view'" :key="editor.selectedView?.id ?? 'opening'" :entry="editor.selectedView" />
       <CaptionDetails v-else-if="editor.selectedCaption" :key="editor.selectedCaption.id" :caption="editor.selectedCaption" />
+      <LandmarkDetails v-else-if="editor.selectedLandmark" :key="editor.selectedLandmark.id" :landmark="editor.selectedLandmark" />
       <SheetDetails
         v-else-if="editor.selection.kind === 'sheet'"
         @import="(id) => emit('import', id)"
@@ -58,6 +67,7 @@ watch(
       />
       <JourneyDetails v-else @import="emit('import')" @draw="emit('draw')" @credits="emit('credits')" />
     </div>
+    <OwnPictureDialog />
   </aside>
 </template>
 

@@ -28,6 +28,7 @@ import { useStage } from '~/stores/stage'
 import { useTracks } from '~/stores/tracks'
 import CaptionList from '~/components/text/CaptionList.vue'
 import ItineraryList from './ItineraryList.vue'
+import LandmarkList from './LandmarkList.vue'
 import LookList from './LookList.vue'
 import NetworkList from './NetworkList.vue'
 import TravellerList from './TravellerList.vue'
@@ -230,6 +231,9 @@ const next = computed(() => {
     <FoldedSection class="networks" title="Looks" note="of the whole journey"><LookList /></FoldedSection>
     <FoldedSection title="Titles and readouts" :note="journey.captions.length > 0 ? String(journey.captions.length) : 'none'"
       ><CaptionList
+    /></FoldedSection>
+    <FoldedSection title="Landmarks" :note="journey.landmarks.length > 0 ? String(journey.landmarks.length) : 'none'"
+      ><LandmarkList
     /></FoldedSection>
     <FoldedSection title="Networks" :note="journey.networks.length > 0 ? String(journey.networks.length) : 'none'"
       ><NetworkList

@@ -1,20 +1,21 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Label, LabelPlaceChoice, Side, Stop } from '#core/journey/schema'
+import type { Marked } from '#core/frame/compiled'
+import type { Label, LabelPlaceChoice, Side } from '#core/journey/schema'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import TextStyleFields from '~/components/text/TextStyleFields.vue'
 import { APPEARS_BY, APPEARS_STYLES } from '~/components/text/text-fields'
-import { useStopEdits } from '~/composables/use-stop-edits'
+import { useMarkEdits } from '~/composables/use-mark-edits'
 import { useEditor } from '~/stores/editor'
 import SidePicker from './SidePicker.vue'
 
-/** The name beside a stop's pin: where it lies, how it is set, what stands under it and how it appears. */
-const props = defineProps<{ stop: Stop }>()
+/** The name beside the pin of a stop, or of a mark beside the way: where it lies, how it is set, what stands under it and how it appears. */
+const props = defineProps<{ stop: Marked; isBeside?: boolean }>()
 const editor = useEditor()
-const { patch, set, done } = useStopEdits(() => props.stop)
+const { patch, set, done } = useMarkEdits(() => props.stop)
 
 const label = computed(() => props.stop.label)
 /** Where it lies now: reference pixels from the stop to its middle. */
@@ -54,6 +55,8 @@ const SECONDS = [
   { value: 'date', title: 'Date' },
   { value: 'distance', title: 'Distance' },
 ] as const
+/** A mark beside the way is not reached, so it has no date, and no distance from the start. */
+const seconds = computed(() => (props.isBeside ? SECONDS.slice(0, 2) : SECONDS))
 type SecondKind = (typeof SECONDS)[number]['value']
 const SECOND_LINES: Readonly<Record<SecondKind, Label['second']>> = {
   none: null,
@@ -108,7 +111,7 @@ const note = computed(() => {
       <ChoiceRow
         label="Under it"
         :model-value="label.second?.kind ?? 'none'"
-        :choices="SECONDS"
+        :choices="seconds"
         @change="(kind) => set({ label: { second: SECOND_LINES[kind] } })"
       />
       <FieldRow v-if="label.second?.kind === 'note'" v-slot="{ id }" label="Note">

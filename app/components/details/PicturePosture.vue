@@ -9,7 +9,7 @@ import { pointerOn } from '~/components/editor/stage-space'
 import NumberField from '~/components/fields/NumberField.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import { followPointer } from '~/composables/use-pointer-drag'
-import type { Look } from '~/stores/vehicle-picture'
+import type { Look } from '~/stores/own-picture'
 
 /** Where a picture rides on its line, and which way it faces: dragged on the picture, or typed. The slot draws the picture. */
 const props = defineProps<{ size: Size; look: Look }>()
@@ -74,7 +74,7 @@ function pressTip(event: PointerEvent) {
       @done="emit('done')"
     />
   </FieldRow>
-  <FieldRow v-slot="{ id }" label="Rides at">
+  <FieldRow v-slot="{ id }" :label="look.view === 'upright' ? 'Stands at' : 'Rides at'">
     <div class="pair">
       <NumberField
         v-for="axis in ['x', 'y'] as const"

@@ -1,29 +1,43 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Pin, PinCircle, Stop } from '#core/journey/schema'
+import type { Marked } from '#core/frame/compiled'
+import type { Pin, PinCircle } from '#core/journey/schema'
+import { PIN_ICONS } from '#core/journey/schema'
 import { PIN_DRAWINGS } from '#draw/pin-drawings'
+import { PIN_ICON_PATHS } from '#draw/pin-icons'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import type { FieldSpec } from '~/components/fields/field-list'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
+import PictureChoice from '~/components/fields/PictureChoice.vue'
 import OptionalGroup from '~/components/fields/OptionalGroup.vue'
-import { useStopEdits } from '~/composables/use-stop-edits'
+import { useMarkEdits } from '~/composables/use-mark-edits'
 
 /** What is in a pin, round it, and when it is there. */
-const props = defineProps<{ stop: Stop }>()
-const { patch, set, done } = useStopEdits(() => props.stop)
+const props = defineProps<{ stop: Marked; isBeside?: boolean }>()
+const { patch, set, done } = useMarkEdits(() => props.stop)
 
 const pin = computed(() => props.stop.pin)
-const drawing = computed(() => (pin.value.shape === 'none' ? undefined : PIN_DRAWINGS[pin.value.shape]))
+const drawing = computed(() => (pin.value.shape === 'none' || pin.value.shape === 'own' ? undefined : PIN_DRAWINGS[pin.value.shape]))
 
 const INSIDES = [
   { value: 'nothing', title: 'Nothing' },
   { value: 'number', title: 'Number' },
   { value: 'letters', title: 'Letters' },
+  { value: 'icon', title: 'Picture' },
 ] as const
+/** A mark beside the way is not reached, so it has no number. */
+const insides = computed(() => (props.isBeside ? INSIDES.filter(({ value }) => value !== 'number') : INSIDES))
+const ICONS = PIN_ICONS.map((value) => ({ value, title: value }))
 function setInside(kind: (typeof INSIDES)[number]['value']) {
   const first = props.stop.name.trim().slice(0, 1).toUpperCase() || 'A'
-  set({ pin: { inside: kind === 'nothing' ? null : kind === 'number' ? { kind } : { kind, text: first } } })
+  const made = {
+    nothing: null,
+    number: { kind: 'number' },
+    letters: { kind: 'letters', text: first },
+    icon: { kind: 'icon', icon: PIN_ICONS[0] },
+  } as const satisfies Record<typeof kind, Pin['inside']>
+  set({ pin: { inside: made[kind] } })
 }
 /** Letters that are being typed are kept only once there are any. */
 function setLetters(text: string) {
@@ -53,7 +67,7 @@ const BEFORE = [
 
 <template>
   <template v-if="drawing?.face">
-    <ChoiceRow label="Inside" :model-value="pin.inside?.kind ?? 'nothing'" :choices="INSIDES" @change="setInside" />
+    <ChoiceRow label="Inside" :model-value="pin.inside?.kind ?? 'nothing'" :choices="insides" @change="setInside" />
     <FieldRow v-if="pin.inside?.kind === 'letters'" v-slot="{ id }" label="Letters">
       <v-text-field
         :aria-labelledby="id"
@@ -63,6 +77,17 @@ const BEFORE = [
         @blur="done"
       />
     </FieldRow>
+    <PictureChoice
+      v-else-if="pin.inside?.kind === 'icon'"
+      v-slot="{ choice }"
+      label="Picture in it"
+      :model-value="pin.inside.icon"
+      :choices="ICONS"
+      :columns="8"
+      @change="(icon) => set({ pin: { inside: { kind: 'icon', icon } } })"
+    >
+      <v-icon :icon="PIN_ICON_PATHS[choice.value]" size="20" />
+    </PictureChoice>
   </template>
   <v-switch
     v-if="drawing?.isCentred"
@@ -79,16 +104,18 @@ const BEFORE = [
     @toggle="(circle) => set({ pin: { circle } })"
     @done="done"
   />
-  <ChoiceRow label="Before" :model-value="pin.before" :choices="BEFORE" @change="(before) => set({ pin: { before } })" />
-  <NumberSlider
-    label="Delay"
-    :model-value="pin.delay"
-    :min="-5"
-    :max="5"
-    :step="0.1"
-    :precision="1"
-    unit="s"
-    @change="(delay) => patch('delay', { pin: { delay } })"
-    @done="done"
-  />
+  <template v-if="!isBeside">
+    <ChoiceRow label="Before" :model-value="pin.before" :choices="BEFORE" @change="(before) => set({ pin: { before } })" />
+    <NumberSlider
+      label="Delay"
+      :model-value="pin.delay"
+      :min="-5"
+      :max="5"
+      :step="0.1"
+      :precision="1"
+      unit="s"
+      @change="(delay) => patch('delay', { pin: { delay } })"
+      @done="done"
+    />
+  </template>
 </template>

@@ -5,26 +5,21 @@ import { computed, ref } from 'vue'
 import { formatCoordinates, readCoordinates } from '#core/formats/coordinates'
 import { dressStopsLike, editStop } from '#core/edits/stops'
 import { removeStop } from '#core/edits/trips'
-import type { Pin, Stop } from '#core/journey/schema'
-import ColourField from '~/components/fields/ColourField.vue'
+import type { Stop } from '#core/journey/schema'
 import FieldRow from '~/components/fields/FieldRow.vue'
-import FoldedSection from '~/components/fields/FoldedSection.vue'
 import NumberField from '~/components/fields/NumberField.vue'
-import NumberSlider from '~/components/fields/NumberSlider.vue'
-import PictureChoice from '~/components/fields/PictureChoice.vue'
-import PinPicture from '~/components/fields/PinPicture.vue'
 import { READABLE_PACE } from '~/components/fields/readable-pace'
-import { useStopEdits } from '~/composables/use-stop-edits'
+import { useMarkEdits } from '~/composables/use-mark-edits'
 import { useEditor } from '~/stores/editor'
 import LabelFields from './LabelFields.vue'
-import PinFields from './PinFields.vue'
+import PinSection from './PinSection.vue'
 import PostcardFields from './PostcardFields.vue'
 import StopName from './StopName.vue'
 import VisitFields from './VisitFields.vue'
 
 const props = defineProps<{ stop: Stop }>()
 const editor = useEditor()
-const { patch, done } = useStopEdits(() => props.stop)
+const { patch, done } = useMarkEdits(() => props.stop)
 
 /** Whether another traveller comes here as well. */
 const isShared = computed(
@@ -43,37 +38,6 @@ function moveTo(text: string) {
   coordinateProblem.value = at ? '' : 'Write it like 47.5, 8.25 or 47°30′ N 8°15′ E.'
   if (at && place) editor.edit((j) => editStop(j, props.stop.id, { at, place }))
 }
-const PINS: readonly { value: Pin['shape']; title: string }[] = [
-  { value: 'lantern', title: 'Lantern' },
-  { value: 'pennant', title: 'Pennant' },
-  { value: 'bead', title: 'Bead' },
-  { value: 'drop', title: 'Drop' },
-  { value: 'stake', title: 'Stake' },
-  { value: 'disc', title: 'Disc' },
-  { value: 'ring', title: 'Ring' },
-  { value: 'star', title: 'Star' },
-  { value: 'diamond', title: 'Diamond' },
-  { value: 'tile', title: 'Tile' },
-  { value: 'flag', title: 'Flag' },
-  { value: 'signpost', title: 'Signpost' },
-  { value: 'tower', title: 'Tower' },
-  { value: 'shield', title: 'Shield' },
-  { value: 'tent', title: 'Tent' },
-  { value: 'none', title: 'No pin' },
-]
-/** What is set of the pin besides its shape, colour and size. */
-const pinNote = computed(() => {
-  const { inside, circle, lies, before, delay } = props.stop.pin
-  const words = [
-    inside?.kind === 'number' && 'number',
-    inside?.kind === 'letters' && inside.text,
-    circle !== null && 'circle',
-    lies && 'flat',
-    before !== 'hidden' && before,
-    delay !== 0 && `${delay > 0 ? '+' : '−'}${Math.abs(delay)} s`,
-  ]
-  return words.filter(Boolean).join(', ') || 'none'
-})
 </script>
 
 <template>
@@ -85,35 +49,7 @@ const pinNote = computed(() => {
     <VisitFields :stop="stop" />
 
     <h3>Pin</h3>
-    <PictureChoice
-      v-slot="{ choice }"
-      label="Pin"
-      :model-value="stop.pin.shape"
-      :choices="PINS"
-      :columns="6"
-      @change="(shape) => (patch('pin', { pin: { shape } }), done())"
-    >
-      <PinPicture v-if="choice.value !== 'none'" :shape="choice.value" :colour="stop.pin.colour" />
-      <template v-else>None</template>
-    </PictureChoice>
-    <template v-if="stop.pin.shape !== 'none'">
-      <ColourField
-        label="Colour"
-        :model-value="stop.pin.colour"
-        @change="(colour) => patch('pin colour', { pin: { colour } })"
-        @done="done"
-      />
-      <NumberSlider
-        label="Size"
-        :model-value="stop.pin.size"
-        :min="16"
-        :max="200"
-        unit="px"
-        @change="(size) => patch('pin size', { pin: { size } })"
-        @done="done"
-      />
-      <FoldedSection title="Number, circle, moment" :note="pinNote"><PinFields :stop="stop" /></FoldedSection>
-    </template>
+    <PinSection :stop="stop" />
 
     <h3>Label</h3>
     <LabelFields :stop="stop" />

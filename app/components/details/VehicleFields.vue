@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { driveLegsLike } from '#core/edits/legs'
+import { driveLegsLike, editLeg } from '#core/edits/legs'
 import type { Leg, VehicleChoice } from '#core/journey/schema'
 import { vehicleSchema } from '#core/journey/schema'
 import { coarsestLevel } from '#core/sheet/pyramid'
@@ -19,14 +19,13 @@ import PictureChoice from '~/components/fields/PictureChoice.vue'
 import { tileAddress } from '~/services/addresses'
 import { useEditor } from '~/stores/editor'
 import { useLegEdits } from '~/composables/use-leg-edits'
-import { useVehiclePicture } from '~/stores/vehicle-picture'
+import { useOwnPicture } from '~/stores/own-picture'
 import PicturePosture from './PicturePosture.vue'
 import { VIEWS } from './vehicle-views'
-import VehiclePictureDialog from './VehiclePictureDialog.vue'
 
 const props = defineProps<{ leg: Leg }>()
 const editor = useEditor()
-const own = useVehiclePicture()
+const own = useOwnPicture()
 const { patch, set, done } = useLegEdits(() => props.leg)
 
 const vehicle = computed(() => props.leg.vehicle)
@@ -66,7 +65,15 @@ function choose(artwork: VehicleId | null) {
 const change = (field: string, values: Partial<VehicleChoice>) =>
   patch(`vehicle ${field}`, { vehicle: { ...vehicle.value!, ...values } as VehicleChoice })
 
-const chooseOwn = () => own.choose(editor.selectedIds.includes(props.leg.id) ? editor.selectedIds : [props.leg.id])
+/** The picture goes to the legs that are selected when it is chosen. */
+function chooseOwn() {
+  const legs = editor.selectedIds.includes(props.leg.id) ? editor.selectedIds : [props.leg.id]
+  const size = vehicle.value ? { size: vehicle.value.size } : {}
+  own.choose('vehicle', (picture, look) => {
+    const made = vehicleSchema.parse({ kind: 'image', picture, ...look, ...size })
+    editor.edit((journey) => legs.reduce((j, leg) => editLeg(j, leg, { vehicle: made }), journey))
+  })
+}
 </script>
 
 <template>
@@ -153,7 +160,6 @@ const chooseOwn = () => own.choose(editor.selectedIds.includes(props.leg.id) ? e
       >Use this vehicle for all legs</v-btn
     >
   </div>
-  <VehiclePictureDialog />
 </template>
 
 <style scoped>

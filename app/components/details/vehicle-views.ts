@@ -1,4 +1,4 @@
-import type { Look } from '~/stores/vehicle-picture'
+import type { Look } from '~/stores/own-picture'
 
 /** The views from which a picture may show a vehicle. */
 export const VIEWS = [

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { editStop } from '#core/edits/stops'
+import { editMark } from '#core/edits/marks'
 import type { CompiledMark } from '#core/frame/compile'
 import { besideAt, labelBox, leftOf } from '#core/frame/label-layout'
 import type { Box } from '#core/geometry/box'
@@ -24,8 +24,8 @@ const SNAP = 14
 
 const seen = computed(() =>
   (editor.compiled?.marks ?? []).flatMap((mark) => {
-    const { stop, label } = mark
-    if (!label || playback.time <= label.from) return []
+    const { stop, label, shown } = mark
+    if (!label || playback.time <= label.from || playback.time >= shown.to) return []
     const k = scaleOf(mark)
     const home = toStage(props.space, stop.at)
     const box = labelBox(label, stop.label.style)
@@ -47,15 +47,16 @@ const middleOf = ({ block, align, x, top }: NonNullable<CompiledMark['label']>):
 function press(event: PointerEvent, mark: CompiledMark) {
   const { stop } = mark
   event.stopPropagation()
-  if (event.shiftKey) return editor.selectAlso({ kind: 'stop', id: stop.id })
-  if (!editor.selectedIds.includes(stop.id)) editor.select({ kind: 'stop', id: stop.id })
+  if (!mark.isStop) editor.select({ kind: 'landmark', id: stop.id })
+  else if (event.shiftKey) return editor.selectAlso({ kind: 'stop', id: stop.id })
+  else if (!editor.selectedIds.includes(stop.id)) editor.select({ kind: 'stop', id: stop.id })
   const from = middleOf(mark.label!)
   const k = scaleOf(mark)
   followPointer(event, {
     move(by, now) {
       const to = { x: from.x + by.x / k, y: from.y + by.y / k }
       const place = now.ctrlKey ? free(to) : snapped(mark, to)
-      editor.edit((journey) => editStop(journey, stop.id, { label: { place } }), `drag label ${stop.id}`)
+      editor.edit((journey) => editMark(journey, stop.id, { label: { place } }), `drag label ${stop.id}`)
     },
     end: () => editor.endGesture(),
   })

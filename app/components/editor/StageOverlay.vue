@@ -19,6 +19,7 @@ import { useStage } from '~/stores/stage'
 import CourseOverlay from './CourseOverlay.vue'
 import CardOverlay from './CardOverlay.vue'
 import LabelOverlay from './LabelOverlay.vue'
+import LandmarkOverlay from './LandmarkOverlay.vue'
 import NetworkOverlay from './NetworkOverlay.vue'
 import type { StageSpace } from './stage-space'
 import { draggedBy, groundTransform, perPixel, placeOnStage, tiltedCourse, toStage } from './stage-space'
@@ -172,6 +173,7 @@ const selectLeg = (id: string, more = false) => (more ? editor.selectAlso({ kind
     <template v-if="stage.tool === 'select'">
       <CardOverlay :space="space" />
       <LabelOverlay :space="space" />
+      <LandmarkOverlay :space="space" />
     </template>
 
     <template v-for="leg in legs" :key="leg.leg.id">

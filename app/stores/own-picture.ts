@@ -1,8 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { editLeg } from '#core/edits/legs'
-import type { VehicleChoice } from '#core/journey/schema'
-import { vehicleSchema } from '#core/journey/schema'
+import type { Photo, VehicleChoice } from '#core/journey/schema'
 import type { Background, Rgba } from '#core/picture/cut-out'
 import { cutOut, noticedBackground, opaquePart } from '#core/picture/cut-out'
 import { ApiError, followImport, uploadImage } from '~/services/api'
@@ -22,10 +20,20 @@ const USUAL_FEATHER = 2
 /** Where a vehicle seen in each view rides on its line, as shares of its picture. */
 const ANCHORS: Record<Look['view'], Look['anchor']> = { side: { x: 0.5, y: 1 }, upright: { x: 0.5, y: 1 }, above: { x: 0.5, y: 0.5 } }
 
-/** A picture on its way to become the vehicle of some legs. */
-export const useVehiclePicture = defineStore('vehicle-picture', () => {
+/** What a picture is for: for each purpose, what is said of it. */
+const PURPOSES = {
+  vehicle: { title: 'A vehicle of your own', hasView: true },
+  pin: { title: 'A pin of your own', hasView: false },
+  landmark: { title: 'A picture on the map', hasView: false },
+} as const
+type Purpose = keyof typeof PURPOSES
+
+/** A picture on its way into the journey: as a vehicle, a pin, or beside the way. */
+export const useOwnPicture = defineStore('own-picture', () => {
   const editor = useEditor()
-  const legs = ref<readonly string[]>([])
+  const purpose = ref<Purpose>('vehicle')
+  /** Puts the picture where it is wanted. */
+  let use: ((picture: Photo, look: Look, name: string) => void) | undefined
   const name = ref('')
   const original = shallowRef<Rgba>()
   const background = shallowRef<Background>()
@@ -43,7 +51,7 @@ export const useVehiclePicture = defineStore('vehicle-picture', () => {
     return trimmed(cut)
   })
 
-  async function take(file: File, forLegs: readonly string[]) {
+  async function take(file: File, why: Purpose, then: NonNullable<typeof use>) {
     failure.value = ''
     try {
       const picture = await decodePicture(file)
@@ -51,9 +59,11 @@ export const useVehiclePicture = defineStore('vehicle-picture', () => {
       background.value = noticedBackground(picture)
       isCut.value = false
       tolerance.value = USUAL_TOLERANCE
-      look.value = { view: 'side', facing: 0, anchor: ANCHORS.side }
+      const view = PURPOSES[why].hasView ? 'side' : 'upright'
+      look.value = { view, facing: 0, anchor: ANCHORS[view] }
       name.value = file.name
-      legs.value = forLegs
+      purpose.value = why
+      use = then
       original.value = picture
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
@@ -61,7 +71,7 @@ export const useVehiclePicture = defineStore('vehicle-picture', () => {
     }
   }
 
-  /** Uploads the picture and gives it to its legs. */
+  /** Uploads the picture and puts it where it is wanted. */
   async function finish() {
     if (!prepared.value) return
     const own = (control = new AbortController())
@@ -72,14 +82,7 @@ export const useVehiclePicture = defineStore('vehicle-picture', () => {
       const id = await uploadImage(file, (done) => (share.value = done / 2), own.signal)
       const { hash, width, height, vector } = await followImport(id, (done) => (share.value = 0.5 + done / 2), own.signal)
       if (editor.opening !== opening) return
-      const known = legs.value.map((leg) => editor.journey!.travellers.flatMap((who) => who.legs).find(({ id }) => id === leg)?.vehicle)
-      const vehicle = vehicleSchema.parse({
-        kind: 'image',
-        picture: { image: hash, width, height, vector },
-        ...look.value,
-        ...(known[0] ? { size: known[0].size } : {}),
-      })
-      editor.edit((journey) => legs.value.reduce((j, leg) => editLeg(j, leg, { vehicle }), journey))
+      use?.({ image: hash, width, height, vector }, look.value, name.value.replace(/\.[^.]*$/, '').slice(0, 120))
       close()
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
@@ -95,6 +98,8 @@ export const useVehiclePicture = defineStore('vehicle-picture', () => {
   }
 
   return {
+    title: computed(() => PURPOSES[purpose.value].title),
+    hasView: computed(() => PURPOSES[purpose.value].hasView),
     name,
     original,
     background,
@@ -108,7 +113,8 @@ export const useVehiclePicture = defineStore('vehicle-picture', () => {
     close,
     /** Another view is looked at from another side, so the vehicle rides elsewhere on its line. */
     setView: (view: Look['view']) => (look.value = { ...look.value, view, anchor: ANCHORS[view] }),
-    choose: (forLegs: readonly string[]) => chooseFiles(ENDINGS, false, ([file]) => take(file!, forLegs)),
+    /** Asks for a picture. @param then what to do with it once it is here: with how it is looked at, and the name of its file */
+    choose: (why: Purpose, then: NonNullable<typeof use>) => chooseFiles(ENDINGS, false, ([file]) => take(file!, why, then)),
   }
 })
 

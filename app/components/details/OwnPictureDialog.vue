@@ -4,12 +4,12 @@ import DialogSheet from '~/components/DialogSheet.vue'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import { canvasOf } from '~/services/small-pictures'
-import { useVehiclePicture } from '~/stores/vehicle-picture'
+import { useOwnPicture } from '~/stores/own-picture'
 import PicturePosture from './PicturePosture.vue'
 import { VIEWS } from './vehicle-views'
 
-/** Makes a vehicle of a picture: from which side it shows it, which way it faces, where it rides, and without the box it may stand in. */
-const picture = useVehiclePicture()
+/** Prepares a picture of one's own: where it stands, of a vehicle also which side it shows and which way it faces, and without the box it may stand in. */
+const picture = useOwnPicture()
 const open = computed({ get: () => picture.original !== undefined, set: (isOpen) => !isOpen && picture.close() })
 
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
@@ -22,12 +22,12 @@ watchEffect(() => {
 </script>
 
 <template>
-  <DialogSheet v-model="open" title="A vehicle of your own" :width="460">
+  <DialogSheet v-model="open" :title="picture.title" :width="460">
     <template v-if="picture.prepared">
       <PicturePosture :size="picture.prepared" :look="picture.look" @change="(look) => (picture.look = look)">
         <canvas ref="canvas" class="picture" data-testid="vehicle-preview" />
       </PicturePosture>
-      <ChoiceRow label="Seen" :model-value="picture.look.view" :choices="VIEWS" @change="picture.setView" />
+      <ChoiceRow v-if="picture.hasView" label="Seen" :model-value="picture.look.view" :choices="VIEWS" @change="picture.setView" />
       <template v-if="picture.background">
         <p class="quiet" role="status">
           The picture stands in a box {{ picture.background.length === 1 ? 'of one colour' : 'with a painted checkerboard' }}.

@@ -1,0 +1,58 @@
+import {
+  mdiAirplane,
+  mdiAnchor,
+  mdiBeach,
+  mdiBed,
+  mdiBicycle,
+  mdiBinoculars,
+  mdiBus,
+  mdiCamera,
+  mdiCar,
+  mdiCastle,
+  mdiCoffee,
+  mdiFerry,
+  mdiFire,
+  mdiFish,
+  mdiFlag,
+  mdiHeart,
+  mdiHome,
+  mdiImageFilterHdr,
+  mdiPineTree,
+  mdiSilverwareForkKnife,
+  mdiStar,
+  mdiTent,
+  mdiTrain,
+  mdiWalk,
+} from '@mdi/js'
+import type { PinIcon } from '#core/journey/schema'
+
+/** The side of the square in which the icons are drawn. */
+export const ICON_SIDE = 24
+
+/** The pictures that can be in a pin, as SVG path data in a square of 24. Source: Material Design Icons (@mdi/js, Apache 2.0). */
+export const PIN_ICON_PATHS: Readonly<Record<PinIcon, string>> = {
+  bed: mdiBed,
+  meal: mdiSilverwareForkKnife,
+  coffee: mdiCoffee,
+  camera: mdiCamera,
+  view: mdiBinoculars,
+  beach: mdiBeach,
+  mountain: mdiImageFilterHdr,
+  tree: mdiPineTree,
+  tent: mdiTent,
+  fire: mdiFire,
+  fish: mdiFish,
+  anchor: mdiAnchor,
+  ferry: mdiFerry,
+  train: mdiTrain,
+  bus: mdiBus,
+  car: mdiCar,
+  bicycle: mdiBicycle,
+  walk: mdiWalk,
+  plane: mdiAirplane,
+  home: mdiHome,
+  castle: mdiCastle,
+  star: mdiStar,
+  heart: mdiHeart,
+  flag: mdiFlag,
+}
