@@ -5,6 +5,7 @@ import type { Point } from '#core/geometry/point'
 import type { CanvasSpace } from './canvas-space'
 import { standingScale } from './canvas-space'
 import { creditBounds } from './credit'
+import { carriedReach } from './carried'
 import { captionBounds } from './caption'
 import { labelExtent } from './label'
 import { inkReach, plannedReach } from './ink'
@@ -41,6 +42,8 @@ export function itemBounds(space: CanvasSpace, item: FrameItem): Region {
       return aroundPlace(space, item, standingReach(space, item.picture))
     case 'vehicle':
       return aroundPlace(space, item, vehicleReach(item) * space.projection.depthScale(item.at))
+    case 'carried':
+      return aroundPlace(space, item, carriedReach(item) * OVERSHOOT * space.projection.depthScale(item.at))
     case 'label':
       return labelBounds(space, item)
     case 'postcard':

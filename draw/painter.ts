@@ -4,6 +4,7 @@ import { IS_GROUND } from '#core/frame/frame'
 import { alongCourse, itemBounds } from './bounds'
 import type { CanvasSpace } from './canvas-space'
 import { spaceOf } from './canvas-space'
+import { paintCarried } from './carried'
 import { paintCaption } from './caption'
 import { paintCredit } from './credit'
 import { paintArea, paintEdgeShade, paintGround } from './ground'
@@ -65,6 +66,8 @@ export function createPainter(studio: Studio): Painter {
         return paintStanding(context, studio, space, item)
       case 'vehicle':
         return paintVehicle(context, studio, space, item, layers)
+      case 'carried':
+        return paintCarried(context, studio, space, item)
       case 'label':
         return paintLabel(context, space, item)
       case 'dim':
@@ -206,6 +209,7 @@ const hasOnlyGrown = (was: InkItem, item: InkItem): boolean =>
 
 function nameOf(item: FrameItem): string {
   if (item.kind === 'postcard') return `postcard ${item.stop} ${item.postcard.id}`
+  if ('isGoing' in item) return `${item.kind} ${item.leg} ${item.isGoing ? 'going' : ''}`
   if ('leg' in item) return `${item.kind} ${item.leg}`
   if ('stop' in item) return `${item.kind} ${item.stop}`
   if ('id' in item) return `${item.kind} ${item.id}`

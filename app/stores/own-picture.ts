@@ -24,6 +24,7 @@ const ANCHORS: Record<Look['view'], Look['anchor']> = { side: { x: 0.5, y: 1 }, 
 const PURPOSES = {
   vehicle: { title: 'A vehicle of your own', hasView: true },
   pin: { title: 'A pin of your own', hasView: false },
+  carried: { title: 'A picture to carry along', hasView: false },
   landmark: { title: 'A picture on the map', hasView: false },
 } as const
 type Purpose = keyof typeof PURPOSES

@@ -44,9 +44,11 @@ const isOwn = ({ shape }: Pin) => shape === 'none' || shape === 'own'
 const readable = ({ plate, halo }: JourneyLook['text']) => ({ halo: halo ?? (plate ? { colour: plate.colour, width: 0.1 } : null) })
 
 function dressedLeg(leg: Leg, { ink, flight }: JourneyLook, colour: string): Leg {
-  const vehicle = leg.vehicle?.kind === 'catalogue' ? { ...leg.vehicle, colour } : leg.vehicle
+  const coloured = (vehicle: Leg['vehicle']) => (vehicle?.kind === 'catalogue' ? { ...vehicle, colour } : vehicle)
+  const vehicle = coloured(leg.vehicle)
+  const changes = leg.changes.map((change) => ({ ...change, vehicle: coloured(change.vehicle) }))
   const isFlight = leg.vehicle !== null && resolveVehicle(leg.vehicle).posture.flies === true
   const dressed: Ink = { ...(isFlight ? flight : ink), colour }
   const planned = leg.ink.planned && { ...leg.ink.planned, colour }
-  return { ...leg, vehicle, ink: leg.ink.line.kind === 'hidden' ? leg.ink : { ...dressed, planned } }
+  return { ...leg, vehicle, changes, ink: leg.ink.line.kind === 'hidden' ? leg.ink : { ...dressed, planned } }
 }

@@ -61,9 +61,9 @@ export function colourTraveller(journey: Journey, who: string, colour: string): 
   return produce(journey, (draft) => {
     const traveller = travellerOf(draft, who)
     traveller.colour = colour
-    for (const { ink, vehicle } of traveller.legs) {
+    for (const { ink, vehicle, changes } of traveller.legs) {
       ink.colour = colour
-      if (vehicle?.kind === 'catalogue') vehicle.colour = colour
+      for (const each of [vehicle, ...changes.map((change) => change.vehicle)]) if (each?.kind === 'catalogue') each.colour = colour
     }
   })
 }
@@ -72,7 +72,7 @@ export function colourTraveller(journey: Journey, who: string, colour: string): 
 export const editTraveller = (
   journey: Journey,
   who: string,
-  patch: Partial<Pick<Traveller, 'name' | 'shown' | 'startDelay' | 'atEnd'>>,
+  patch: Partial<Pick<Traveller, 'name' | 'shown' | 'startDelay' | 'atEnd' | 'enters' | 'changes' | 'leaves'>>,
 ): Journey =>
   produce(journey, (draft) => {
     Object.assign(travellerOf(draft, who), patch)

@@ -101,7 +101,7 @@ function dressedLike(journey: Journey, model: Leg, id: string, ends: readonly [P
   const isFlight = model.vehicle !== null && resolveVehicle(model.vehicle).posture.flies === true
   // A flight arches upwards on the map, whichever way it runs.
   const bowed = course.kind === 'bowed' && isFlight ? { ...course, bow: upwardBow(...ends, course.bow, groundGeo(journey)) } : course
-  return { ...model, id, course: bowed, travel: null }
+  return { ...model, id, course: bowed, travel: null, changes: [], aside: 0 }
 }
 
 /** Moves the visit at one place in a traveller's itinerary to another, with the layover that was set there. */

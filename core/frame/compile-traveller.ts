@@ -11,10 +11,11 @@ import { fraction, frameTime } from '../pace/rate'
 import { recorded } from '../pace/recorded'
 import type { Visit } from '../pace/schedule'
 import { schedule } from '../pace/schedule'
-import type { CompiledTraveller, CompiledVisit, TimedLeg } from './compiled'
+import type { CompiledTraveller, CompiledVisit, TimedLeg, TimedRide } from './compiled'
+import { timeAt } from './compiled'
+import { besideCourse } from '../courses/beside-course'
 import { compiledCourse, courseGround } from '../courses/compile-course'
 import type { Run } from './heading'
-import type { Vehicle } from '../vehicles/vehicle'
 import { resolveVehicle, sameVehicle } from '../vehicles/vehicle'
 import { stretchesOf } from './stretch'
 
@@ -22,8 +23,11 @@ import { stretchesOf } from './stretch'
 export interface TimedTrip {
   traveller: Traveller
   visits: CompiledVisit[]
-  legs: TimedLeg[]
+  legs: PlainLeg[]
 }
+
+/** A leg on its own course, before it is moved aside. */
+type PlainLeg = Pick<TimedLeg, 'leg' | 'course' | 'depart' | 'arrive' | 'progress'>
 
 /** Times a traveller's trip. @throws JourneyError if its times do not fit into the film. */
 export function timedTrip(journey: Journey, traveller: Traveller): TimedTrip {
@@ -42,44 +46,66 @@ export function timedTrip(journey: Journey, traveller: Traveller): TimedTrip {
     journey.shareExponent,
   )
   const speeds = speedsAtVisits(visits, courses)
-  const vehicles = traveller.legs.map(({ vehicle }) => vehicle && resolveVehicle(vehicle))
-  const runs = runsOf(vehicles, courses, visits)
   const compiledVisits = visits.map((visit, i) => ({
     stop: stops[i]!,
     arrive: frameTime(visit.arrive, rate),
     leave: frameTime(visit.leave, rate),
     date: traveller.visits[i]!.date,
   }))
-  const legs = traveller.legs.map((leg, i): TimedLeg => {
+  const legs = traveller.legs.map((leg, i): PlainLeg => {
     const course = courses[i]!
     const mean = meanSpeed(visits, courses, i)
     const relative = (speed: number) => (mean > 0 ? speed / mean : 0)
     return {
       leg,
-      vehicle: vehicles[i]!,
       course,
       depart: compiledVisits[i]!.leave,
       arrive: compiledVisits[i + 1]!.arrive,
       progress: progressOf(leg, course, relative(speeds[i]!), relative(speeds[i + 1]!)),
-      ...runs[i]!,
     }
   })
   return { traveller, visits: compiledVisits, legs }
 }
 
-/** Adds to a trip what depends on the camera: how its vehicles turn, and at which zoom its ink is drawn. @param look the projection at a time */
+/** Adds to a trip what depends on the camera: where legs run aside, how vehicles turn, and at which zoom ink is drawn. @param look the projection at a time */
 export function compileTraveller(
-  { traveller, visits, legs }: TimedTrip,
+  { traveller, visits, legs: plain }: TimedTrip,
   rate: FrameRate,
   look: (time: number) => Projection,
 ): CompiledTraveller {
   const [numerator, denominator] = fraction(rate)
-  const stretches = stretchesOf(legs, visits, numerator / denominator, look)
-  return {
-    traveller,
-    visits,
-    legs: legs.map((leg, i) => ({ ...leg, patternZoom: look((leg.depart + leg.arrive) / 2).view.zoom, stretch: stretches[i]! })),
-  }
+  const zooms = plain.map(({ depart, arrive }) => look((depart + arrive) / 2).view.zoom)
+  const moved = plain.map((leg, i) => (leg.leg.aside === 0 ? leg : { ...leg, course: asideOf(leg, zooms[i]!) }))
+  const ridden = moved.map((leg) => ({ ...leg, rides: ridesOf(leg) }))
+  const runs = runsOf(ridden, visits)
+  const legs: TimedLeg[] = ridden.map((leg, i) => ({ ...leg, ...runs[i]! }))
+  const rides = stretchesOf(legs, visits, numerator / denominator, look)
+  return { traveller, visits, legs: legs.map((leg, i) => ({ ...leg, patternZoom: zooms[i]!, rides: rides[i]! })) }
+}
+
+const movedCourses = new WeakMap<Course, { by: number; course: Course }>()
+
+/** The course of a leg moved aside; the same object while neither it nor the zoom changes. */
+function asideOf({ leg, course }: PlainLeg, zoom: number): Course {
+  const by = leg.aside / zoom
+  const known = movedCourses.get(course)
+  if (known?.by === by) return known.course
+  const made = besideCourse(course, by)
+  movedCourses.set(course, { by, course: made })
+  return made
+}
+
+/** The parts of a leg that its vehicles travel, from its beginning on. */
+function ridesOf(leg: PlainLeg): TimedRide[] {
+  const resolved = (choice: Leg['vehicle']) => choice && resolveVehicle(choice)
+  const changes = leg.leg.changes.toSorted((a, b) => a.at - b.at)
+  return [
+    { vehicle: resolved(leg.leg.vehicle), from: 0, at: leg.depart, how: 'cut' },
+    ...changes.map(({ at, vehicle, how }): TimedRide => {
+      const from = at * leg.course.length
+      return { vehicle: resolved(vehicle), from, at: timeAt(leg, from), how }
+    }),
+  ]
 }
 
 function progressOf({ easing, course: shape }: Leg, course: Course, startSpeed: number, endSpeed: number): EasingFunction {
@@ -106,21 +132,21 @@ function speedsAtVisits(visits: readonly Visit[], courses: readonly Course[]): n
   })
 }
 
-function runsOf(
-  vehicles: readonly (Vehicle | null)[],
-  courses: readonly Course[],
-  visits: readonly Visit[],
-): { run: Run; runOffset: number }[] {
+/** The runs of a traveller's legs: one goes on where a vehicle passes through a stop. */
+function runsOf(legs: readonly Pick<TimedLeg, 'course' | 'rides'>[], visits: readonly CompiledVisit[]): { run: Run; runOffset: number }[] {
   const placed: { run: Run; runOffset: number }[] = []
+  const goesOn = (i: number) =>
+    visits[i]!.arrive === visits[i]!.leave && sameVehicle(legs[i - 1]!.rides.at(-1)!.vehicle, legs[i]!.rides[0]!.vehicle)
   let start = 0
-  while (start < vehicles.length) {
+  while (start < legs.length) {
     let end = start + 1
-    while (end < vehicles.length && visits[end]!.arrive === visits[end]!.leave && sameVehicle(vehicles[start]!, vehicles[end]!)) end++
-    const run: Run = { course: joinCourses(courses.slice(start, end)) }
+    while (end < legs.length && goesOn(end)) end++
+    const courses = legs.slice(start, end).map(({ course }) => course)
+    const run: Run = { course: joinCourses(courses) }
     let runOffset = 0
-    for (let i = start; i < end; i++) {
+    for (const { length } of courses) {
       placed.push({ run, runOffset })
-      runOffset += courses[i]!.length
+      runOffset += length
     }
     start = end
   }

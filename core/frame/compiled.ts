@@ -2,7 +2,19 @@ import { clamp } from '../geometry/clamp'
 import type { Size } from '../geometry/size'
 import type { ViewTrack } from '../camera/view-track'
 import type { Course } from '../geometry/course'
-import type { Area, Caption, Journey, LandmarkMark, Leg, Postcard, Sheet, StandingPicture, Stop, Traveller } from '../journey/schema'
+import type {
+  Area,
+  Caption,
+  Journey,
+  LandmarkMark,
+  Leg,
+  Postcard,
+  Sheet,
+  StandingPicture,
+  Stop,
+  Traveller,
+  VehicleChange,
+} from '../journey/schema'
 import type { Vehicle } from '../vehicles/vehicle'
 import type { EasingFunction } from '../pace/easing'
 import type { Run } from './heading'
@@ -90,7 +102,20 @@ export interface CompiledPostcard extends CardTimes {
 export interface CompiledLeg extends TimedLeg {
   /** The zoom half-way through its time: the pattern of its ink, which is measured on the ground, looks as it should at this one. */
   patternZoom: number
-  /** How the vehicle turns on this leg and on the neighbouring legs it also travels. */
+  rides: Ride[]
+}
+
+/** A part of a leg that one vehicle travels: the first one from its beginning, others from a mark on. */
+export interface TimedRide {
+  vehicle: Vehicle | null
+  /** The length of the course at which it begins, and when that is reached. */
+  from: number
+  at: number
+  how: VehicleChange['how']
+}
+
+export interface Ride extends TimedRide {
+  /** How the vehicle turns here and on neighbouring parts that it also travels. */
   stretch: Stretch
 }
 
@@ -106,7 +131,8 @@ export interface Stretch {
 /** A leg's course, and how and when it is travelled. */
 export interface TimedLeg {
   leg: Leg
-  vehicle: Vehicle | null
+  /** At least one, from the first to the last. */
+  rides: TimedRide[]
   course: Course
   depart: number
   arrive: number
@@ -116,6 +142,10 @@ export interface TimedLeg {
   runOffset: number
 }
 
+/** The part of a leg that is travelled at a length of its course. */
+export const rideAt = <R extends TimedRide>({ rides }: { rides: readonly R[] }, s: number): R =>
+  rides.findLast(({ from }) => from <= s) ?? rides[0]!
+
 /** Length travelled on a leg at time t, within 0..its course's length. */
 export function lengthAt(
   { course, depart, arrive, progress }: Pick<TimedLeg, 'course' | 'depart' | 'arrive' | 'progress'>,
@@ -124,4 +154,15 @@ export function lengthAt(
   if (t >= arrive) return course.length
   // An easing may swing beyond its ends; the traveller waits there.
   return t <= depart ? 0 : course.length * clamp(progress((t - depart) / (arrive - depart)), 0, 1)
+}
+
+/** When a length of a leg's course is reached, to a fraction of a frame. */
+export function timeAt(leg: Pick<TimedLeg, 'course' | 'depart' | 'arrive' | 'progress'>, s: number): number {
+  let [low, high] = [leg.depart, leg.arrive]
+  for (let i = 0; i < 30; i++) {
+    const middle = (low + high) / 2
+    if (lengthAt(leg, middle) < s) low = middle
+    else high = middle
+  }
+  return high
 }

@@ -6,6 +6,7 @@ import { creditLine } from '../sheet/credits'
 import { cardPoseAt } from './card-times'
 import type { CompiledJourney, CompiledMark, CompiledTraveller } from './compile'
 import type {
+  CarriedItem,
   CreditItem,
   DimItem,
   Frame,
@@ -23,7 +24,7 @@ import { circleAt, pinAppearanceAt, SETTLED } from './marks'
 import type { Pin } from '../journey/schema'
 import type { Motion } from './motion'
 import { inkAt, plannedAt } from './ink-at'
-import { motionAt } from './motion'
+import { CLIMB, motionAt } from './motion'
 import { captionsAt } from './captions'
 import { revealSeconds } from './reveal'
 import { remainingAt, visibilityAt } from './span'
@@ -44,7 +45,7 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
     const item = 'stop' in entry ? pin(entry, time, lastTime) : entry
     if (item) items.push(item)
   }
-  travellers.forEach((traveller, i) => items.push(...vehicle(traveller, motions[i])))
+  travellers.forEach((traveller, i) => items.push(...vehicles(traveller, motions[i])))
   items.push(...labels(seenMarks, time))
   items.push(...cards(seenMarks, time))
   items.push(...captionsAt(compiled, time, projection, journey.creditLine ? CREDIT_ROOM : 0))
@@ -245,10 +246,25 @@ function cards(marks: readonly CompiledMark[], time: number): (DimItem | Postcar
   return dim > 0 ? [{ kind: 'dim', opacity: dim }, ...items] : items
 }
 
-function vehicle(traveller: CompiledTraveller, motion: Motion | undefined): VehicleItem[] {
-  const state = motion?.vehicle
-  if (!motion || !state) return []
-  const { leg } = traveller.legs[state.leg]!
-  const { vehicle, lies, rotation, mirrored, opacity, altitude } = state
-  return [{ kind: 'vehicle', leg: leg.id, at: motion.position, vehicle, lies, rotation, mirrored, opacity, altitude }]
+/** The vehicles of a traveller, and over them what they carry. */
+function vehicles(traveller: CompiledTraveller, motion: Motion | undefined): (VehicleItem | CarriedItem)[] {
+  if (!motion) return []
+  const { position: at } = motion
+  const ridden = motion.vehicles.map((state): VehicleItem => {
+    const { vehicle, lies, rotation, mirrored, isGoing, opacity, scale, altitude, rise, wheels } = state
+    const { leg } = traveller.legs[state.leg]!
+    return { kind: 'vehicle', leg: leg.id, isGoing, at, vehicle, lies, rotation, mirrored, opacity, scale, altitude, rise, wheels }
+  })
+  const carried = ridden.flatMap((item): CarriedItem[] => {
+    const { leg, isGoing, vehicle, scale, opacity } = item
+    return vehicle.carries ? [{ kind: 'carried', leg, isGoing, at, carried: vehicle.carries, foot: topOf(item), scale, opacity }] : []
+  })
+  return [...ridden, ...carried]
+}
+
+/** How far the top of a vehicle is above its place, in reference pixels. */
+function topOf({ vehicle: { size, posture }, scale, altitude, rise }: VehicleItem): number {
+  const { view, bounds } = posture
+  const above = view === 'above' ? Math.min(-bounds.top, bounds.right) : -bounds.top
+  return size * scale * (above / 100 + rise) * (1 + CLIMB * altitude)
 }

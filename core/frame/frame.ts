@@ -4,7 +4,7 @@ import type { Course } from '../geometry/course'
 import type { Point } from '../geometry/point'
 import type { Appears, Area, Ground, Ink, Pin, Postcard, Sheet, Planned, StandingPicture, TextStyle, Wash } from '../journey/schema'
 import type { Align } from '../type/block'
-import type { Vehicle } from '../vehicles/vehicle'
+import type { Carried, Vehicle } from '../vehicles/vehicle'
 import type { CaptionFigure } from './captions'
 import type { CardPose } from './card-times'
 import type { CompiledLabel } from './compiled'
@@ -37,6 +37,7 @@ export type FrameItem =
   | PinItem
   | StandingItem
   | VehicleItem
+  | CarriedItem
   | LabelItem
   | DimItem
   | PostcardItem
@@ -54,6 +55,7 @@ export const IS_GROUND = {
   pin: false,
   standing: false,
   vehicle: false,
+  carried: false,
   label: false,
   dim: false,
   postcard: false,
@@ -171,14 +173,33 @@ export interface PostcardItem extends CardPose {
 export interface VehicleItem {
   kind: 'vehicle'
   leg: string
+  /** Whether it is giving way to another one on the same leg. */
+  isGoing: boolean
   at: Point
   vehicle: Vehicle
+  scale: number
+  /** How far it is lifted from its line, in its lengths, and how far its wheels have turned: see Liveliness. */
+  rise: number
+  wheels: number | null
   /** Whether it lies on the ground, and turns on it, rather than stand upright in the frame. */
   lies: boolean
   rotation: number
   mirrored: boolean
   opacity: number
   altitude: number
+}
+
+/** What a vehicle carries: it stands upright over the vehicle. */
+export interface CarriedItem {
+  kind: 'carried'
+  leg: string
+  isGoing: boolean
+  at: Point
+  carried: Carried
+  /** Where it begins, in reference pixels above the vehicle's place. */
+  foot: number
+  scale: number
+  opacity: number
 }
 
 /** A title or a readout, a scale bar or an arrow to the north: it stands in the frame, not on the ground. */

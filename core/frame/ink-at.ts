@@ -5,7 +5,7 @@ import { pointAt } from '../geometry/course'
 import type { Ink } from '../journey/schema'
 import { smooth } from '../pace/easing'
 import type { CompiledLeg, CompiledTraveller, CompiledVisit } from './compiled'
-import { lengthAt } from './compiled'
+import { lengthAt, rideAt } from './compiled'
 import type { InkItem, PlannedItem } from './frame'
 import { inkBehindOf } from './heading'
 
@@ -187,13 +187,15 @@ function settledBy(legs: readonly CompiledLeg[], visits: readonly CompiledVisit[
 
 /** Ground units between the vehicle and the head of the ink behind it at time t. */
 function behindAt(timed: CompiledLeg, t: number, projection: Projection): number {
-  const { vehicle, course, stretch } = timed
+  const { course } = timed
+  const s = lengthAt(timed, t)
+  const { vehicle, stretch } = rideAt(timed, s)
   if (!vehicle) return 0
   const { posture } = vehicle
   const onGround = vehicle.size / projection.view.zoom
   if (posture.view === 'above') return Math.min(course.length, posture.inkBehind * onGround)
   // An upright vehicle covers the more ground the flatter it is looked at.
-  const at = pointAt(course, lengthAt(timed, t))
+  const at = pointAt(course, s)
   const { direction, length } = seenDirection(projection, at, stretch.heading(t))
   const share = inkBehindOf(posture, direction, stretch.left(t), stretch.lean(t))
   return Math.min(course.length, (share * onGround * projection.depthScale(at)) / Math.max(length, LEAST_SEEN))

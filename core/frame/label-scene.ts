@@ -1,7 +1,7 @@
 import type { Projection } from '../camera/projection'
 import { projectionAt } from '../camera/view-track'
 import type { Box } from '../geometry/box'
-import { movedBox } from '../geometry/box'
+import { movedBox, unionOf } from '../geometry/box'
 import type { Course } from '../geometry/course'
 import { pointAt } from '../geometry/course'
 import type { Side } from '../journey/schema'
@@ -9,7 +9,7 @@ import type { Vehicle } from '../vehicles/vehicle'
 import { captionsAt, sizeOf } from './captions'
 import type { Home } from './card-layout'
 import { cardBox } from './card-layout'
-import type { CompiledJourney, CompiledMark } from './compiled'
+import type { CompiledJourney, CompiledMark, Ride } from './compiled'
 import type { FoundPlace } from './label-layout'
 import { besideAt, labelBox, LED_FROM } from './label-layout'
 import type { LabelScene, SceneLine, SceneSample } from './label-solver'
@@ -161,13 +161,19 @@ function sampleOf(compiled: CompiledJourney, marks: readonly CompiledMark[], { f
   const lines = compiled.travellers
     .filter(({ traveller }) => traveller.shown)
     .flatMap(({ legs }) =>
-      legs.flatMap(({ leg, course, depart, arrive, vehicle }): SceneLine[] => {
+      legs.flatMap(({ leg, course, depart, arrive, rides }): SceneLine[] => {
         const line = inFrame(course, projection)
         const ink = leg.ink.line.kind === 'hidden' ? 0 : leg.ink.width / 2
-        return line.shares.length > 1 ? [{ ...line, depart, arrive, ink, vehicle: vehicle && coverOf(vehicle) }] : []
+        return line.shares.length > 1 ? [{ ...line, depart, arrive, ink, vehicle: coverOfAll(rides) }] : []
       }),
     )
   return { from, to, places: marks.map(home), obstacles, lines }
+}
+
+/** What the vehicles of a leg cover about their place on the line; null without any. */
+function coverOfAll(rides: readonly Ride[]): Box | null {
+  const covers = rides.flatMap(({ vehicle }) => (vehicle ? [coverOf(vehicle)] : []))
+  return covers.length > 0 ? unionOf(covers) : null
 }
 
 /** What a vehicle covers about its place on the line, whichever way it faces. */

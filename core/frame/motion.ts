@@ -1,16 +1,25 @@
 import { pointAt } from '../geometry/course'
 import type { Point } from '../geometry/point'
-import { smooth } from '../pace/easing'
+import { overshoot, smooth } from '../pace/easing'
 import type { Vehicle } from '../vehicles/vehicle'
 import { sameVehicle } from '../vehicles/vehicle'
-import type { CompiledLeg, CompiledTraveller } from './compiled'
-import { lengthAt } from './compiled'
+import type { CompiledLeg, CompiledTraveller, Ride } from './compiled'
+import { lengthAt, rideAt } from './compiled'
 import type { Pose } from './heading'
 import { poseOf } from './heading'
+import type { Liveliness } from './liveliness'
+import { livelinessOf } from './liveliness'
 
 /** How long it takes a vehicle to be replaced by another, or to leave at the end of its trip, in seconds. */
 const SWAP = 0.25
 const LEAVE = 0.4
+
+/** How long a vehicle takes to pop up, and one to fade into the next on the way, in seconds. */
+const POP = 0.35
+const FADE = 0.4
+
+/** At the top of its flight a vehicle looks larger by this share. */
+export const CLIMB = 0.28
 
 /** Where a traveller is: on which leg (the one just travelled, while resting), how far along it, and the vehicle there. */
 export interface Motion {
@@ -23,14 +32,19 @@ export interface Motion {
   /** Radians, 0 to the right, clockwise positive. */
   heading: number
   resting: boolean
-  vehicle: VehicleState | undefined
+  /** What rides there: mostly one vehicle, two while one gives way to the other. */
+  vehicles: VehicleState[]
 }
 
-export interface VehicleState extends Pose {
+export interface VehicleState extends Pose, Liveliness {
   leg: number
   vehicle: Vehicle
+  /** Whether it is the one that gives way to another. */
+  isGoing: boolean
   /** 0..1 */
   opacity: number
+  /** Of its size. */
+  scale: number
   /** 0 on the ground, 1 at the top of a usual flight. */
   altitude: number
 }
@@ -50,26 +64,77 @@ export function motionAt(compiled: CompiledTraveller, t: number, lastTime: numbe
       s,
       travelled: travelledBefore + s,
       position: pointAt(leg.course, s),
-      heading: leg.stretch.heading(t),
+      heading: rideAt(leg, s).stretch.heading(t),
       resting: false,
-      vehicle: stateOn(leg, i, s, t, 1),
+      vehicles: ridersAt(compiled, i, s, t),
     }
   }
   return next === -1 ? resting(compiled, i, t, lastTime) : resting(compiled, i - 1, t, lastTime)
 }
 
-function stateOn({ vehicle, course, stretch }: CompiledLeg, i: number, s: number, t: number, opacity: number): VehicleState | undefined {
-  if (!vehicle || opacity <= 0) return undefined
-  const { posture } = vehicle
-  const share = course.length > 0 ? s / course.length : 0
-  return {
-    leg: i,
-    vehicle,
-    ...poseOf(posture, stretch.heading(t), stretch.left(t), stretch.lean(t)),
-    opacity,
-    altitude: vehicle.kind === 'catalogue' && posture.flies && share < 1 ? vehicle.altitude * Math.sin(Math.PI * share) : 0,
-  }
+/** How a vehicle is seen while it comes or goes. */
+interface Showing {
+  opacity: number
+  scale: number
+  isGoing?: boolean
 }
+
+const WHOLE: Showing = { opacity: 1, scale: 1 }
+
+/** A vehicle of leg `i` at a length of its course, as a list that may be empty. */
+function stateOn(
+  leg: CompiledLeg,
+  i: number,
+  ride: Ride,
+  s: number,
+  t: number,
+  { opacity, scale, isGoing = false }: Showing,
+): VehicleState[] {
+  const { course, patternZoom } = leg
+  const { vehicle, stretch } = ride
+  if (!vehicle || opacity <= 0 || scale <= 0) return []
+  const { posture, size } = vehicle
+  const share = course.length > 0 ? s / course.length : 0
+  const lengths = (gu: number) => (gu * patternZoom) / size
+  const lively = livelinessOf(vehicle, lengths(s), lengths(course.length - s), t)
+  const pose = poseOf(posture, stretch.heading(t), stretch.left(t), stretch.lean(t))
+  return [
+    {
+      leg: i,
+      vehicle,
+      ...lively,
+      ...pose,
+      rotation: pose.rotation + lively.roll,
+      isGoing,
+      opacity,
+      scale,
+      altitude: vehicle.kind === 'catalogue' && posture.flies && share < 1 ? vehicle.altitude * Math.sin(Math.PI * share) : 0,
+    },
+  ]
+}
+
+/** The vehicles on leg `i`: one, or two while one gives way to the other. */
+function ridersAt(compiled: CompiledTraveller, i: number, s: number, t: number): VehicleState[] {
+  const leg = compiled.legs[i]!
+  const { rides } = leg
+  const now = rides.indexOf(rideAt(leg, s))
+  const ride = rides[now]!
+  const next = rides[now + 1]
+  const before = rides[now - 1]
+  const on = (which: Ride, showing: Showing) => stateOn(leg, i, which, s, t, showing)
+  // A fade is half over at its mark.
+  if (next?.how === 'fade' && t > next.at - FADE / 2) {
+    const u = smooth((t - (next.at - FADE / 2)) / FADE)
+    return [...on(ride, { opacity: 1 - u, scale: 1, isGoing: true }), ...on(next, { opacity: u, scale: 1 })]
+  }
+  if (!before || ride.how === 'cut') return on(ride, WHOLE)
+  if (ride.how === 'pop') return on(ride, popped((t - ride.at) / POP))
+  const u = smooth((t - (ride.at - FADE / 2)) / FADE)
+  return u < 1 ? [...on(before, { opacity: 1 - u, scale: 1, isGoing: true }), ...on(ride, { opacity: u, scale: 1 })] : on(ride, WHOLE)
+}
+
+/** @param u the share of its coming, from 0 on */
+const popped = (u: number): Showing => (u >= 1 ? WHOLE : { opacity: smooth(3 * u), scale: overshoot(Math.max(0, u)) })
 
 /** At the stop after leg `i` (or, with -1, at the first stop before departure). */
 function resting(compiled: CompiledTraveller, i: number, t: number, lastTime: number): Motion {
@@ -84,21 +149,62 @@ function resting(compiled: CompiledTraveller, i: number, t: number, lastTime: nu
     position: stop.at,
     resting: true,
   }
-  const waiting = (opacity: number) => ({ ...base, heading: after!.stretch.heading(t), vehicle: stateOn(after!, i + 1, 0, t, opacity) })
-  const staying = (opacity: number) => ({
-    ...base,
-    heading: before!.stretch.heading(t),
-    vehicle: stateOn(before!, i, before!.course.length, t, opacity),
-  })
-
-  if (!before) return waiting(1)
-  if (!after) {
-    if (traveller.atEnd === 'stays') return staying(1)
-    const end = Math.min(arrive + SWAP + LEAVE, lastTime)
-    return staying(1 - smooth(Math.max(0, t - (end - LEAVE)) / LEAVE))
+  const waiting = (showing: Showing): Motion => {
+    const ride = after!.rides[0]!
+    return { ...base, heading: ride.stretch.heading(t), vehicles: stateOn(after!, i + 1, ride, 0, t, showing) }
   }
-  if (sameVehicle(before.vehicle, after.vehicle)) return staying(1)
+  const staying = (showing: Showing): Motion => {
+    const ride = before!.rides.at(-1)!
+    return { ...base, heading: ride.stretch.heading(t), vehicles: stateOn(before!, i, ride, before!.course.length, t, showing) }
+  }
+
+  if (!before) return waiting(enteringAt(compiled, t))
+  if (!after) {
+    if (traveller.atEnd === 'stays' || traveller.leaves === 'none') return staying({ ...WHOLE, opacity: stays(compiled, t, lastTime) })
+    const end = Math.min(arrive + SWAP + LEAVE, lastTime)
+    const left = 1 - smooth(Math.max(0, t - (end - LEAVE)) / LEAVE)
+    return staying(traveller.leaves === 'fade' ? { opacity: left, scale: 1 } : { opacity: smooth(3 * left), scale: left })
+  }
+  if (sameVehicle(before.rides.at(-1)!.vehicle, after.rides[0]!.vehicle)) return staying(WHOLE)
   const middle = (arrive + leave) / 2
-  const swap = Math.min(SWAP, (leave - arrive) / 2)
-  return t < middle ? staying(smooth((middle - t) / swap)) : waiting(smooth((t - middle) / swap))
+  const isBefore = t < middle
+  switch (traveller.changes) {
+    case 'cut':
+      return isBefore ? staying(WHOLE) : waiting(WHOLE)
+    case 'pop': {
+      const moment = Math.min(POP, (leave - arrive) / 2)
+      return isBefore ? staying(WHOLE) : waiting(moment > 0 ? popped((t - middle) / moment) : WHOLE)
+    }
+    case 'fade': {
+      // One after the other, as they may face different ways.
+      const swap = Math.min(SWAP, (leave - arrive) / 2)
+      return isBefore
+        ? staying({ opacity: smooth((middle - t) / swap), scale: 1 })
+        : waiting({ opacity: smooth((t - middle) / swap), scale: 1 })
+    }
+    default:
+      return traveller.changes satisfies never
+  }
+}
+
+/** Whether the last vehicle is still there: it is gone at once where it leaves without a fade. */
+function stays({ traveller, visits }: CompiledTraveller, t: number, lastTime: number): number {
+  return traveller.atEnd === 'stays' || t < Math.min(visits.at(-1)!.arrive + SWAP + LEAVE, lastTime) ? 1 : 0
+}
+
+/** How the first vehicle is seen before it departs. */
+function enteringAt({ traveller, visits }: CompiledTraveller, t: number): Showing {
+  const { arrive, leave } = visits[0]!
+  const moment = Math.min(POP, leave - arrive)
+  const u = moment > 0 ? (t - arrive) / moment : 1
+  switch (traveller.enters) {
+    case 'none':
+      return WHOLE
+    case 'fade':
+      return { opacity: smooth(u), scale: 1 }
+    case 'pop':
+      return popped(u)
+    default:
+      return traveller.enters satisfies never
+  }
 }

@@ -3,9 +3,10 @@ import { seenDirection } from '../camera/projection'
 import { turnBetween } from '../geometry/angle'
 import { pointAt } from '../geometry/course'
 import { smooth } from '../pace/easing'
+import type { Vehicle } from '../vehicles/vehicle'
 import { sameVehicle } from '../vehicles/vehicle'
-import type { CompiledVisit, Stretch, TimedLeg } from './compiled'
-import { lengthAt } from './compiled'
+import type { CompiledVisit, Ride, Stretch, TimedLeg } from './compiled'
+import { lengthAt, timeAt } from './compiled'
 import type { Run } from './heading'
 import { facesLeft, headingAt, leanOf, SMOOTHING, turnsRound } from './heading'
 import { turning } from './turning'
@@ -13,22 +14,25 @@ import { turning } from './turning'
 /** Seconds in which a vehicle that rests turns towards its next leg. */
 const TURN = 0.6
 
-/** The stretch that each of a traveller's legs is part of. @param rate frames a second @param look the projection at a time */
+/** The rides of each leg of a traveller, with the stretches that they are part of. @param rate frames a second @param look the projection at a time */
 export function stretchesOf(
   legs: readonly TimedLeg[],
   visits: readonly CompiledVisit[],
   rate: number,
   look: (time: number) => Projection,
-): Stretch[] {
-  const stretches: Stretch[] = []
+): Ride[][] {
+  const rides = legs.flatMap((leg, i) => leg.rides.map((ride) => ({ ride, leg: i })))
+  const made: Ride[][] = legs.map(() => [])
   let start = 0
-  while (start < legs.length) {
+  while (start < rides.length) {
+    const { vehicle } = rides[start]!.ride
     let end = start + 1
-    while (end < legs.length && sameVehicle(legs[start]!.vehicle, legs[end]!.vehicle)) end++
-    const stretch = stretchOver(legs.slice(start, end), visits.slice(start, end + 1), rate, look)
-    for (; start < end; start++) stretches.push(stretch)
+    while (end < rides.length && sameVehicle(vehicle, rides[end]!.ride.vehicle)) end++
+    const [first, last] = [rides[start]!.leg, rides[end - 1]!.leg]
+    const stretch = stretchOver(vehicle, legs.slice(first, last + 1), visits.slice(first, last + 2), rate, look)
+    for (; start < end; start++) made[rides[start]!.leg]!.push({ ...rides[start]!.ride, stretch })
   }
-  return stretches
+  return made
 }
 
 interface Spot {
@@ -45,12 +49,12 @@ interface Sides {
 }
 
 function stretchOver(
+  vehicle: Vehicle | null,
   legs: readonly TimedLeg[],
   visits: readonly CompiledVisit[],
   rate: number,
   look: (time: number) => Projection,
 ): Stretch {
-  const { vehicle } = legs[0]!
   const isSideView = vehicle?.posture.view === 'side'
   const size = SMOOTHING * (vehicle?.size ?? 1)
   const headingOn = (leg: TimedLeg, s: number, t: number) => headingAt(leg.run, leg.runOffset + s, size / look(t).view.zoom)
@@ -122,15 +126,4 @@ function turningRound(arrived: Spot, departing: Spot, { arrive, leave }: Compile
 }
 
 /** The moments at which a leg's course is broken, to a fraction of a frame. */
-function cutsOf(leg: TimedLeg): number[] {
-  return leg.course.breaks.map((point) => {
-    const s = leg.course.lengths[point]!
-    let [low, high] = [leg.depart, leg.arrive]
-    for (let i = 0; i < 30; i++) {
-      const middle = (low + high) / 2
-      if (lengthAt(leg, middle) < s) low = middle
-      else high = middle
-    }
-    return high
-  })
-}
+const cutsOf = (leg: TimedLeg): number[] => leg.course.breaks.map((point) => timeAt(leg, leg.course.lengths[point]!))

@@ -76,6 +76,8 @@ export function frameSummary(frame: Frame) {
             altitude,
           }
         }
+        case 'carried':
+          return { kind: item.kind, leg: item.leg, at: item.at, screen: screen(item.at), carries: item.carried.kind, opacity: item.opacity }
         case 'standing':
           return {
             kind: item.kind,

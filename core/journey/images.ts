@@ -9,6 +9,9 @@ interface ShownImage {
 /** All images of a journey: those of its sheets, postcards, pins, landmarks and vehicles. */
 export function imagesOf({ sheets, stops, landmarks, travellers }: Journey): ShownImage[] {
   const pins = [...stops, ...landmarks].flatMap((place) => ('pin' in place ? [place.pin] : []))
+  const vehicles = travellers.flatMap(({ legs }) =>
+    legs.flatMap(({ vehicle, changes }) => [vehicle, ...changes.map((change) => change.vehicle)].flatMap((choice) => choice ?? [])),
+  )
   return [
     ...sheets.map((sheet) => ({ image: sheet, missing: `The picture of the sheet “${sheet.name}” is not here: import it again.` })),
     ...stops.flatMap(({ name, postcards }) =>
@@ -22,10 +25,11 @@ export function imagesOf({ sheets, stops, landmarks, travellers }: Journey): Sho
         ? []
         : [{ image: landmark.picture, missing: `The picture “${landmark.name}” beside the way is not here: choose it again.` }],
     ),
-    ...travellers.flatMap(({ legs }) =>
-      legs.flatMap(({ vehicle }) =>
-        vehicle?.kind === 'image' ? [{ image: vehicle.picture, missing: 'The picture of a vehicle is not here: choose it again.' }] : [],
-      ),
-    ),
+    ...vehicles.flatMap((vehicle) => [
+      ...(vehicle.kind === 'image' ? [{ image: vehicle.picture, missing: 'The picture of a vehicle is not here: choose it again.' }] : []),
+      ...(vehicle.carries?.kind === 'picture'
+        ? [{ image: vehicle.carries.picture, missing: 'A picture that a vehicle carries is not here: choose it again.' }]
+        : []),
+    ]),
   ]
 }

@@ -110,6 +110,36 @@ export const courseSchema = z.discriminatedUnion('kind', [
   }),
 ])
 
+/** How one vehicle gives way to another, and how it comes at the start and goes at the end. */
+export const CHANGES = ['fade', 'pop', 'cut'] as const
+export const ENTERS = ['none', 'fade', 'pop'] as const
+export const LEAVES = ['fade', 'shrink', 'none'] as const
+
+/** What a vehicle carries over itself: a plate with a few words, a flag, or a picture of one's own. `size` is its height in rpx. */
+export const carriedSchema = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('plate'),
+    text: z.string().trim().min(1).max(40),
+    paper: colour.default('#fbf6ea'),
+    colour: colour.default('#14233a'),
+    size: z.number().min(10).max(300).default(40),
+  }),
+  z.strictObject({
+    kind: z.literal('flag'),
+    colour: colour.default('#d8412f'),
+    second: colour.default('#fbf6ea'),
+    size: z.number().min(10).max(300).default(46),
+  }),
+  z.strictObject({ kind: z.literal('picture'), picture: photoSchema, size: z.number().min(10).max(300).default(64) }),
+])
+
+/** Fields of every vehicle. Missing ones are those of its drawing, or of a vehicle that carries nothing and keeps still. */
+const ofEvery = {
+  carries: carriedSchema.optional(),
+  /** How much it bounces, rolls or sways as it travels; wheels that are seen from the side turn. */
+  lively: unit.optional(),
+}
+
 /** The most that a vehicle seen from the side leans with its line, in degrees; what its drawing says where nothing is said. */
 const lean = z.number().min(0).max(MOST_SET_LEAN).optional()
 
@@ -125,6 +155,7 @@ export const vehicleSchema = z.discriminatedUnion('kind', [
     /** Length of the vehicle in rpx. */
     size: z.number().min(12).max(600).default(110),
     lean,
+    ...ofEvery,
     /** How high one that flies rises, and how far its shadow parts from it: 1 where nothing is said, 0 stays on the ground. */
     altitude: z.number().min(0).max(MOST_ALTITUDE).optional(),
   }),
@@ -140,6 +171,7 @@ export const vehicleSchema = z.discriminatedUnion('kind', [
     /** Its longer side in rpx. */
     size: z.number().min(12).max(600).default(140),
     lean,
+    ...ofEvery,
   }),
 ])
 
@@ -152,6 +184,16 @@ export const easingSchema = z.union([z.enum(EASING_NAMES), z.tuple([unit, curveH
   error: 'must be the name of an easing or four numbers x1, y1, x2, y2, the x from 0 to 1 and the y from -4 to 5',
 })
 
+/** A vehicle that takes over at a share of a leg's length. */
+export const vehicleChangeSchema = z.strictObject({
+  at: z.number().min(0.001).max(0.999),
+  vehicle: vehicleSchema.nullable(),
+  how: z.enum(CHANGES).default('fade'),
+})
+
+/** The most that a leg is moved aside, in rpx. */
+export const MOST_ASIDE = 80
+
 export const legSchema = z.strictObject({
   id,
   course: courseSchema.prefault({ kind: 'straight' }),
@@ -159,6 +201,10 @@ export const legSchema = z.strictObject({
   travel: z.number().min(0.1).max(LIMITS.seconds).nullable().default(null),
   easing: easingSchema.default('gentle'),
   vehicle: vehicleSchema.nullable().default(null),
+  /** Vehicles that take over on the way. */
+  changes: z.array(vehicleChangeSchema).max(LIMITS.changes).default([]),
+  /** How far to the right of its course the leg is travelled, in rpx, so that legs that share their way run side by side. */
+  aside: z.number().min(-MOST_ASIDE).max(MOST_ASIDE).default(0),
   ink: inkSchema.prefault({}),
 })
 
@@ -215,6 +261,10 @@ export const travellerSchema = z.strictObject({
   legs: z.array(legSchema).max(LIMITS.visits),
   /** Whether the last vehicle stays in the picture or gives way to the pin. */
   atEnd: z.enum(['stays', 'leaves']).default('leaves'),
+  /** How its first vehicle comes, how its vehicles change at stops, and how the last one leaves. */
+  enters: z.enum(ENTERS).default('none'),
+  changes: z.enum(CHANGES).default('fade'),
+  leaves: z.enum(LEAVES).default('fade'),
 })
 
 export const journeySchema = z
@@ -328,6 +378,8 @@ export type Network = z.output<typeof networkSchema>
 export type NetworkMode = (typeof NETWORK_MODES)[number]
 export type ViewAtMoment = z.output<typeof viewAtMomentSchema>
 export type VehicleChoice = z.output<typeof vehicleSchema>
+export type Carried = z.output<typeof carriedSchema>
+export type VehicleChange = z.output<typeof vehicleChangeSchema>
 export type Easing = z.output<typeof easingSchema>
 export type Leg = z.output<typeof legSchema>
 export type Traveller = z.output<typeof travellerSchema>

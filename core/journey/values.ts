@@ -15,6 +15,8 @@ export const LIMITS = {
   networks: 6,
   networkLines: 5000,
   vias: 50,
+  /** Changes of the vehicle on one leg. */
+  changes: 20,
   views: 200,
   captions: 20,
   landmarks: 100,

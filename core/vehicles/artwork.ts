@@ -29,6 +29,8 @@ export interface Shape {
   stroke?: Tone
   /** Stroke width in artwork units. */
   width?: number
+  /** Of a wheel's hub, or a tyre: its middle and the wheel's radius, so that spokes can turn in it. */
+  wheel?: { x: number; y: number; r: number }
 }
 
 /** The paints of an artwork: 'body' is the chosen colour, 'shade' and 'tint' derive from it, the others are fixed. */

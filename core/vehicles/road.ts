@@ -1,5 +1,5 @@
 import type { Artwork } from './artwork'
-import { box, circle, row, wheel } from './shapes'
+import { box, circle, row, tyre, wheel } from './shapes'
 
 export const car: Artwork = {
   name: 'Car',
@@ -62,7 +62,8 @@ export const motorbike: Artwork = {
   inkBehind: 0.3,
   bounds: { left: -49, top: -92, right: 50, bottom: 1 },
   shapes: [
-    { d: circle(-32, -16, 13) + circle(33, -16, 13), stroke: 'line', width: 7 },
+    tyre(-32, -16, 13, 7),
+    tyre(33, -16, 13, 7),
     { d: 'M33-16L20-48L14-50M-32-16L-8-20L10-20', stroke: 'steel', width: 4 },
     { d: box(-12, -32, 24, 17, 4), fill: 'steel' },
     { d: 'M-42-40L-14-38C-4-44 12-46 20-42L24-34L6-28L-20-29Z', fill: 'body' },
@@ -82,7 +83,8 @@ export const bicycle: Artwork = {
   inkBehind: 0.32,
   bounds: { left: -50, top: -115, right: 50, bottom: 1 },
   shapes: [
-    { d: circle(-29, -20, 18.5) + circle(29, -20, 18.5), stroke: 'line', width: 4 },
+    tyre(-29, -20, 18.5, 4),
+    tyre(29, -20, 18.5, 4),
     { d: 'M-29-20L-3-20L17-46L-15-46L-3-20M-29-20L-17-52M29-20L15-56L23-60', stroke: 'body', width: 4 },
     { d: 'M-24-54L-10-54', stroke: 'line', width: 5 },
     { d: 'M-2-20L6-14', stroke: 'line', width: 3.4 },

@@ -9,8 +9,15 @@ export const box = (x: number, y: number, w: number, h: number, r = 0): string =
 /** A wheel that stands on the ground. */
 export const wheel = (x: number, r: number): Shape[] => [
   { d: circle(x, -r, r), fill: 'line' },
-  { d: circle(x, -r, r * 0.45), fill: 'steel' },
+  { d: circle(x, -r, r * 0.45), fill: 'steel', wheel: { x, y: -r, r } },
 ]
+/** A tyre that one can look through. */
+export const tyre = (x: number, y: number, r: number, width: number): Shape => ({
+  d: circle(x, y, r),
+  stroke: 'line',
+  width,
+  wheel: { x, y, r },
+})
 /** The same piece several times, `step` apart. */
 export const row = (n: number, x: number, step: number, shape: (x: number) => string): string =>
   Array.from({ length: n }, (_, i) => shape(x + i * step)).join('')

@@ -3,7 +3,7 @@ import type { Point } from '../geometry/point'
 import type { Size } from '../geometry/size'
 import type { Artwork, Posture } from './artwork'
 import type { VehicleId } from './catalogue'
-import { artworkOf } from './catalogue'
+import { artworkOf, isAfloat } from './catalogue'
 
 /** A vehicle as a journey names it: one of the catalogue, or a picture of one's own. */
 export type Choice = CatalogueChoice | ImageChoice
@@ -17,6 +17,8 @@ interface CatalogueChoice {
   size: number
   lean?: number
   altitude?: number
+  carries?: Carried
+  lively?: number
 }
 
 interface ImageChoice {
@@ -28,7 +30,18 @@ interface ImageChoice {
   anchor: Point
   size: number
   lean?: number
+  carries?: Carried
+  lively?: number
 }
+
+/** What a vehicle carries over itself; `size` is its height in reference pixels. */
+export type Carried =
+  | { kind: 'plate'; text: string; paper: string; colour: string; size: number }
+  | { kind: 'flag'; colour: string; second: string; size: number }
+  | { kind: 'picture'; picture: Picture; size: number }
+
+/** What a vehicle travels on. */
+export type Medium = 'land' | 'water' | 'air'
 
 /** An imported picture; its size in pixels, which are nominal for a drawing. */
 export interface Picture extends Size {
@@ -37,9 +50,17 @@ export interface Picture extends Size {
 }
 
 /** A vehicle ready to be placed and painted. `size` is its length in reference pixels: of a picture, its longer side. */
-export type Vehicle =
-  | { kind: 'catalogue'; posture: Posture; size: number; id: VehicleId; artwork: Artwork; colours: Colours; altitude: number }
-  | { kind: 'image'; posture: Posture; size: number; picture: Picture }
+export type Vehicle = Riding &
+  ({ kind: 'catalogue'; id: VehicleId; artwork: Artwork; colours: Colours; altitude: number } | { kind: 'image'; picture: Picture })
+
+interface Riding {
+  posture: Posture
+  size: number
+  medium: Medium
+  carries: Carried | null
+  /** 0..1 */
+  lively: number
+}
 
 /** The colour of a drawing's body, and those of its light and dark parts, if they are not the drawing's own. */
 export interface Colours {
@@ -55,6 +76,8 @@ export const MOST_SET_LEAN = 60
 /** Whether two vehicles look the same, so that one may seem to go on as the other. */
 export const sameVehicle = (a: Vehicle | null, b: Vehicle | null): boolean => equal(a, b)
 
+const mediumOf = (artwork: Artwork): Medium => (artwork.flies ? 'air' : isAfloat(artwork) ? 'water' : 'land')
+
 const resolved = new WeakMap<Choice, Vehicle>()
 
 /** The vehicle of a choice; the same object for the same choice. */
@@ -67,16 +90,28 @@ export function resolveVehicle(choice: Choice): Vehicle {
 }
 
 function resolve(choice: Choice): Vehicle {
-  const { size } = choice
+  const { size, carries = null, lively = 0 } = choice
   switch (choice.kind) {
     case 'catalogue': {
       const artwork = artworkOf(choice.artwork)
       const { colour: body, second, third, lean, altitude = 1 } = choice
       const posture = lean === undefined ? artwork : { ...artwork, mostLean: lean }
-      return { kind: choice.kind, posture, size, id: choice.artwork, artwork, colours: { body, second, third }, altitude }
+      const medium = mediumOf(artwork)
+      return {
+        kind: choice.kind,
+        posture,
+        size,
+        medium,
+        carries,
+        lively,
+        id: choice.artwork,
+        artwork,
+        colours: { body, second, third },
+        altitude,
+      }
     }
     case 'image':
-      return { kind: choice.kind, posture: postureOf(choice), size, picture: choice.picture }
+      return { kind: choice.kind, posture: postureOf(choice), size, medium: 'land', carries, lively, picture: choice.picture }
     default:
       return choice satisfies never
   }

@@ -11,6 +11,7 @@ import type { TileAddress } from '#core/sheet/pyramid'
 import { tileSize } from '#core/sheet/pyramid'
 import type { CanvasSpace } from '#draw/canvas-space'
 import { spaceOf } from '#draw/canvas-space'
+import { carriedPictureWidth } from '#draw/carried'
 import { standingWidth } from '#draw/landmark'
 import type { TilePicture } from '#draw/mosaic'
 import { layMosaic, pictureOf, wholeTile } from '#draw/mosaic'
@@ -90,6 +91,8 @@ function wholePictures(item: FrameItem, space: CanvasSpace): [picture: Photo, ou
     return [[item.postcard.photo, wholeWidth(item.postcard, scale), 'photo of a postcard']]
   if (item.kind === 'vehicle' && item.vehicle.kind === 'image')
     return [[item.vehicle.picture, pictureWidth(item.vehicle, scale), 'picture of a vehicle']]
+  if (item.kind === 'carried' && item.carried.kind === 'picture')
+    return [[item.carried.picture, carriedPictureWidth(item.carried, scale), 'picture that a vehicle carries']]
   return []
 }
 

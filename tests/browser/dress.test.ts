@@ -82,6 +82,33 @@ async function boxedArrow(): Promise<Buffer> {
   return sharp(Buffer.from(svg)).png().toBuffer()
 }
 
+describe('the vehicle of a leg', () => {
+  it('gives way to another on the way, and carries a plate', async () => {
+    const { page } = demo
+    await demo.selectLeg(2)
+    await page.getByTestId('add-change').click()
+    await page.getByRole('radio', { name: 'Night train', exact: true }).click()
+    const leg = async () => (await demo.stored()).travellers[0]!.legs[1]!
+    expect((await leg()).changes).toMatchObject([{ at: 0.5, vehicle: { artwork: 'train' }, how: 'fade' }])
+    await page.getByRole('radio', { name: 'Pops up', exact: true }).click()
+    await page.getByRole('button', { name: 'Motion, and what it carries' }).click()
+    await page.getByRole('radio', { name: 'Plate', exact: true }).click()
+    await page.getByTestId('plate-words').locator('input').fill('Ada')
+    expect((await leg()).changes[0]).toMatchObject({ how: 'pop', vehicle: { carries: { kind: 'plate', text: 'Ada' } } })
+    expect((await leg()).vehicle).toMatchObject({ artwork: 'bicycle' })
+    await page.getByRole('button', { name: 'From the start: Bicycle' }).click()
+    await page.getByRole('button', { name: 'Beside other legs' }).click()
+    await page.getByRole('textbox', { name: 'Aside' }).fill('20')
+    await page.keyboard.press('Enter')
+    expect((await leg()).aside).toBe(20)
+    await page.getByTestId('side-by-side').click()
+    expect((await leg()).aside).toBe(0)
+    await page.getByTestId('ride').click()
+    await page.getByTestId('remove-change').click()
+    expect((await leg()).changes).toEqual([])
+  })
+})
+
 describe('a vehicle of one’s own', () => {
   async function choose(file: { name: string; mimeType: string; buffer: Buffer }) {
     const chooser = demo.page.waitForEvent('filechooser')

@@ -64,7 +64,7 @@ describe('a vehicle', () => {
       const vehicle = vehicleSchema.parse({ kind: 'catalogue', artwork: 'airliner', altitude })
       const compiled = compile(journeyOver([[0, 500], [1900, 500]], { vehicle, easing: 'linear' })) // prettier-ignore
       const { depart, arrive } = compiled.travellers[0]!.legs[0]!
-      return motionAt(compiled.travellers[0]!, (depart + arrive) / 2, compiled.lastTime)!.vehicle!.altitude
+      return motionAt(compiled.travellers[0]!, (depart + arrive) / 2, compiled.lastTime)!.vehicles[0]!.altitude
     }
     expect(highest()).toBeCloseTo(1, 9)
     expect(highest(1.6)).toBeCloseTo(1.6, 9)

@@ -98,8 +98,8 @@ describe('heading over a run', () => {
     )
     const [traveller] = compile(setLayover(bowed, 1, 0, 'traveller')).travellers
     const facing = (leg: number, share: number) => {
-      const { depart, arrive, stretch } = traveller!.legs[leg]!
-      return stretch.left(depart + (arrive - depart) * share)
+      const { depart, arrive, rides } = traveller!.legs[leg]!
+      return rides[0]!.stretch.left(depart + (arrive - depart) * share)
     }
     const [first, middle, last] = [facing(0, 0.1), facing(1, 0.01), facing(1, 0.9)]
     expect([middle, last]).toEqual([!first, first])

@@ -14,6 +14,8 @@ import { CARD_SHIFT } from '#core/frame/card-times'
 import {
   CARD_FRAMES,
   captionSchema,
+  carriedSchema,
+  vehicleSchema,
   groundSchema,
   labelSchema,
   PIN_SHAPES,
@@ -97,7 +99,38 @@ describe('bounds', () => {
         mirrored,
         opacity,
         altitude,
+        isGoing: false,
+        scale: 1,
+        rise: 0,
+        wheels: null,
       })
+    }
+  })
+
+  it('hold a lively vehicle that pops up, and what it carries', () => {
+    const vehicle = resolveVehicle(vehicleSchema.parse({ kind: 'catalogue', artwork: 'bus', size: 200, lively: 1 }))
+    for (const opacity of [1, 0.5])
+      expectWithin({
+        kind: 'vehicle',
+        leg: 'l',
+        isGoing: false,
+        at: middle,
+        vehicle,
+        lies: false,
+        rotation: -0.5,
+        mirrored: true,
+        opacity,
+        altitude: 0,
+        scale: 1.1,
+        rise: 0.035,
+        wheels: 3.3,
+      })
+    for (const carries of [
+      { kind: 'plate', text: 'Ada and Ben, by bus', size: 60 },
+      { kind: 'flag', size: 90 },
+    ]) {
+      const carried = carriedSchema.parse(carries)
+      expectWithin({ kind: 'carried', leg: 'l', isGoing: false, at: middle, carried, foot: 80, scale: 1.1, opacity: 1 })
     }
   })
 

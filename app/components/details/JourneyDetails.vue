@@ -32,6 +32,7 @@ import LandmarkList from './LandmarkList.vue'
 import LookList from './LookList.vue'
 import NetworkList from './NetworkList.vue'
 import TravellerList from './TravellerList.vue'
+import { CHANGE_STYLES, ENTERS, LEAVES } from './vehicle-views'
 
 const emit = defineEmits<{ import: []; draw: []; credits: [] }>()
 const editor = useEditor()
@@ -246,15 +247,6 @@ const next = computed(() => {
       :choices="shares"
       @change="(value) => editor.edit((j) => setShareExponent(j, Number(value)))"
     />
-    <ChoiceRow
-      label="At the end"
-      :model-value="traveller.atEnd"
-      :choices="[
-        { value: 'leaves', title: 'Vehicle leaves' },
-        { value: 'stays', title: 'Vehicle stays' },
-      ]"
-      @change="(atEnd) => editor.edit((j) => editTraveller(j, traveller.id, { atEnd }))"
-    />
     <FieldRow v-slot="{ id }" label="Start delay">
       <NumberField
         :labelledby="id"
@@ -268,6 +260,36 @@ const next = computed(() => {
         @done="done"
       />
     </FieldRow>
+    <FoldedSection title="Vehicles coming and going" :note="traveller.atEnd === 'stays' ? 'the last stays' : 'the last leaves'">
+      <ChoiceRow
+        label="At the end"
+        :model-value="traveller.atEnd"
+        :choices="[
+          { value: 'leaves', title: 'Vehicle leaves' },
+          { value: 'stays', title: 'Vehicle stays' },
+        ]"
+        @change="(atEnd) => editor.edit((j) => editTraveller(j, traveller.id, { atEnd }))"
+      />
+      <ChoiceRow
+        label="First comes"
+        :model-value="traveller.enters"
+        :choices="ENTERS"
+        @change="(enters) => editor.edit((j) => editTraveller(j, traveller.id, { enters }))"
+      />
+      <ChoiceRow
+        label="Changes"
+        :model-value="traveller.changes"
+        :choices="CHANGE_STYLES"
+        @change="(changes) => editor.edit((j) => editTraveller(j, traveller.id, { changes }))"
+      />
+      <ChoiceRow
+        v-if="traveller.atEnd === 'leaves'"
+        label="Last leaves"
+        :model-value="traveller.leaves"
+        :choices="LEAVES"
+        @change="(leaves) => editor.edit((j) => editTraveller(j, traveller.id, { leaves }))"
+      />
+    </FoldedSection>
   </div>
 </template>
 

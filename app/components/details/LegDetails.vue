@@ -2,15 +2,17 @@
 import { nanoid } from 'nanoid'
 import { computed } from 'vue'
 import { upwardBow } from '#core/geometry/bow'
+import { laySideBySide } from '#core/edits/aside'
 import { insertNode, makeDrawn } from '#core/edits/courses'
 import { keepAsLine } from '#core/edits/networks'
 import type { Leg, NetworkMode } from '#core/journey/schema'
-import { NETWORK_MODES } from '#core/journey/schema'
+import { MOST_ASIDE, NETWORK_MODES } from '#core/journey/schema'
 import { legEnds, nameOfStop } from '#core/journey/lookup'
 import { countIn } from '#core/journey/track-line'
 import { MODE_NAMES } from '#core/network/modes'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
+import FoldedSection from '~/components/fields/FoldedSection.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import { useLegEdits } from '~/composables/use-leg-edits'
 import { useEditor } from '~/stores/editor'
@@ -123,6 +125,26 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
         </v-list>
       </v-menu>
     </div>
+    <FoldedSection title="Beside other legs" :note="leg.aside === 0 ? 'on its course' : `${leg.aside} px`">
+      <NumberSlider
+        label="Aside"
+        :model-value="leg.aside"
+        :min="-MOST_ASIDE"
+        :max="MOST_ASIDE"
+        :precision="1"
+        unit="px"
+        @change="(aside) => patch('aside', { aside })"
+        @done="done"
+      />
+      <p class="quiet">
+        To the right of its way, or to the left where negative. It parts from its course after the stop, and comes back before the next one.
+      </p>
+      <div class="buttons">
+        <v-btn size="small" variant="outlined" data-testid="side-by-side" @click="editor.edit((j) => laySideBySide(j, leg.id))">
+          Lay legs that share this way side by side
+        </v-btn>
+      </div>
+    </FoldedSection>
     <h3>Vehicle</h3>
     <VehicleFields :leg="leg" />
     <h3>Ink</h3>

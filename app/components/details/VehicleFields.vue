@@ -1,174 +1,132 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import { driveLegsLike, editLeg } from '#core/edits/legs'
-import type { Leg, VehicleChoice } from '#core/journey/schema'
-import { vehicleSchema } from '#core/journey/schema'
-import { coarsestLevel } from '#core/sheet/pyramid'
-import type { VehicleId } from '#core/vehicles/catalogue'
-import { artworkOf, VEHICLE_IDS } from '#core/vehicles/catalogue'
-import { MOST_LEAN } from '#core/frame/heading'
-import { MOST_ALTITUDE, MOST_SET_LEAN, resolveVehicle } from '#core/vehicles/vehicle'
-import ArtworkPicture from '~/components/fields/ArtworkPicture.vue'
+import { computed, ref } from 'vue'
+import { driveLegsLike } from '#core/edits/legs'
+import type { Leg, VehicleChange, VehicleChoice } from '#core/journey/schema'
+import { LIMITS } from '#core/journey/schema'
+import { artworkOf } from '#core/vehicles/catalogue'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
-import ColourField from '~/components/fields/ColourField.vue'
-import type { FieldSpec } from '~/components/fields/field-list'
-import FoldedSection from '~/components/fields/FoldedSection.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
-import OptionalGroup from '~/components/fields/OptionalGroup.vue'
-import PictureChoice from '~/components/fields/PictureChoice.vue'
-import { tileAddress } from '~/services/addresses'
-import { useEditor } from '~/stores/editor'
 import { useLegEdits } from '~/composables/use-leg-edits'
-import { useOwnPicture } from '~/stores/own-picture'
-import PicturePosture from './PicturePosture.vue'
-import { VIEWS } from './vehicle-views'
+import { useEditor } from '~/stores/editor'
+import { CHANGE_STYLES } from './vehicle-views'
+import VehicleEditor from './VehicleEditor.vue'
 
+/** The vehicle of a leg, and those that take over on the way. */
 const props = defineProps<{ leg: Leg }>()
 const editor = useEditor()
-const own = useOwnPicture()
 const { patch, set, done } = useLegEdits(() => props.leg)
 
-const vehicle = computed(() => props.leg.vehicle)
-const colour = computed(() => (vehicle.value?.kind === 'catalogue' ? vehicle.value.colour : editor.traveller!.colour))
-const choices: readonly { value: VehicleId | null; title: string }[] = [
-  { value: null, title: 'None' },
-  ...VEHICLE_IDS.map((value) => ({ value, title: artworkOf(value).name })),
-]
-const chosen = computed(
-  () => (vehicle.value === null ? null : vehicle.value.kind === 'catalogue' ? vehicle.value.artwork : undefined) as VehicleId | null,
-)
+const changes = computed(() => props.leg.changes)
+/** The change that is worked on; none for the vehicle with which the leg begins. */
+const chosen = ref<number>()
+const change = computed(() => (chosen.value === undefined ? undefined : changes.value[chosen.value]))
 
-const posture = computed(() => vehicle.value && resolveVehicle(vehicle.value).posture)
-const PARTS = [
-  { key: 'second', label: 'A colour for its light parts', initial: '#fbf6ea' },
-  { key: 'third', label: 'A colour for its dark parts', initial: '#14233a' },
-] as const
-const PART_FIELDS: readonly FieldSpec<{ colour: string }>[] = [{ key: 'colour', label: 'Colour', as: 'colour' }]
-const note = computed(() => {
-  if (!vehicle.value) return 'none'
-  const { lean } = vehicle.value
-  const { second, third, altitude } = vehicle.value.kind === 'catalogue' ? vehicle.value : {}
-  const words = [
-    (second ?? third) && 'coloured',
-    lean !== undefined && `${lean}°`,
-    altitude !== undefined && `${Math.round(altitude * 100)} %`,
-  ]
-  return words.filter(Boolean).join(', ') || 'none'
-})
+const nameOf = (vehicle: VehicleChoice | null) =>
+  vehicle === null ? 'No vehicle' : vehicle.kind === 'catalogue' ? artworkOf(vehicle.artwork).name : 'Own picture'
+const withChange = (i: number, values: Partial<VehicleChange>) =>
+  changes.value.map((entry, k) => (k === i ? { ...entry, ...values } : entry))
 
-/** Another vehicle has the size of the one before. */
-function choose(artwork: VehicleId | null) {
-  const size = vehicle.value ? { size: vehicle.value.size } : {}
-  set({ vehicle: artwork && vehicleSchema.parse({ kind: 'catalogue', artwork, colour: colour.value, ...size }) })
+/** Half-way to the end of the leg from the last change, or from the start. */
+function add() {
+  const at = changes.value.length > 0 ? (Math.max(...changes.value.map((entry) => entry.at)) + 1) / 2 : 0.5
+  // The leg in `props` changes only later.
+  const added = changes.value.length
+  set({ changes: [...changes.value, { at: Math.min(at, 0.98), vehicle: props.leg.vehicle, how: 'fade' }] })
+  chosen.value = added
 }
-/** Changes fields that a vehicle of its kind has. */
-const change = (field: string, values: Partial<VehicleChoice>) =>
-  patch(`vehicle ${field}`, { vehicle: { ...vehicle.value!, ...values } as VehicleChoice })
-
-/** The picture goes to the legs that are selected when it is chosen. */
-function chooseOwn() {
-  const legs = editor.selectedIds.includes(props.leg.id) ? editor.selectedIds : [props.leg.id]
-  const size = vehicle.value ? { size: vehicle.value.size } : {}
-  own.choose('vehicle', (picture, look) => {
-    const made = vehicleSchema.parse({ kind: 'image', picture, ...look, ...size })
-    editor.edit((journey) => legs.reduce((j, leg) => editLeg(j, leg, { vehicle: made }), journey))
-  })
+function remove() {
+  set({ changes: changes.value.filter((_, k) => k !== chosen.value) })
+  chosen.value = undefined
+}
+function editVehicle(vehicle: VehicleChoice | null, field: string, once: boolean) {
+  const i = change.value === undefined ? undefined : chosen.value
+  const values = i === undefined ? { vehicle } : { changes: withChange(i, { vehicle }) }
+  if (once) set(values)
+  else patch(`vehicle ${i ?? ''} ${field}`, values)
 }
 </script>
 
 <template>
-  <PictureChoice v-slot="{ choice }" label="Vehicle" :model-value="chosen" :choices="choices" :columns="5" @change="choose">
-    <ArtworkPicture v-if="choice.value" :artwork="choice.value" :colour="colour" />
-    <template v-else>None</template>
-  </PictureChoice>
-  <div class="buttons">
-    <v-btn size="small" variant="outlined" data-testid="own-vehicle" @click="chooseOwn">{{
-      vehicle?.kind === 'image' ? 'Another picture …' : 'A picture of your own …'
-    }}</v-btn>
-  </div>
-  <p v-if="own.failure && !own.original" class="error" role="alert">{{ own.failure }}</p>
-  <template v-if="vehicle?.kind === 'image'">
-    <PicturePosture
-      :size="vehicle.picture"
-      :look="vehicle"
-      @change="({ facing, anchor }) => change('posture', { facing, anchor })"
+  <ol v-if="changes.length > 0" class="rides" aria-label="Vehicles of this leg">
+    <li>
+      <button type="button" :class="{ chosen: !change }" :aria-current="!change || undefined" @click="chosen = undefined">
+        From the start: {{ nameOf(leg.vehicle) }}
+      </button>
+    </li>
+    <li v-for="(entry, i) in changes" :key="i">
+      <button
+        type="button"
+        :class="{ chosen: change === entry }"
+        :aria-current="change === entry || undefined"
+        data-testid="ride"
+        @click="chosen = i"
+      >
+        From {{ Math.round(entry.at * 100) }} %: {{ nameOf(entry.vehicle) }}
+      </button>
+    </li>
+  </ol>
+  <template v-if="change">
+    <NumberSlider
+      label="From"
+      :model-value="Math.round(change.at * 1000) / 10"
+      :min="0.1"
+      :max="99.9"
+      :step="0.1"
+      :precision="1"
+      unit="%"
+      @change="(percent) => patch('change at', { changes: withChange(chosen!, { at: percent / 100 }) })"
       @done="done"
-    >
-      <img class="own" :src="tileAddress(vehicle.picture.image, { level: coarsestLevel(vehicle.picture), column: 0, row: 0 })" alt="" />
-    </PicturePosture>
+    />
     <ChoiceRow
-      label="Seen"
-      :model-value="vehicle.view"
-      :choices="VIEWS"
-      @change="(view) => set({ vehicle: { ...vehicle!, view } as VehicleChoice })"
+      label="Comes"
+      :model-value="change.how"
+      :choices="CHANGE_STYLES"
+      @change="(how) => set({ changes: withChange(chosen!, { how }) })"
     />
   </template>
-  <ColourField
-    v-if="vehicle?.kind === 'catalogue'"
-    label="Colour"
-    :model-value="vehicle.colour"
-    @change="(value) => change('colour', { colour: value })"
+  <VehicleEditor
+    :key="chosen ?? 'first'"
+    label="Vehicle"
+    :model-value="change ? change.vehicle : leg.vehicle"
+    :edit="editVehicle"
     @done="done"
   />
-  <FoldedSection v-if="vehicle && (vehicle.kind === 'catalogue' || vehicle.view === 'side')" title="Colours, lean, height" :note="note">
-    <template v-if="vehicle.kind === 'catalogue'">
-      <OptionalGroup
-        v-for="{ key, label, initial } in PARTS"
-        :key="key"
-        :label="label"
-        :model-value="vehicle[key] === undefined ? null : { colour: vehicle[key] }"
-        :initial="{ colour: initial }"
-        :fields="PART_FIELDS"
-        @change="({ colour: part }) => change(key, { [key]: part })"
-        @toggle="(part) => (done(), change(key, { [key]: part?.colour }), done())"
-        @done="done"
-      />
-    </template>
-    <NumberSlider
-      v-if="posture?.view === 'side'"
-      label="Leans up to"
-      :model-value="vehicle.lean ?? posture.mostLean ?? MOST_LEAN"
-      :min="0"
-      :max="MOST_SET_LEAN"
-      unit="°"
-      @change="(lean) => change('lean', { lean })"
-      @done="done"
-    />
-    <NumberSlider
-      v-if="vehicle.kind === 'catalogue' && posture?.flies"
-      label="Height"
-      :model-value="Math.round((vehicle.altitude ?? 1) * 100)"
-      :min="0"
-      :max="100 * MOST_ALTITUDE"
-      unit="%"
-      @change="(value) => change('height', { altitude: value / 100 })"
-      @done="done"
-    />
-  </FoldedSection>
-  <NumberSlider
-    v-if="vehicle"
-    label="Size"
-    :model-value="vehicle.size"
-    :min="24"
-    :max="320"
-    unit="px"
-    @change="(size) => change('size', { size })"
-    @done="done"
-  />
-  <div v-if="editor.traveller!.legs.length > 1" class="buttons">
-    <v-btn size="small" variant="outlined" data-testid="vehicle-for-all" @click="editor.edit((j) => driveLegsLike(j, leg.id))"
+  <div class="buttons">
+    <v-btn v-if="changes.length < LIMITS.changes" size="small" variant="outlined" data-testid="add-change" @click="add">
+      Change on the way
+    </v-btn>
+    <v-btn v-if="change" size="small" variant="outlined" color="error" data-testid="remove-change" @click="remove"
+      >Remove this change</v-btn
+    >
+    <v-btn
+      v-if="!change && editor.traveller!.legs.length > 1"
+      size="small"
+      variant="outlined"
+      data-testid="vehicle-for-all"
+      @click="editor.edit((j) => driveLegsLike(j, leg.id))"
       >Use this vehicle for all legs</v-btn
     >
   </div>
 </template>
 
 <style scoped>
-.own {
-  display: block;
-  width: 100%;
-  height: 100%;
+.rides {
+  list-style: none;
+  padding: 0;
+  margin-bottom: 4px;
 }
-.error {
-  color: var(--vermilion);
+.rides button {
+  width: 100%;
+  min-height: 28px;
+  padding: 2px 8px;
+  text-align: left;
+  border-radius: 3px;
+  cursor: pointer;
+}
+.rides button:hover {
+  background: color-mix(in srgb, var(--sea) 12%, transparent);
+}
+.rides .chosen {
+  box-shadow: inset 3px 0 0 var(--vermilion);
 }
 </style>

@@ -1,3 +1,4 @@
+import type { Traveller, VehicleChange } from '#core/journey/schema'
 import type { Look } from '~/stores/own-picture'
 
 /** The views from which a picture may show a vehicle. */
@@ -6,3 +7,22 @@ export const VIEWS = [
   { value: 'above', title: 'From above' },
   { value: 'upright', title: 'Never turns' },
 ] as const satisfies readonly { value: Look['view']; title: string }[]
+
+/** How a vehicle takes over from another. */
+export const CHANGE_STYLES = [
+  { value: 'fade', title: 'Fades' },
+  { value: 'pop', title: 'Pops up' },
+  { value: 'cut', title: 'At once' },
+] as const satisfies readonly { value: VehicleChange['how']; title: string }[]
+
+/** How the first vehicle of a trip comes, and how the last one leaves. */
+export const ENTERS = [
+  { value: 'none', title: 'At once' },
+  { value: 'fade', title: 'Fades in' },
+  { value: 'pop', title: 'Pops up' },
+] as const satisfies readonly { value: Traveller['enters']; title: string }[]
+export const LEAVES = [
+  { value: 'fade', title: 'Fades out' },
+  { value: 'shrink', title: 'Shrinks' },
+  { value: 'none', title: 'At once' },
+] as const satisfies readonly { value: Traveller['leaves']; title: string }[]
