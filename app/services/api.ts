@@ -1,4 +1,6 @@
 import { z } from 'zod'
+import type { NewStyle } from '#core/dress/own-styles'
+import { newStyleSchema } from '#core/dress/own-styles'
 import { FILM_FORMAT_IDS } from '#core/film/formats'
 import type { FilmSettings } from '#core/film/settings'
 import type { LonLat } from '#core/geo/lon-lat'
@@ -120,6 +122,14 @@ export const deleteJourney = (id: string) => request(`/api/journeys/${id}`, { me
 export const restoreJourney = (id: string) => request(`/api/journeys/${id}/restore`, { method: 'POST' })
 export const duplicateJourney = async (id: string) => recordSchema.parse(await request(`/api/journeys/${id}/duplicate`, { method: 'POST' }))
 export const posterAddress = (id: string, revision: number) => `/api/journeys/${id}/poster?revision=${revision}`
+
+const ownStyleSchema = z.looseObject({ id: z.string() }).transform(({ id, ...style }): OwnStyle => ({ ...newStyleSchema.parse(style), id }))
+/** A look that was kept under a name. */
+export type OwnStyle = NewStyle & { id: string }
+export const listStyles = async (): Promise<OwnStyle[]> => checked(z.array(ownStyleSchema), await request('/api/styles'))
+export const keepStyle = async (style: NewStyle): Promise<OwnStyle> =>
+  checked(ownStyleSchema, await request('/api/styles', json('POST', style)))
+export const deleteStyle = (id: string) => request(`/api/styles/${id}`, { method: 'DELETE' })
 
 const storageSchema = z.object({
   deleted: z.array(z.object({ id: z.string(), name: z.string(), deletedAt: z.number() })),

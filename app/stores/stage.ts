@@ -62,7 +62,20 @@ export const useStage = defineStore('stage', () => {
     () => (nodes.value = new Set()),
   )
 
+  /** What gets the colour that is picked from the picture next; undefined while none is. */
+  const picking = shallowRef<(colour: string | undefined) => void>()
+  /** Lets people pick a colour from the picture; undefined if they give up. */
+  const pickColour = (): Promise<string | undefined> => {
+    picked(undefined)
+    return new Promise((resolve) => (picking.value = resolve))
+  }
+  function picked(colour: string | undefined) {
+    picking.value?.(colour)
+    picking.value = undefined
+  }
+
   function reset() {
+    picked(undefined)
     mode.value = 'lens'
     setTool('select')
     tableView.value = undefined
@@ -83,6 +96,9 @@ export const useStage = defineStore('stage', () => {
     setTool,
     toggleTool,
     askName,
+    picking,
+    pickColour,
+    picked,
     reset,
   }
 })

@@ -4,6 +4,7 @@ import { flatView, GREATEST_ZOOM, LEAST_ZOOM, referenceSize } from '../camera/vi
 import { compiledCourse, courseGround } from '../courses/compile-course'
 import { partsOf } from '../geometry/course'
 import type { FrameFormat, Journey } from '../journey/schema'
+import { LIMITS } from '../journey/schema'
 import { fillingView, viewOf } from '../sheet/framing'
 import { withViews } from './views'
 
@@ -14,6 +15,25 @@ import { withViews } from './views'
  */
 
 export const rename = (journey: Journey, name: string): Journey => ({ ...journey, name })
+
+/** Moves a layer to another place in the order of what is over what. */
+export function moveLayer(journey: Journey, from: number, to: number): Journey {
+  const moved = journey.order[from]
+  return moved && to >= 0 && to < journey.order.length
+    ? { ...journey, order: journey.order.toSpliced(from, 1).toSpliced(to, 0, moved) }
+    : journey
+}
+
+/** Keeps a colour with the journey, after those that are kept already, if there is room. */
+export const keepColour = (journey: Journey, colour: string): Journey =>
+  journey.colours.includes(colour) || journey.colours.length >= LIMITS.colours
+    ? journey
+    : { ...journey, colours: [...journey.colours, colour] }
+
+export const forgetColour = (journey: Journey, colour: string): Journey => ({
+  ...journey,
+  colours: journey.colours.filter((kept) => kept !== colour),
+})
 
 /** The part of the frame, upright and across, in which a whole trip is laid out: the safe area for titles (common practice, no source). */
 const SAFE = 0.8

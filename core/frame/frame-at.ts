@@ -21,7 +21,7 @@ import type {
 } from './frame'
 import { IS_GROUND } from './frame'
 import { circleAt, pinAppearanceAt, SETTLED } from './marks'
-import type { Pin } from '../journey/schema'
+import type { Layer, Pin } from '../journey/schema'
 import type { Motion } from './motion'
 import { inkAt, plannedAt } from './ink-at'
 import { CLIMB, motionAt } from './motion'
@@ -39,15 +39,17 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
   const standing = byDepth(compiled, time, projection)
   const seenMarks = standing.flatMap((entry) => ('stop' in entry ? [entry] : []))
   const items: FrameItem[] = ground(compiled, time)
-  for (const traveller of travellers) items.push(...planned(traveller, time, lastTime, projection))
-  for (const traveller of travellers) items.push(...inks(traveller, time, lastTime, projection))
-  for (const entry of standing) {
-    const item = 'stop' in entry ? pin(entry, time, lastTime) : entry
-    if (item) items.push(item)
+  const layers: Readonly<Record<Layer, () => FrameItem[]>> = {
+    lines: () => [
+      ...travellers.flatMap((traveller) => planned(traveller, time, lastTime, projection)),
+      ...travellers.flatMap((traveller) => inks(traveller, time, lastTime, projection)),
+    ],
+    marks: () => standing.flatMap((entry) => ('stop' in entry ? (pin(entry, time, lastTime) ?? []) : entry)),
+    vehicles: () => travellers.flatMap((traveller, i) => vehicles(traveller, motions[i])),
+    labels: () => labels(seenMarks, time),
+    cards: () => cards(seenMarks, time),
   }
-  travellers.forEach((traveller, i) => items.push(...vehicles(traveller, motions[i])))
-  items.push(...labels(seenMarks, time))
-  items.push(...cards(seenMarks, time))
+  for (const layer of journey.order) items.push(...layers[layer]())
   items.push(...captionsAt(compiled, time, projection, journey.creditLine ? CREDIT_ROOM : 0))
   items.push(...credits(compiled, time))
   return {

@@ -1,6 +1,6 @@
 import { flatView, referenceSize } from '../camera/view'
 import type { FrameFormat, Journey } from './schema'
-import { groundSchema, measuresSchema, JOURNEY_FORMAT, JOURNEY_VERSION, travellerSchema } from './schema'
+import { groundSchema, measuresSchema, JOURNEY_FORMAT, JOURNEY_VERSION, LAYERS, travellerSchema } from './schema'
 
 /** Frame sizes on offer: [name, width, height]. 4:5 and 9:16 are for upright feeds (common practice, no source). */
 export const FRAME_SIZES = {
@@ -49,6 +49,8 @@ export function createJourney(name: string, frame: FrameFormat = DEFAULT_FRAME, 
     sheets: [],
     areas: [],
     captions: [],
+    order: [...LAYERS],
+    colours: [],
     landmarks: [],
     measures: measuresSchema.parse({}),
     creditLine: false,

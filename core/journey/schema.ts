@@ -267,6 +267,9 @@ export const travellerSchema = z.strictObject({
   leaves: z.enum(LEAVES).default('fade'),
 })
 
+/** The layers of a frame over the map, in their usual order. Marks are pins and pictures beside the way. */
+export const LAYERS = ['lines', 'marks', 'vehicles', 'labels', 'cards'] as const
+
 export const journeySchema = z
   .strictObject({
     format: z.literal(JOURNEY_FORMAT),
@@ -292,6 +295,14 @@ export const journeySchema = z
     /** Travel time is shared out by length to this power: 0 equally, 1 by distance. */
     shareExponent: unit.default(0.5),
     stops: z.array(stopSchema).max(LIMITS.stops).default([]),
+    /** What is over what, from the lowest to the uppermost: the map is under all, titles are over all. */
+    order: z
+      .array(z.enum(LAYERS))
+      .length(LAYERS.length)
+      .refine((order) => new Set(order).size === LAYERS.length, 'must have each layer once')
+      .default([...LAYERS]),
+    /** Colours that are kept for use again. */
+    colours: z.array(colour).max(LIMITS.colours).default([]),
     /** What is seen beside the way, from the lowest to the uppermost. */
     landmarks: z.array(landmarkSchema).max(LIMITS.landmarks).default([]),
     /** From the lowest to the uppermost. They may share stops. */
@@ -367,6 +378,7 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
 
 export type Journey = z.output<typeof journeySchema>
 export type JourneyInput = z.input<typeof journeySchema>
+export type Layer = (typeof LAYERS)[number]
 export type FrameFormat = z.output<typeof frameSchema>
 export type CourseShape = z.output<typeof courseSchema>
 export type DrawnCourse = Extract<CourseShape, { kind: 'drawn' }>

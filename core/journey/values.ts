@@ -20,6 +20,8 @@ export const LIMITS = {
   views: 200,
   captions: 20,
   landmarks: 100,
+  /** Kept for use again. */
+  colours: 24,
   /** Of one stop. */
   postcards: 12,
   coordinate: 1e7,

@@ -42,6 +42,7 @@ export const unusedImages = (db: Db, age: number): string[] =>
     .prepare(
       `SELECT hash FROM images WHERE created_at <= ?
          AND NOT EXISTS (SELECT 1 FROM journeys WHERE instr(document, images.hash) > 0)
+         AND NOT EXISTS (SELECT 1 FROM styles WHERE instr(look, images.hash) > 0)
          AND NOT EXISTS (SELECT 1 FROM exports WHERE state IN ('queued', 'running') AND instr(document, images.hash) > 0)`,
     )
     .pluck()

@@ -58,4 +58,14 @@ export const MIGRATIONS: readonly string[] = [
   ALTER TABLE exports ADD COLUMN format TEXT NOT NULL DEFAULT 'mp4';
   ALTER TABLE exports ADD COLUMN settings TEXT;
   `,
+  // Looks that people keep under names of their own.
+  `
+  CREATE TABLE styles (
+    id         TEXT PRIMARY KEY,
+    kind       TEXT NOT NULL,
+    name       TEXT NOT NULL,
+    look       TEXT NOT NULL,
+    created_at INTEGER NOT NULL
+  ) STRICT;
+  `,
 ]

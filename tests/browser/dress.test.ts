@@ -2,7 +2,7 @@
 import { readFile } from 'node:fs/promises'
 import sharp from 'sharp'
 import { describe, expect, it } from 'vitest'
-import { painted } from '../support/browser'
+import { painted, stagePixels } from '../support/browser'
 import { useDemoPage } from '../support/demo-page'
 
 const demo = useDemoPage()
@@ -106,6 +106,79 @@ describe('the vehicle of a leg', () => {
     await page.getByTestId('ride').click()
     await page.getByTestId('remove-change').click()
     expect((await leg()).changes).toEqual([])
+  })
+})
+
+describe('a style of one’s own', () => {
+  it('is kept under a name, put on another leg, also in another visit, and taken away', async () => {
+    const { page } = demo
+    await demo.selectLeg(1)
+    await page.getByRole('radio', { name: 'Comet' }).click()
+    const own = page.getByRole('group', { name: 'Your own styles' }).last()
+    const kept = await inkOf(1)
+    await own.getByTestId('keep-style').click()
+    await own.getByTestId('style-name').locator('input').fill('Night road')
+    await page.keyboard.press('Enter')
+    await own.getByTestId('own-style').waitFor()
+    await page.reload()
+    await painted(page)
+    await demo.selectLeg(3)
+    await own.getByTestId('own-style').click()
+    expect(await inkOf(3)).toEqual(kept)
+    await page.getByRole('button', { name: 'Take away the style Night road' }).last().click()
+    await own.getByTestId('own-style').waitFor({ state: 'detached' })
+    expect(await inkOf(3)).toEqual(kept)
+  })
+})
+
+describe('a colour', () => {
+  it('is picked from the picture, kept with the journey, used again elsewhere, and forgotten', async () => {
+    const { page } = demo
+    await demo.selectLeg(1)
+    const more = page.getByRole('button', { name: /^Colour: #\w+; more colours/ }).last()
+    await more.click()
+    await page.getByTestId('pick-colour').click()
+    const box = (await page.getByTestId('colour-picker').boundingBox())!
+    const { width, height, pixels } = await stagePixels(page)
+    const [x, y] = [Math.round(width * 0.7), Math.round(height * 0.6)]
+    await page.mouse.move(box.x + (box.width * x) / width, box.y + (box.height * y) / height)
+    await page.mouse.down()
+    await page.mouse.up()
+    await page.getByTestId('colour-picker').waitFor({ state: 'detached' })
+    const { colour } = await inkOf(1)
+    // As the picture was there, but for its finest grain.
+    const seen = [1, 3, 5].map((i) => Number.parseInt(colour.slice(i, i + 2), 16))
+    for (const [i, value] of seen.entries()) expect(Math.abs(value - pixels[4 * (y * width + x) + i]!)).toBeLessThan(40)
+    await more.click()
+    await page.getByTestId('keep-colour').click()
+    await page.keyboard.press('Escape')
+    expect((await demo.stored()).colours).toEqual([colour])
+    await demo.selectLeg(2)
+    await more.click()
+    await page.getByRole('button', { name: `Colour ${colour}, kept` }).click()
+    expect((await inkOf(2)).colour).toBe(colour)
+    await page.getByRole('button', { name: 'Forget this colour' }).click()
+    expect((await demo.stored()).colours).toEqual([])
+  })
+
+  it('is not picked after all where Escape is pressed', async () => {
+    const { page } = demo
+    await demo.selectLeg(1)
+    const before = await inkOf(1)
+    await page
+      .getByRole('button', { name: /^Colour: #\w+; more colours/ })
+      .last()
+      .click()
+    await page.getByTestId('pick-colour').click()
+    await page.getByTestId('colour-picker').waitFor()
+    await page.keyboard.press('Escape')
+    await page.getByTestId('colour-picker').waitFor({ state: 'detached' })
+    expect(await inkOf(1)).toEqual(before)
+    await page
+      .getByRole('button', { name: 'Leg', exact: true })
+      .or(page.getByText('Ink', { exact: true }))
+      .first()
+      .waitFor()
   })
 })
 

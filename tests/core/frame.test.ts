@@ -13,7 +13,10 @@ import { editLeg } from '#core/edits/legs'
 import { editStop } from '#core/edits/stops'
 import { setLayover } from '#core/edits/pace'
 import { editTraveller } from '#core/edits/travellers'
+import { moveLayer } from '#core/edits/journey'
+import { parseJourney } from '#core/journey/parse'
 import type { Journey } from '#core/journey/schema'
+import { LAYERS } from '#core/journey/schema'
 import { frameTime } from '#core/pace/rate'
 import { artworkOf } from '#core/vehicles/catalogue'
 import { demo, journeyOver } from '../support/journeys'
@@ -103,6 +106,24 @@ describe('every frame of the demo', () => {
       const ranks = frame.items.map((item) => order.indexOf(item.kind))
       expect(ranks).toEqual([...ranks].sort((a, b) => a - b))
     }
+  })
+})
+
+describe('the order of what is over what', () => {
+  it('may be any other; the map stays under all of it, titles over it', () => {
+    const journey = demo()
+    const order = [...LAYERS].reverse()
+    const compiled = compile({ ...journey, order })
+    for (const frame of [frameAt(compiled, 10), frameAt(compiled, 99)]) {
+      const layerOf = { sheet: -1, ground: -1, planned: 4, ink: 4, pin: 3, vehicle: 2, label: 1, postcard: 0, caption: 9 } as const
+      const ranks = frame.items.flatMap(({ kind }) => (kind in layerOf ? [layerOf[kind as keyof typeof layerOf]] : []))
+      expect(ranks).toEqual([...ranks].sort((a, b) => a - b))
+      expect(new Set(ranks).size).toBeGreaterThan(4)
+    }
+    expect(moveLayer(moveLayer(journey, 0, 4), 4, 0)).toEqual(journey)
+    expect(() => parseJourney({ ...JSON.parse(JSON.stringify(journey)), order: ['lines', 'lines', 'marks', 'labels', 'cards'] })).toThrow(
+      /each layer once/,
+    )
   })
 })
 

@@ -7,6 +7,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { rename, setFrame } from '#core/edits/journey'
 import { setSeconds } from '#core/edits/pace'
 import type { Journey } from '#core/journey/schema'
+import { inkSchema, pinSchema } from '#core/journey/schema'
 import type { TestServer } from '../support/server'
 import { startServer, OWN } from '../support/server'
 
@@ -272,5 +273,35 @@ describe('who may ask', () => {
     expect(await status({ host: 'elsewhere.example' })).toBe(403)
     expect(await status({ origin: 'http://elsewhere.example' })).toBe(403)
     expect(await status({ origin: server.address })).toBe(200)
+  })
+})
+
+describe('styles of one’s own', () => {
+  const style = { kind: 'ink', name: 'Night road', look: inkSchema.parse({ colour: '#8fd8ff', glow: {} }) }
+
+  const styles = async () => (await ask('GET', '/api/styles')).body as unknown as { id: string; kind: string; name: string }[]
+
+  it('are kept, listed by name, not kept twice under one name, and taken away', async () => {
+    const kept = await ask('POST', '/api/styles', style)
+    expect(kept).toMatchObject({ status: 200, body: style })
+    await ask('POST', '/api/styles', { kind: 'pin', name: 'Night road', look: pinSchema.parse({}) })
+    await ask('POST', '/api/styles', { ...style, name: 'a path' })
+    expect((await styles()).map(({ kind, name }) => `${kind} ${name}`)).toEqual(['ink a path', 'ink Night road', 'pin Night road'])
+    const twice = await ask('POST', '/api/styles', { ...style, name: 'night ROAD' })
+    expect(twice).toMatchObject({ status: 422, body: { message: expect.stringContaining('already: choose another name') } })
+    for (const { id } of await styles()) expect((await ask('DELETE', `/api/styles/${id}`)).status).toBe(204)
+    expect((await ask('GET', '/api/styles')).body).toEqual([])
+    expect((await ask('DELETE', `/api/styles/${kept.body.id}`)).status).toBe(404)
+  })
+
+  it('are refused where they are not what they say, and nothing is kept', async () => {
+    for (const wrong of [
+      { ...style, name: ' ' },
+      { ...style, kind: 'spell' },
+      { ...style, look: { ...style.look, width: 1e9 } },
+      { ...style, look: pinSchema.parse({}) },
+    ])
+      expect((await ask('POST', '/api/styles', wrong)).status).toBe(422)
+    expect((await ask('GET', '/api/styles')).body).toEqual([])
   })
 })

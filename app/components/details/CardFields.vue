@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { lookOfCard } from '#core/dress/own-styles'
 import { editPostcard, removePostcard } from '#core/edits/postcards'
 import type { CardFrame, Postcard, Stop } from '#core/journey/schema'
 import { MOST_TILT } from '#core/journey/schema'
@@ -10,6 +11,7 @@ import FieldRow from '~/components/fields/FieldRow.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
+import OwnStyles from '~/components/fields/OwnStyles.vue'
 import PercentSlider from '~/components/fields/PercentSlider.vue'
 import PictureChoice from '~/components/fields/PictureChoice.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
@@ -98,6 +100,7 @@ const timeNote = computed(() => STAYS.find(({ value }) => value === stays.value)
   >
     <CardFramePicture :frame="choice.value" />
   </PictureChoice>
+  <OwnStyles kind="card" :look="lookOfCard(card)" @apply="set" />
   <CropField v-if="thumbnail" :picture="thumbnail" :model-value="card.crop" @change="(crop) => patch('crop', { crop })" @done="done" />
   <v-textarea
     :label="card.photo ? 'Caption' : 'Text'"

@@ -12,6 +12,7 @@ import FieldList from '~/components/fields/FieldList.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
 import LinePicture from '~/components/fields/LinePicture.vue'
+import OwnStyles from '~/components/fields/OwnStyles.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import PercentSlider from '~/components/fields/PercentSlider.vue'
 import PictureChoice from '~/components/fields/PictureChoice.vue'
@@ -103,6 +104,7 @@ const WAKE = 400
   >
     <img class="sample" :src="pictures[choice.value]" alt="" />
   </PictureChoice>
+  <OwnStyles kind="ink" :look="ink" @apply="setOnce" />
   <ColourField label="Colour" :model-value="ink.colour" @change="(colour) => setInk({ colour })" @done="done" />
   <NumberSlider
     label="Width"

@@ -7,17 +7,19 @@ import { FRAME_SIZES } from '#core/journey/create'
 import type { RouteFormat } from '#core/formats/route'
 import { ROUTE_FORMATS, routeOf } from '#core/formats/route'
 import { TRACK_EXTENSIONS } from '#core/tracks/track'
-import { routeView, setFrame } from '#core/edits/journey'
+import { moveLayer, routeView, setFrame } from '#core/edits/journey'
 import { scaleTimes, setSeconds, setShareExponent } from '#core/edits/pace'
 import { addTraveller, editTraveller, nameOfTraveller } from '#core/edits/travellers'
 import { reverseTrip } from '#core/edits/trips'
-import { LIMITS } from '#core/journey/schema'
+import type { Layer } from '#core/journey/schema'
+import { LAYERS, LIMITS } from '#core/journey/schema'
 import type { FrameRate } from '#core/pace/rate'
 import { FRAME_RATES, rateLabel } from '#core/pace/rate'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
 import NumberField from '~/components/fields/NumberField.vue'
+import SortableList from '~/components/fields/SortableList.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { chooseFiles } from '~/services/choose-files'
 import { saveText } from '~/services/save-text'
@@ -44,6 +46,17 @@ const { change, done } = useFieldEdits(() => 'journey')
 
 const journey = computed(() => editor.journey!)
 const traveller = computed(() => editor.traveller!)
+
+const LAYER_NAMES: Readonly<Record<Layer, string>> = {
+  lines: 'Lines',
+  marks: 'Pins and pictures',
+  vehicles: 'Vehicles',
+  labels: 'Names',
+  cards: 'Postcards',
+}
+/** As one sees them: the uppermost first. */
+const layers = computed(() => journey.value.order.toReversed().map((id) => ({ id, name: LAYER_NAMES[id] })))
+const isUsualOrder = computed(() => journey.value.order.every((layer, i) => layer === LAYERS[i]))
 
 const aspects = Object.keys(FRAME_SIZES) as Aspect[]
 const aspect = computed(() => aspects.find((name) => sizesOf(name).some((size) => size.value === sizeValue.value)))
@@ -236,6 +249,16 @@ const next = computed(() => {
     <FoldedSection title="Landmarks" :note="journey.landmarks.length > 0 ? String(journey.landmarks.length) : 'none'"
       ><LandmarkList
     /></FoldedSection>
+    <FoldedSection title="What is over what" :note="isUsualOrder ? 'as usual' : 'changed'">
+      <SortableList
+        label="From the uppermost to the lowest"
+        testid="layer"
+        is-plain
+        :entries="layers"
+        @move="(from, to) => editor.edit((j) => moveLayer(j, j.order.length - 1 - from, j.order.length - 1 - to))"
+      />
+      <p class="quiet">Titles are over all of it, the map is under it.</p>
+    </FoldedSection>
     <FoldedSection title="Networks" :note="journey.networks.length > 0 ? String(journey.networks.length) : 'none'"
       ><NetworkList
     /></FoldedSection>

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { pinLike } from '#core/dress/own-styles'
 import type { Marked } from '#core/frame/compiled'
 import type { Pin } from '#core/journey/schema'
 import { coarsestLevel } from '#core/sheet/pyramid'
 import ColourField from '~/components/fields/ColourField.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
+import OwnStyles from '~/components/fields/OwnStyles.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import PictureChoice from '~/components/fields/PictureChoice.vue'
 import PinPicture from '~/components/fields/PinPicture.vue'
@@ -75,6 +77,7 @@ const note = computed(() => {
     <PinPicture v-else :shape="choice.value" :colour="pin.colour" />
   </PictureChoice>
   <p v-if="own.failure && !own.original" class="error" role="alert">{{ own.failure }}</p>
+  <OwnStyles kind="pin" :look="pin" @apply="(look) => set({ pin: pinLike(pin, look) })" />
   <template v-if="pin.shape !== 'none'">
     <ColourField
       v-if="pin.shape !== 'own'"

@@ -14,6 +14,7 @@ import type { FieldSpec } from '~/components/fields/field-list'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
+import OwnStyles from '~/components/fields/OwnStyles.vue'
 import OptionalGroup from '~/components/fields/OptionalGroup.vue'
 import PercentSlider from '~/components/fields/PercentSlider.vue'
 import PictureChoice from '~/components/fields/PictureChoice.vue'
@@ -139,6 +140,7 @@ const motionNote = computed(() => {
       vehicle?.kind === 'image' ? 'Another picture …' : 'A picture of your own …'
     }}</v-btn>
   </div>
+  <OwnStyles v-if="vehicle" kind="vehicle" :look="vehicle" @apply="set" />
   <p v-if="own.failure && !own.original" class="error" role="alert">{{ own.failure }}</p>
   <template v-if="vehicle?.kind === 'image'">
     <PicturePosture

@@ -34,6 +34,7 @@ import { useStage } from '~/stores/stage'
 import { useTracks } from '~/stores/tracks'
 import DrawingOverlay from './DrawingOverlay.vue'
 import KeyboardCursor from './KeyboardCursor.vue'
+import ColourPicker from './ColourPicker.vue'
 import FollowOverlay from './FollowOverlay.vue'
 import SheetOverlay from './SheetOverlay.vue'
 import StageOverlay from './StageOverlay.vue'
@@ -307,6 +308,7 @@ useEventListener(board, 'wheel', turnWheel, { passive: false })
       <div v-if="editor.geo && stage.tool === 'stop'" class="find" @pointerdown.stop @wheel.stop>
         <PlaceSearch ref="search" label="Find a place" :near="near" @choose="placeFound" />
       </div>
+      <ColourPicker v-if="stage.picking" :canvas="canvas" />
       <div v-if="$slots.default" class="invitation"><slot /></div>
     </div>
   </section>

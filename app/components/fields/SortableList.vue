@@ -3,8 +3,14 @@ import { mdiDragVertical } from '@mdi/js'
 import { useTemplateRef } from 'vue'
 import { useSortableList } from '~/composables/use-sortable-list'
 
-/** A short list of named things in an order that can be changed by dragging, or with Alt and the arrow keys. */
-const props = defineProps<{ label: string; entries: readonly { id: string; name: string }[]; chosen?: string; testid?: string }>()
+/** A short list of named things in an order that can be changed by dragging, or with Alt and the arrow keys; plain ones cannot be chosen. */
+const props = defineProps<{
+  label: string
+  entries: readonly { id: string; name: string }[]
+  chosen?: string
+  testid?: string
+  isPlain?: boolean
+}>()
 const emit = defineEmits<{ choose: [id: string]; move: [from: number, to: number] }>()
 const list = useTemplateRef<HTMLElement>('list')
 useSortableList(list, move)
@@ -26,7 +32,9 @@ function move(from: number, to: number) {
       >
         <v-icon :icon="mdiDragVertical" size="18" />
       </button>
+      <span v-if="isPlain" class="name" :data-testid="testid">{{ name }}</span>
       <button
+        v-else
         type="button"
         class="name"
         :class="{ chosen: id === chosen }"
@@ -66,9 +74,11 @@ li {
   text-overflow: ellipsis;
   white-space: nowrap;
   border-radius: 3px;
+}
+button.name {
   cursor: pointer;
 }
-.name:hover {
+button.name:hover {
   background: color-mix(in srgb, var(--sea) 12%, transparent);
 }
 .chosen {

@@ -8,6 +8,7 @@ import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import ColourField from '~/components/fields/ColourField.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
+import OwnStyles from '~/components/fields/OwnStyles.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import OptionalGroup from '~/components/fields/OptionalGroup.vue'
 import PercentSlider from '~/components/fields/PercentSlider.vue'
@@ -55,6 +56,7 @@ const MAP_COLOUR = '#8fb0ac'
   >
     <img v-if="pictures[choice.value!]" :src="pictures[choice.value!]" alt="" />
   </PictureChoice>
+  <OwnStyles kind="text" :look="modelValue" @apply="({ size: _size, ...look }) => set(look)" />
   <FieldRow v-slot="{ id }" label="Typeface">
     <v-select
       :aria-labelledby="id"
