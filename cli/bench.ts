@@ -13,11 +13,12 @@ import { wholeFilm } from '#core/film/settings'
 import { compile } from '#core/frame/compile'
 import { frameAt } from '#core/frame/frame-at'
 import type { Journey, Sheet } from '#core/journey/schema'
-import { sheetSchema } from '#core/journey/schema'
+import { inkSchema, sheetSchema } from '#core/journey/schema'
 import { frameTime } from '#core/pace/rate'
 import { fillingView } from '#core/sheet/framing'
 import { createJourney } from '#core/journey/create'
 import { editLeg } from '#core/edits/legs'
+import { addPostcard, newPostcard } from '#core/edits/postcards'
 import { addStop } from '#core/edits/visits'
 import { stillDemo } from '#demo/journey'
 import { freshDemo } from '#demo/seed'
@@ -136,6 +137,44 @@ async function measureTilt(folder: string, journey: Journey): Promise<void> {
   line('a frame, moving', `${(median(flat) / 60).toFixed(1)} ms`)
   line('a frame, moving at pitch 45', `${(median(tilted) / 60).toFixed(1)} ms`)
   line('a frame at pitch 45 / a flat one', (median(tilted) / median(flat)).toFixed(2), 'target: at most 1.8')
+}
+
+/** A trip with everything that makes a film look good, and the same trip plain: eight stops over the demo's sheet. */
+function dressedAndPlain(journey: Journey): [dressed: Journey, plain: Journey] {
+  const { photo } = journey.stops.find(({ postcards }) => postcards.length > 0)!.postcards[0]!
+  let trip: Journey = {
+    ...journey,
+    captions: [],
+    stops: [],
+    networks: [],
+    travellers: [{ ...journey.travellers[0]!, visits: [], legs: [] }],
+  }
+  for (let i = 0; i < 8; i++)
+    trip = addStop(
+      trip,
+      { x: 800 + 640 * i, y: 1500 + 700 * Math.sin(1.7 * i) },
+      { stop: `s${i}`, leg: `l${i}` },
+      { traveller: 'traveller', name: `Harbour ${i + 1}` },
+    )
+  const legs = trip.travellers[0]!.legs.map(({ id }) => id)
+  const plain = legs.reduce((j, id) => editLeg(j, id, { ink: inkSchema.parse({}), vehicle: null }), {
+    ...trip,
+    stops: trip.stops.map((stop) => ({ ...stop, label: { ...stop.label, shown: false } })),
+  })
+  const ink = inkSchema.parse({ gradient: ['#ffd27a', '#17646b'], hand: 'brush', glow: {} })
+  const dressed = legs.reduce((j, id) => editLeg(j, id, { ink, vehicle: null }), trip)
+  return [addPostcard(dressed, 's3', newPostcard(dressed.stops[3]!, 'card', { photo, text: 'Half-way' })), plain]
+}
+
+/** What the dress of a film costs, against the plain one: glow, gradient, ink by hand, eight labels and a postcard. */
+async function measureDress(folder: string, journey: Journey): Promise<void> {
+  const trips = dressedAndPlain(journey)
+  const [dressed, plain]: [number[], number[]] = [[], []]
+  for (let turn = 0; turn < 3; turn++)
+    for (const [i, list] of [dressed, plain].entries()) list.push((await paintAlone(folder, trips[i]!, 300)).ms)
+  line('a frame, plain', `${(median(plain) / 300).toFixed(1)} ms`)
+  line('a frame, dressed', `${(median(dressed) / 300).toFixed(1)} ms`)
+  line('a dressed frame / a plain one', (median(dressed) / median(plain)).toFixed(2), 'target: at most 1.6')
 }
 
 /**
@@ -424,5 +463,6 @@ measureFrameAt(hundredStops(), 'a hundred stops', 'target: at most 0.1 ms')
 await measureExport(folder, journey, 'a view that rests', COUNT, 'target: at most 1.35')
 await measureExport(folder, moving(journey, 0), 'a view that moves', 120, 'target: at most 1.25')
 await measureTilt(folder, journey)
+await measureDress(folder, journey)
 await measureSheetSize(journey)
 await measurePreview()

@@ -149,13 +149,13 @@ export function demoJourney(sheet: Sheet, photo: Photo): Journey {
           {
             id: 'bicycle',
             course: COAST_ROAD,
-            vehicle: { kind: 'catalogue', artwork: 'bicycle', colour: vermilion, size: 92 },
+            vehicle: { kind: 'catalogue', artwork: 'bicycle', colour: vermilion, size: 92, lively: 0.5 },
             ink: { colour: vermilion, width: 9, line: { kind: 'dashed', dash: 26, space: 16 } },
           },
           {
             id: 'rowing-boat',
             course: SOUND_CROSSING,
-            vehicle: { kind: 'catalogue', artwork: 'rowboat', colour: '#f2efe4', size: 96 },
+            vehicle: { kind: 'catalogue', artwork: 'rowboat', colour: '#f2efe4', size: 96, lively: 0.7 },
             ink: { colour: '#fbf6ea', width: 10, line: { kind: 'dotted', space: 14 } },
           },
           {

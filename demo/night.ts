@@ -94,7 +94,14 @@ export function nightJourney(sheet: Sheet): Journey {
               nodes: [{ at: { x: 5400, y: 1900 }, kind: 'smooth', before: { x: 90, y: -260 }, after: { x: -90, y: 260 } }],
               arrive: { x: 150, y: -150 },
             },
-            vehicle: { kind: 'catalogue', artwork: 'ferry', colour: '#d8412f', size: 132 },
+            vehicle: {
+              kind: 'catalogue',
+              artwork: 'ferry',
+              colour: '#d8412f',
+              size: 132,
+              lively: 0.6,
+              carries: { kind: 'plate', text: 'Night mail', size: 34 },
+            },
             ink: {
               colour: GOLD,
               gradient: ['#ff8f5a', SEA_LIGHT],

@@ -105,6 +105,16 @@ export function walkJourney(sheet: Sheet): Journey {
         label,
       },
     ],
+    landmarks: [
+      {
+        kind: 'mark',
+        id: 'beacon',
+        name: 'Old beacon',
+        at: { x: 2030, y: 1420 },
+        pin: { shape: 'drop', colour: '#17646b', size: 60, inside: { kind: 'icon', icon: 'view' } },
+        label: { style: { ...label.style, size: 34 } },
+      },
+    ],
     captions: [
       {
         id: 'title',
