@@ -2,19 +2,31 @@ import type { Course } from '#core/geometry/course'
 import { seedOf } from '#core/geometry/noise'
 import type { Pattern, Piece } from '#core/geometry/stroke'
 import { fittedPattern, piecesBetween } from '#core/geometry/stroke'
-import type { Arrow, Coming, Hand, Line } from '#core/journey/schema'
+import type { Arrow, Coming, Hand, Line, Photo } from '#core/journey/schema'
 import { overshoot, smooth } from '#core/pace/easing'
 import type { CanvasSpace } from './canvas-space'
-import type { GroundShape } from './ground-shape'
-import { laidOn } from './ground-shape'
+import type { Figure, GroundShape } from './ground-shape'
+import { ellipse, laidOn } from './ground-shape'
 import { drawnByHand, stepOf } from './hand'
 import { ARROW_FIGURES, STAMP_FIGURES } from './stamps'
 import type { Strand } from './strand'
 import { movedAside, STRIDE, strandsOf, widened } from './strand'
 import type { Stroke } from './stroke'
 
-/** What a line is made of in the frame: strands that are stroked in one way, or figures that are filled. */
-export type InkPart = { kind: 'strands'; strands: Strand[]; stroke: Stroke } | { kind: 'shapes'; shapes: GroundShape[] }
+/**
+ * What a line is made of in the frame: strands that are stroked in one way, or figures that are filled. A picture may lie on the ground instead of each
+ * figure; then the figures are what casts shadows and light.
+ */
+export type InkPart =
+  { kind: 'strands'; strands: Strand[]; stroke: Stroke } | { kind: 'shapes'; shapes: GroundShape[]; pictures?: LaidPictures }
+
+/** A picture that lies on the ground in several places: the corners of each, upper left, upper right, lower right and lower left. */
+export interface LaidPictures {
+  picture: Photo
+  /** How wide it is in the frame, in reference pixels at the middle of the view. */
+  width: number
+  quads: GroundShape[]
+}
 
 /** A line that is to be taken apart, with what its look depends on. */
 export interface LineOnCourse {
@@ -224,19 +236,28 @@ function stamps(draft: Draft, line: Extract<Line, { kind: 'stamped' }>): InkPart
   const size = STAMP_LENGTH * width
   const pieces = piecesOf(draft, { piece: size, space: line.space, isFitted: line.fitted, caps: 0 }, true)
   const comes = comingOf(item, pieces)
-  const figures = STAMP_FIGURES[line.stamp]
   const grows = Math.min(taper / patternZoom, head - tail)
-  const shapes = pieces.flatMap((piece) => {
-    const middle = (piece.from + piece.to) / 2
-    const share = comes(piece) * (taper > 0 ? taperShare((middle - tail) / grows) : 1)
-    if (share <= 0) return []
-    const figure = figures[((piece.index % figures.length) + figures.length) % figures.length]!
-    // Marks keep their length on the ground, as what is between them does.
-    const seen = (share * size * space.projection.view.zoom) / patternZoom
-    return laidOn(space.projection, course, middle, figure, seen, piece.to - piece.from) ?? []
-  })
-  return { kind: 'shapes', shapes }
+  /** Marks keep their length on the ground, as what is between them does. */
+  const laid = (figures: readonly Figure[]): GroundShape[] =>
+    pieces.flatMap((piece) => {
+      const middle = (piece.from + piece.to) / 2
+      const share = comes(piece) * (taper > 0 ? taperShare((middle - tail) / grows) : 1)
+      if (share <= 0) return []
+      const figure = figures[((piece.index % figures.length) + figures.length) % figures.length]!
+      const seen = (share * size * space.projection.view.zoom) / patternZoom
+      return laidOn(space.projection, course, middle, figure, seen, piece.to - piece.from) ?? []
+    })
+  const { picture } = line
+  if (line.stamp !== 'own') return { kind: 'shapes', shapes: laid(STAMP_FIGURES[line.stamp]) }
+  if (!picture) return { kind: 'shapes', shapes: [] }
+  const half = picture.height / picture.width / 2
+  const corners: Figure = [[[-0.5, -half], [0.5, -half], [0.5, half], [-0.5, half]]] // prettier-ignore
+  const quads = laid([corners])
+  return { kind: 'shapes', shapes: laid([[ellipse(0, 0, OWN_BODY / 2, OWN_BODY * half)]]), pictures: { picture, width: size, quads } }
 }
+
+/** Light and shadow of a mark of one's own are those of an ellipse of so much of its size. */
+const OWN_BODY = 0.72
 
 /** The arrow of a line, if it is to be seen, and where the stroke before it ends. */
 function arrowOf({ projection }: CanvasSpace, item: LineOnCourse): { limit: number; shape?: GroundShape } {

@@ -1,7 +1,7 @@
 import { gradientAt, mixColours } from '#core/colour/gradient'
 import { clamp } from '#core/geometry/clamp'
 import type { InkItem, PlannedItem } from '#core/frame/frame'
-import type { Ink } from '#core/journey/schema'
+import type { Ink, Line } from '#core/journey/schema'
 import type { CanvasSpace } from './canvas-space'
 import { placeInFrame } from './canvas-space'
 import { relativeLuminance } from './colour'
@@ -9,22 +9,29 @@ import type { SoftLayers } from './glow'
 import { GLOW_REACH, paintBlurred, paintGlow, SOFT_SCALE, softSize } from './glow'
 import { laidOn, paintShapes } from './ground-shape'
 import { STRAY_REACH } from './hand'
-import type { InkPart, LineOnCourse } from './ink-parts'
+import type { InkPart, LaidPictures, LineOnCourse } from './ink-parts'
 import { broadParts, inkParts, STAMP_LENGTH } from './ink-parts'
 import type { Region } from './region'
 import { LEADER_FIGURES } from './stamps'
 import { cutByCell, strandsOf, widened } from './strand'
 import { paintStrands } from './stroke'
-import type { Surface } from './studio'
+import type { Studio, Surface } from './studio'
 
 /** Cleared surfaces of the size asked for, for one item at a time. */
 export interface InkLayers extends SoftLayers {
   whole: (width: number, height: number) => Surface
 }
 
+/** How far the marks of a line reach from its course, in reference pixels; 0 where there are none. */
+function stampReach(line: Line, width: number): number {
+  if (line.kind !== 'stamped') return 0
+  const half = (STAMP_LENGTH * width) / 2
+  return line.stamp === 'own' && line.picture ? half * Math.hypot(1, line.picture.height / line.picture.width) : half * Math.SQRT2
+}
+
 /** How far ink reaches from its course, in reference pixels: half a width (and the corner of a square cap), and what stands beyond it. */
 export function inkReach({ width, line, hand, casing, shadow, glow, arrow, leader }: Ink): number {
-  const stamps = line.kind === 'stamped' ? STAMP_LENGTH * width * Math.SQRT1_2 : 0
+  const stamps = stampReach(line, width)
   const edge = Math.max(
     width * (Math.SQRT1_2 + (hand === 'none' ? 0 : STRAY_REACH)),
     stamps,
@@ -71,7 +78,14 @@ const CORE = [
  * Paints the ink of a leg: its shadow and its glow, then casing, line and leader.
  * @param bounds what the ink covers, in whole output pixels
  */
-export function paintInk(context: CanvasRenderingContext2D, space: CanvasSpace, item: InkItem, bounds: Region, layers: InkLayers): void {
+export function paintInk(
+  context: CanvasRenderingContext2D,
+  studio: Studio,
+  space: CanvasSpace,
+  item: InkItem,
+  bounds: Region,
+  layers: InkLayers,
+): void {
   const { ink, opacity } = item
   const line: LineOnCourse = { ...item, ...ink }
   if (ink.shadow) paintShadow(context, space, broadParts(space, line), ink.shadow, opacity, bounds, layers)
@@ -82,10 +96,10 @@ export function paintInk(context: CanvasRenderingContext2D, space: CanvasSpace, 
     if (spark.length > 0)
       paintGlow(context, space, spark, ink.width * SPARK_WIDTH, { ...ink.glow, colour: '#ffffff' }, opacity, bounds, layers)
   }
-  if (opacity >= 1) return paintBody(context, space, item, line)
+  if (opacity >= 1) return paintBody(context, studio, space, item, line)
   // On a layer of its own, so that overlapping parts fade as one.
   const layer = layers.whole(Math.round(space.reference.width * space.scale), Math.round(space.reference.height * space.scale))
-  paintBody(layer.context, space, item, line)
+  paintBody(layer.context, studio, space, item, line)
   const { x, y, width, height } = bounds
   context.setTransform(1, 0, 0, 1, 0, 0)
   context.globalAlpha = opacity
@@ -94,7 +108,7 @@ export function paintInk(context: CanvasRenderingContext2D, space: CanvasSpace, 
 }
 
 /** Paints the part of a course that is still to be travelled. */
-export function paintPlanned(context: CanvasRenderingContext2D, space: CanvasSpace, item: PlannedItem): void {
+export function paintPlanned(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, item: PlannedItem): void {
   const { course, from, planned } = item
   const line: LineOnCourse = {
     ...item,
@@ -111,19 +125,24 @@ export function paintPlanned(context: CanvasRenderingContext2D, space: CanvasSpa
   }
   placeInFrame(context, space)
   context.globalAlpha = planned.opacity
-  for (const part of inkParts(space, line, false)) paintPart(context, part, planned.colour, 0)
+  for (const part of inkParts(space, line, false)) {
+    if (part.kind === 'shapes' && part.pictures) paintPictures(context, studio, space, part.pictures)
+    else paintPart(context, part, planned.colour, 0)
+  }
   context.globalAlpha = 1
 }
 
 /** How far a planned line reaches from its course, in reference pixels. */
 export const plannedReach = ({ planned: { width, line } }: PlannedItem): number =>
-  (line.kind === 'stamped' ? STAMP_LENGTH : 1) * width * Math.SQRT1_2 + 1
+  Math.max(width * Math.SQRT1_2, stampReach(line, width)) + 1
 
-function paintBody(context: CanvasRenderingContext2D, space: CanvasSpace, item: InkItem, line: LineOnCourse): void {
+function paintBody(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, item: InkItem, line: LineOnCourse): void {
   const { ink } = item
   placeInFrame(context, space)
   if (ink.casing) for (const part of broadParts(space, line)) paintPart(context, part, ink.casing.colour, ink.casing.width)
-  const parts = inkParts(space, line, ink.gradient.length > 0)
+  const made = inkParts(space, line, ink.gradient.length > 0)
+  for (const part of made) if (part.kind === 'shapes' && part.pictures) paintPictures(context, studio, space, part.pictures)
+  const parts = made.filter((part) => part.kind !== 'shapes' || !part.pictures)
   if (ink.gradient.length === 0) for (const part of parts) paintPart(context, part, ink.colour, 0)
   else paintGradient(context, item, parts, [ink.colour, ...ink.gradient])
   if (ink.glow) {
@@ -133,6 +152,31 @@ function paintBody(context: CanvasRenderingContext2D, space: CanvasSpace, item: 
     for (const part of sparkParts(space, item)) paintPart(context, part, '#ffffff', 0)
   }
   paintLeader(context, space, item)
+}
+
+/** How wide a mark of one's own is in the output, in pixels; twice as fine as needed, as tilt may bring it near. */
+export const ownStampWidth = (lineWidth: number, scale: number): number => 2 * STAMP_LENGTH * lineWidth * scale
+
+/** Lays the pictures of a part on the ground, each by an affine map of three of its corners: they are small. One that has not loaded yet is not there. */
+function paintPictures(
+  context: CanvasRenderingContext2D,
+  studio: Studio,
+  space: CanvasSpace,
+  { picture, width, quads }: LaidPictures,
+): void {
+  const found = studio.wholePicture(picture, ownStampWidth(width / STAMP_LENGTH, space.scale))
+  if (!found) return
+  const { imageSmoothingQuality } = context
+  context.imageSmoothingQuality = 'high'
+  for (const { rings } of quads) {
+    const [ax, ay, bx, by, , , dx, dy] = rings[0]! as [number, number, number, number, number, number, number, number]
+    placeInFrame(context, space)
+    context.transform(bx - ax, by - ay, dx - ax, dy - ay, ax, ay)
+    context.drawImage(found.image, 0, 0, 1, 1)
+  }
+  // Reset, so that nothing else painted on this canvas depends on it.
+  context.imageSmoothingQuality = imageSmoothingQuality
+  placeInFrame(context, space)
 }
 
 /** Paints a part in one colour. @param grow reference pixels by which it is made larger all round */

@@ -57,9 +57,9 @@ export function createPainter(studio: Studio): Painter {
       case 'edge-shade':
         return paintEdgeShade(context, space, item)
       case 'ink':
-        return paintInk(context, space, item, wholePixels(space, item), ink)
+        return paintInk(context, studio, space, item, wholePixels(space, item), ink)
       case 'planned':
-        return paintPlanned(context, space, item)
+        return paintPlanned(context, studio, space, item)
       case 'pin':
         return paintPin(context, studio, space, item)
       case 'standing':

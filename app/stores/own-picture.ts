@@ -25,6 +25,7 @@ const PURPOSES = {
   vehicle: { title: 'A vehicle of your own', hasView: true },
   pin: { title: 'A pin of your own', hasView: false },
   carried: { title: 'A picture to carry along', hasView: false },
+  stamp: { title: 'A mark of your own', hasView: false },
   landmark: { title: 'A picture on the map', hasView: false },
 } as const
 type Purpose = keyof typeof PURPOSES

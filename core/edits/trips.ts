@@ -190,7 +190,7 @@ function reversedRides({ vehicle, changes, aside }: Leg): Pick<Leg, 'vehicle' | 
   const rising = changes.toSorted((a, b) => a.at - b.at)
   const vehicles = [vehicle, ...rising.map((change) => change.vehicle)]
   const turned = rising.map((change, i) => ({ ...change, at: 1 - change.at, vehicle: vehicles[i]! }))
-  return { vehicle: vehicles.at(-1)!, changes: turned.reverse(), aside: -aside }
+  return { vehicle: vehicles.at(-1)!, changes: turned.reverse(), aside: aside === 0 ? 0 : -aside }
 }
 
 function reversedCourse(journey: Journey, { id, course }: Leg): CourseShape {

@@ -36,18 +36,17 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
   const travellers = compiled.travellers.filter(({ traveller }) => traveller.shown)
   const projection = projectionAt(compiled, time)
   const motions = travellers.map((traveller) => motionAt(traveller, time, lastTime))
-  const standing = byDepth(compiled, time, projection)
-  const seenMarks = standing.flatMap((entry) => ('stop' in entry ? [entry] : []))
+  const marks = byDepth(compiled, projection)
   const items: FrameItem[] = ground(compiled, time)
   const layers: Readonly<Record<Layer, () => FrameItem[]>> = {
     lines: () => [
       ...travellers.flatMap((traveller) => planned(traveller, time, lastTime, projection)),
       ...travellers.flatMap((traveller) => inks(traveller, time, lastTime, projection)),
     ],
-    marks: () => standing.flatMap((entry) => ('stop' in entry ? (pin(entry, time, lastTime) ?? []) : entry)),
+    marks: () => standing(compiled, marks, time, projection),
     vehicles: () => travellers.flatMap((traveller, i) => vehicles(traveller, motions[i])),
-    labels: () => labels(seenMarks, time),
-    cards: () => cards(seenMarks, time),
+    labels: () => labels(marks, time),
+    cards: () => cards(marks, time),
   }
   for (const layer of journey.order) items.push(...layers[layer]())
   items.push(...captionsAt(compiled, time, projection, journey.creditLine ? CREDIT_ROOM : 0))
@@ -124,24 +123,33 @@ function credits({ journey, lastTime }: CompiledJourney, time: number): CreditIt
   return text === '' ? [] : [{ kind: 'credit', text, opacity }]
 }
 
-/**
- * What stands on the ground from the furthest to the nearest, so that nearer things stand before others: marks, and pictures that are seen. Where the view is
- * flat, pictures come first, and marks in the order of the trip.
- */
-function byDepth(
-  { marks, standing }: CompiledJourney,
+/** Marks from the furthest to the nearest, so that nearer ones stand before others; in the order of the trip where the view is flat. */
+function byDepth({ marks }: CompiledJourney, { isFlat, toScreen }: Projection): readonly CompiledMark[] {
+  if (isFlat) return marks
+  return marks
+    .map((mark) => ({ mark, y: toScreen(mark.stop.at).y }))
+    .sort((a, b) => a.y - b.y)
+    .map(({ mark }) => mark)
+}
+
+/** The pins of marks, and the pictures that stand on the ground: under the pins where the view is flat, else by their distance, too. */
+function standing(
+  compiled: CompiledJourney,
+  marks: readonly CompiledMark[],
   time: number,
   { isFlat, toScreen, clearance }: Projection,
-): readonly (CompiledMark | StandingItem)[] {
-  const pictures = standing.flatMap(({ picture, shown }): StandingItem[] => {
+): FrameItem[] {
+  const items: (PinItem | StandingItem)[] = []
+  for (const { picture, shown } of compiled.standing) {
     const opacity = picture.opacity * visibilityAt(shown, time)
-    return opacity > 0 && clearance(picture.at) >= 0 ? [{ kind: 'standing', id: picture.id, at: picture.at, picture, opacity }] : []
-  })
-  if (isFlat) return [...pictures, ...marks]
-  return [...pictures, ...marks]
-    .map((entry) => ({ entry, y: toScreen('stop' in entry ? entry.stop.at : entry.at).y }))
-    .sort((a, b) => a.y - b.y)
-    .map(({ entry }) => entry)
+    if (opacity > 0 && clearance(picture.at) >= 0) items.push({ kind: 'standing', id: picture.id, at: picture.at, picture, opacity })
+  }
+  const isMixed = items.length > 0 && !isFlat
+  for (const mark of marks) {
+    const item = pin(mark, time, compiled.lastTime)
+    if (item) items.push(item)
+  }
+  return isMixed ? items.map((item) => ({ item, y: toScreen(item.at).y })).sort((a, b) => a.y - b.y).map(({ item }) => item) : items // prettier-ignore
 }
 
 function inks(traveller: CompiledTraveller, time: number, lastTime: number, projection: Projection): InkItem[] {
@@ -162,22 +170,17 @@ function planned(traveller: CompiledTraveller, time: number, lastTime: number, p
 const settledPins = new WeakMap<CompiledMark, PinItem>()
 const settledLabels = new WeakMap<CompiledMark, LabelItem>()
 
-/** The item that a mark has settled to; made once. */
-function settled<Item>(known: WeakMap<CompiledMark, Item>, mark: CompiledMark, make: () => Item): Item {
-  const found = known.get(mark)
-  if (found) return found
-  const item = make()
-  known.set(mark, item)
-  return item
-}
-
 function pin(mark: CompiledMark, time: number, lastTime: number): PinItem | undefined {
   const { stop, arrive, number, shown } = mark
   const { pin: look } = stop
   const remaining = remainingAt(shown, time)
   const seen = look.shape === 'none' || remaining <= 0 ? undefined : pinAppearanceAt(time, arrive, lastTime, look)
   if (!seen) return undefined
-  const make = (): PinItem => ({
+  // A circle may still be on its way when the pin has settled.
+  const rests = seen === SETTLED && remaining === 1 && !look.circle
+  const known = rests ? settledPins.get(mark) : undefined
+  if (known) return known
+  const item: PinItem = {
     kind: 'pin',
     stop: stop.id,
     at: stop.at,
@@ -186,9 +189,9 @@ function pin(mark: CompiledMark, time: number, lastTime: number): PinItem | unde
     circle: (look.circle && circleAt(look.circle, time, arrive, lastTime, look.delay)) ?? null,
     ...seen,
     opacity: seen.opacity * remaining,
-  })
-  // A circle may still be on its way when the pin has settled.
-  return seen === SETTLED && remaining === 1 && !look.circle ? settled(settledPins, mark, make) : make()
+  }
+  if (rests) settledPins.set(mark, item)
+  return item
 }
 
 /** What is written in a pin; a mark beside the way has no number. */
@@ -210,25 +213,21 @@ function labels(marks: readonly CompiledMark[], time: number): LabelItem[] {
   const items: LabelItem[] = []
   for (const mark of marks) {
     const { stop, label, shown } = mark
+    if (!label || time <= label.from) continue
     const opacity = remainingAt(shown, time)
-    if (!label || time <= label.from || opacity <= 0) continue
+    if (opacity <= 0) continue
     const { style, appears } = stop.label
-    const elapsed = time - label.from
-    const make = (at: number | null): LabelItem => ({
-      kind: 'label',
-      stop: stop.id,
-      at: stop.at,
-      label,
-      style,
-      appears,
-      elapsed: at,
-      opacity,
-    })
-    items.push(
-      elapsed >= revealSeconds(appears, label.parts) && opacity === 1
-        ? settled(settledLabels, mark, () => make(null))
-        : make(elapsed >= revealSeconds(appears, label.parts) ? null : elapsed),
-    )
+    const passed = time - label.from
+    const elapsed = passed >= revealSeconds(appears, label.parts) ? null : passed
+    const rests = elapsed === null && opacity === 1
+    const known = rests ? settledLabels.get(mark) : undefined
+    if (known) {
+      items.push(known)
+      continue
+    }
+    const item: LabelItem = { kind: 'label', stop: stop.id, at: stop.at, label, style, appears, elapsed, opacity }
+    if (rests) settledLabels.set(mark, item)
+    items.push(item)
   }
   return items
 }

@@ -42,7 +42,7 @@ export function compileSpan(span: Span | null, stops: ReadonlyMap<string, StopTi
 /** How much is left, 1..0, of something that comes in a way of its own, and fades when its span is over. */
 export function remainingAt({ to, fade }: CompiledSpan, time: number): number {
   if (time >= to) return 0
-  return fade > 0 ? smooth((to - time) / fade) : 1
+  return to - time >= fade ? 1 : smooth((to - time) / fade)
 }
 
 /** The opacity, 0..1, of something shown during a span; both fades lie within the span, and share it if it is too short for them. */

@@ -12,6 +12,7 @@ export function imagesOf({ sheets, stops, landmarks, travellers }: Journey): Sho
   const vehicles = travellers.flatMap(({ legs }) =>
     legs.flatMap(({ vehicle, changes }) => [vehicle, ...changes.map((change) => change.vehicle)].flatMap((choice) => choice ?? [])),
   )
+  const lines = travellers.flatMap(({ legs }) => legs.flatMap(({ ink }) => (ink.planned ? [ink.line, ink.planned.line] : [ink.line])))
   return [
     ...sheets.map((sheet) => ({ image: sheet, missing: `The picture of the sheet “${sheet.name}” is not here: import it again.` })),
     ...stops.flatMap(({ name, postcards }) =>
@@ -24,6 +25,11 @@ export function imagesOf({ sheets, stops, landmarks, travellers }: Journey): Sho
       landmark.kind === 'mark'
         ? []
         : [{ image: landmark.picture, missing: `The picture “${landmark.name}” beside the way is not here: choose it again.` }],
+    ),
+    ...lines.flatMap((line) =>
+      line.kind === 'stamped' && line.picture
+        ? [{ image: line.picture, missing: 'The picture of a line’s marks is not here: choose it again.' }]
+        : [],
     ),
     ...vehicles.flatMap((vehicle) => [
       ...(vehicle.kind === 'image' ? [{ image: vehicle.picture, missing: 'The picture of a vehicle is not here: choose it again.' }] : []),

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { photoSchema } from './picture-schema'
 import { colour, unit } from './values'
 
 /** The look of a leg's line. Lengths are in reference pixels (rpx), those along the line at the zoom at which the leg is travelled. */
@@ -8,7 +9,7 @@ const stretch = z.number().min(1).max(400)
 /** Whether the pattern is stretched a little, so that the line begins and ends with a whole dash or mark. */
 const fitted = z.boolean().default(false)
 
-export const STAMPS = ['chevron', 'footprints', 'paws', 'waves', 'diamonds', 'crosses'] as const
+export const STAMPS = ['chevron', 'footprints', 'paws', 'waves', 'diamonds', 'crosses', 'own'] as const
 
 export const lineSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('solid') }),
@@ -21,7 +22,16 @@ export const lineSchema = z.discriminatedUnion('kind', [
   /** Rails on sleepers, and the space between two of these. */
   z.strictObject({ kind: z.literal('railway'), space: stretch.default(16) }),
   /** Marks in the direction of travel, and the space between two of them. */
-  z.strictObject({ kind: z.literal('stamped'), stamp: z.enum(STAMPS).default('chevron'), space: stretch.default(18), fitted }),
+  z
+    .strictObject({
+      kind: z.literal('stamped'),
+      stamp: z.enum(STAMPS).default('chevron'),
+      /** The mark of one's own, which faces to the right. */
+      picture: photoSchema.nullable().default(null),
+      space: stretch.default(18),
+      fitted,
+    })
+    .refine(({ stamp, picture }) => stamp !== 'own' || picture !== null, 'has no picture, though its mark is one of its own'),
   /** Not seen: the leg only guides its vehicle. */
   z.strictObject({ kind: z.literal('hidden') }),
 ])
@@ -115,7 +125,8 @@ export const inkSchema = z.strictObject({
 
 export type Ink = z.output<typeof inkSchema>
 export type Line = z.output<typeof lineSchema>
-export type Stamp = (typeof STAMPS)[number]
+/** The marks that are drawn by the application. */
+export type Stamp = Exclude<(typeof STAMPS)[number], 'own'>
 export type Glow = z.output<typeof glowSchema>
 export type Arrow = z.output<typeof arrowSchema>
 export type Leader = z.output<typeof leaderSchema>

@@ -12,6 +12,7 @@ import { tileSize } from '#core/sheet/pyramid'
 import type { CanvasSpace } from '#draw/canvas-space'
 import { spaceOf } from '#draw/canvas-space'
 import { carriedPictureWidth } from '#draw/carried'
+import { ownStampWidth } from '#draw/ink'
 import { standingWidth } from '#draw/landmark'
 import type { TilePicture } from '#draw/mosaic'
 import { layMosaic, pictureOf, wholeTile } from '#draw/mosaic'
@@ -85,6 +86,12 @@ export interface ServerStudio extends Studio {
 /** The whole pictures that an item shows, how wide they are in the output, in pixels, and what they are called where they are missing. */
 function wholePictures(item: FrameItem, space: CanvasSpace): [picture: Photo, outputWidth: number, what: string][] {
   const { scale } = space
+  if (item.kind === 'ink' || item.kind === 'planned') {
+    const { line, width } = item.kind === 'ink' ? item.ink : item.planned
+    return line.kind === 'stamped' && line.stamp === 'own'
+      ? [[line.picture!, ownStampWidth(width, scale), 'picture of a line’s marks']]
+      : []
+  }
   if (item.kind === 'standing') return [[item.picture.picture, standingWidth(space, item.picture), 'picture beside the way']]
   if (item.kind === 'pin' && item.pin.shape === 'own') return [[item.pin.picture!, ownPinWidth(item.pin, scale), 'picture of a pin']]
   if (item.kind === 'postcard' && item.postcard.photo)

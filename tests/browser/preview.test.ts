@@ -5,6 +5,7 @@ import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { frameTime } from '#core/pace/rate'
 import { editPostcard } from '#core/edits/postcards'
+import { editLeg } from '#core/edits/legs'
 import { addLandmark, newMark, newPicture, turnPicture } from '#core/edits/landmarks'
 import { editMark } from '#core/edits/marks'
 import { editStop } from '#core/edits/stops'
@@ -16,7 +17,7 @@ import { addStop } from '#core/edits/visits'
 import { setWash } from '#core/edits/sheets'
 import { createJourney } from '#core/journey/create'
 import type { Journey, Landmark } from '#core/journey/schema'
-import { glowSchema, inkSchema, PIN_SHAPES, washSchema } from '#core/journey/schema'
+import { glowSchema, inkSchema, PIN_SHAPES, vehicleSchema, washSchema } from '#core/journey/schema'
 import { WASH_PRESETS } from '#core/sheet/wash'
 import { VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { paintStill } from '#render/still'
@@ -96,7 +97,7 @@ describe('preview and server frame', () => {
     expect(await difference(id, editStop(large, 'emberlight', { postcards: [] }), 23.5)).toBeGreaterThan(15)
   })
 
-  it('agree on what is beside the way, straight down and tilted: marks, names, standing and lying pictures, a pin of one’s own', async () => {
+  it('agree on what is beside the way, straight down and tilted: marks, names, standing and lying pictures, a pin and the marks of a line of one’s own, a carried flag', async () => {
     const journey = stillDemo(await movingDemo())
     const photo = journey.stops.find(({ id }) => id === 'emberlight')!.postcards[0]!.photo!
     const beside = [
@@ -106,7 +107,10 @@ describe('preview and server frame', () => {
       turnPicture(addLandmark(journey, newPicture('f', { x: 4300, y: 2300 }, 'Pier', photo, 0.2)), 'f', 'lying').landmarks[0]!,
     ]
     const own = { shape: 'own', picture: { ...photo, anchor: { x: 0.5, y: 1 } }, size: 120 } as const
-    const full = editMark(beside.reduce(addLandmark, journey), 'm', { pin: own })
+    const ink = inkSchema.parse({ width: 24, line: { kind: 'stamped', stamp: 'own', picture: photo, space: 30 }, shadow: {} })
+    const train = vehicleSchema.parse({ kind: 'catalogue', artwork: 'bus', size: 160, lively: 1, carries: { kind: 'flag', size: 80 } })
+    const dressed = editLeg(editLeg(beside.reduce(addLandmark, journey), 'night-train', { ink }), 'bicycle', { vehicle: train })
+    const full = editMark(dressed, 'm', { pin: own })
     for (const view of [journey.camera, { ...journey.camera, pitch: 45, bearing: 30 }]) {
       const seen = setCamera(full, view)
       const id = await store(seen)

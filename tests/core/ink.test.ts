@@ -9,9 +9,12 @@ import { frameAt } from '#core/frame/frame-at'
 import { lineNoise } from '#core/geometry/noise'
 import { fittedPattern, piecesBetween } from '#core/geometry/stroke'
 import { inkSchema } from '#core/journey/schema'
+import { imagesOf } from '#core/journey/images'
 import { frameTime } from '#core/pace/rate'
+import { spaceOf } from '#draw/canvas-space'
+import { inkParts } from '#draw/ink-parts'
 import type { InkInput } from '../support/inks'
-import { journeyOver } from '../support/journeys'
+import { journeyOver, paperPhoto } from '../support/journeys'
 
 /** A trip of two straight legs of 1000 gu without vehicles, at one ground unit to the reference pixel. */
 const trip = (ink: InkInput) =>
@@ -201,6 +204,38 @@ describe('trail and vehicle', () => {
       ),
       { numRuns: 30 },
     )
+  })
+})
+
+describe('marks of one’s own', () => {
+  const picture = { ...paperPhoto, width: 300, height: 100 }
+  const line = { kind: 'stamped', stamp: 'own', picture, space: 40 } as const
+  const space = spaceOf(
+    { view: { centre: { x: 600, y: 500 }, zoom: 1, bearing: 0, pitch: 0 }, reference: { width: 1920, height: 1080 }, isMoving: false },
+    1,
+  )
+
+  it('lie along the line, as long as other marks are and in the shape of their picture', () => {
+    const compiled = trip({ width: 20, line })
+    const item = inkOn(compiled, 'l1', 99)!
+    const [part] = inkParts(space, { ...item, ...item.ink }, false)
+    if (part?.kind !== 'shapes') throw new Error('There are no marks.')
+    const { quads } = part.pictures!
+    expect(quads.length).toBeGreaterThan(8)
+    for (const { rings } of quads) {
+      const [ax, ay, bx, by, , , dx, dy] = rings[0]!
+      // 2.6 widths of the line, and a third of that across; the line runs to the right.
+      expect(bx! - ax!).toBeCloseTo(52, 6)
+      expect(by! - ay!).toBeCloseTo(0, 6)
+      expect([dx! - ax!, dy! - ay!].map((n) => n.toFixed(3).replace('-0.000', '0.000'))).toEqual(['0.000', (52 / 3).toFixed(3)])
+    }
+  })
+
+  it('need a picture, which the journey then needs, too', () => {
+    expect(() => inkSchema.parse({ line: { ...line, picture: null } })).toThrow(/has no picture/)
+    const images = imagesOf(trip({ line, planned: { line } }).journey)
+    expect(new Set(images.map(({ missing }) => missing))).toEqual(new Set(['The picture of a line’s marks is not here: choose it again.']))
+    expect(images).toHaveLength(4)
   })
 })
 

@@ -59,7 +59,9 @@ export const EVERY_INK: readonly (readonly [name: string, ink: InkInput])[] = [
   ...Object.entries(LINES),
   ...Object.entries(HANDS),
   ...Object.entries(COMINGS),
-  ...STAMPS.map((stamp) => [`stamped with ${stamp}`, { width: 14, line: { kind: 'stamped', stamp } }] as const),
+  ...STAMPS.filter((stamp) => stamp !== 'own').map(
+    (stamp) => [`stamped with ${stamp}`, { width: 14, line: { kind: 'stamped', stamp } }] as const,
+  ),
   ['with square caps', { cap: 'square', width: 40 }],
   ['with a casing', { width: 16, casing: { width: 8 } }],
   ['with a shadow', { width: 16, shadow: { blur: 12, offset: 14 } }],

@@ -1,22 +1,39 @@
 import type { Journey } from '#core/journey/schema'
 
-/** A journey as it could be before version 8: one postcard at a stop at most, framed as a print, on a side of its pin. */
+/** A journey as it could be before version 8: one postcard at a stop at most, framed as a print, on a side of its pin; vehicles that keep still. */
 export const withoutVersion8 = (journey: Journey): Journey => ({
   ...journey,
+  landmarks: [],
   stops: journey.stops.map((stop) => ({
     ...stop,
     postcards: stop.postcards.slice(0, 1).map((card) => ({ ...card, id: 'card', frame: 'print', comes: 'pop', goes: 'fade' })),
+  })),
+  travellers: journey.travellers.map((traveller) => ({
+    ...traveller,
+    legs: traveller.legs.map(({ vehicle, ...leg }) => {
+      const { lively, carries, ...still } = vehicle ?? {}
+      void [lively, carries]
+      return { ...leg, vehicle: vehicle && (still as typeof vehicle) }
+    }),
   })),
 })
 
 /** A document of the present version as version 7 would have written it. */
 export function asVersion7(document: unknown): Record<string, unknown> {
-  const { stops, ...rest } = JSON.parse(JSON.stringify(document)) as { stops: { postcards: Card[] }[] }
+  const { stops, travellers, order, colours, landmarks, ...rest } = JSON.parse(JSON.stringify(document)) as {
+    stops: { pin: Record<string, unknown>; postcards: Card[] }[]
+    travellers: { legs: Record<string, unknown>[]; enters: unknown; changes: unknown; leaves: unknown }[]
+    order: unknown
+    colours: unknown
+    landmarks: unknown
+  }
+  void [order, colours, landmarks]
   return {
     ...rest,
     version: 7,
-    stops: stops.map(({ postcards: [card], ...stop }) => ({
+    stops: stops.map(({ pin: { picture, ...pin }, postcards: [card], ...stop }) => ({
       ...stop,
+      pin: (void picture, pin),
       postcard: card
         ? {
             photo: card.photo,
@@ -29,6 +46,13 @@ export function asVersion7(document: unknown): Record<string, unknown> {
             stays: card.stays,
           }
         : null,
+    })),
+    travellers: travellers.map(({ legs, enters, changes, leaves, ...traveller }) => ({
+      ...traveller,
+      legs: legs.map(({ changes: rides, aside, vehicle, ...leg }) => {
+        const { lively, carries, ...still } = (vehicle ?? {}) as Record<string, unknown>
+        return (void [rides, aside, lively, carries, enters, changes, leaves], { ...leg, vehicle: vehicle && still })
+      }),
     })),
   }
 }

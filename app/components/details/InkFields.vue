@@ -18,6 +18,7 @@ import PercentSlider from '~/components/fields/PercentSlider.vue'
 import PictureChoice from '~/components/fields/PictureChoice.vue'
 import { useInkPictures } from '~/composables/use-ink-pictures'
 import { useLegEdits } from '~/composables/use-leg-edits'
+import { useOwnPicture } from '~/stores/own-picture'
 import { useEditor } from '~/stores/editor'
 import { AFTER_FIELDS, AFTER_NAMES, COMING_NAMES, HAND_NAMES, LINE_FIELDS, LINE_KINDS, STAMP_NAMES } from './ink-fields'
 import InkGroup from './InkGroup.vue'
@@ -53,6 +54,18 @@ function chooseLine(kind: Line['kind']) {
 }
 const lineFields = computed(() => LINE_FIELDS[ink.value.line.kind] as readonly FieldSpec<Line>[])
 const afterFields = computed(() => AFTER_FIELDS[ink.value.after.kind] as readonly FieldSpec<Ink['after']>[])
+const own = useOwnPicture()
+/** A mark of one's own needs a picture first; one that is there already is taken again. */
+function chooseStamp(stamp: keyof typeof STAMP_NAMES) {
+  const { line } = ink.value
+  if (line.kind !== 'stamped') return
+  if (stamp === 'own' && !line.picture) return chooseOwnStamp()
+  setOnce({ line: { ...line, stamp } })
+}
+function chooseOwnStamp() {
+  const { line } = ink.value
+  if (line.kind === 'stamped') own.choose('stamp', (picture) => setOnce({ line: { ...line, stamp: 'own', picture } }))
+}
 const stamps = Object.entries(STAMP_NAMES).map(([value, title]) => ({ value, title }))
 
 const CAPS = [
@@ -133,9 +146,14 @@ const WAKE = 400
       :aria-labelledby="id"
       :items="stamps"
       :model-value="ink.line.stamp"
-      @update:model-value="(stamp) => setOnce({ line: { ...ink.line, stamp } as Line })"
+      data-testid="stamp"
+      @update:model-value="(stamp) => chooseStamp(stamp as keyof typeof STAMP_NAMES)"
     />
   </FieldRow>
+  <div v-if="ink.line.kind === 'stamped' && ink.line.stamp === 'own'" class="buttons">
+    <v-btn size="small" variant="outlined" @click="chooseOwnStamp">Another picture …</v-btn>
+  </div>
+  <p v-if="own.failure && !own.original && ink.line.kind === 'stamped'" class="error" role="alert">{{ own.failure }}</p>
   <FieldList
     :model-value="ink.line"
     :fields="lineFields"
@@ -258,6 +276,9 @@ const WAKE = 400
 </template>
 
 <style scoped>
+.error {
+  color: var(--vermilion);
+}
 .sample {
   width: 100%;
   height: 100%;

@@ -24,6 +24,7 @@ export const STAMP_NAMES = {
   waves: 'Waves',
   diamonds: 'Diamonds',
   crosses: 'Crosses',
+  own: 'A picture of your own …',
 } as const satisfies Record<Extract<Line, { kind: 'stamped' }>['stamp'], string>
 
 export const LINE_FIELDS: { [K in Line['kind']]: readonly FieldSpec<Extract<Line, { kind: K }>>[] } = {
