@@ -69,7 +69,7 @@ try {
   await shot('stop-details')
   await page.getByTestId('stop-handle').nth(4).click()
   await page.getByTestId('show-postcard').click()
-  await page.getByTestId('postcard-stays').scrollIntoViewIfNeeded()
+  await page.getByTestId('postcard-words').scrollIntoViewIfNeeded()
   await shot('postcard')
   await scrubTo(600)
   await page.getByTestId('bend-seaplane').click()

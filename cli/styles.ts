@@ -1,4 +1,4 @@
-/** Paints all ready-made looks, of lines and of the whole journey, into one picture: `npm run styles -- --out FILE`. */
+/** Paints all ready-made looks, of lines, postcards and the whole journey, into one picture: `npm run styles -- --out FILE`. */
 import { parseArgs } from 'node:util'
 import type { Canvas } from '@napi-rs/canvas'
 import { createCanvas } from '@napi-rs/canvas'
@@ -11,7 +11,8 @@ import { setCamera } from '#core/edits/views'
 import { editStop } from '#core/edits/stops'
 import { addStop } from '#core/edits/visits'
 import { createJourney } from '#core/journey/create'
-import type { Ink, Journey } from '#core/journey/schema'
+import type { CardFrame, Ink, Journey } from '#core/journey/schema'
+import { CARD_FRAMES, inkSchema, postcardSchema } from '#core/journey/schema'
 import { freshDemo } from '#demo/seed'
 import type { Surface } from '#draw/studio'
 import { paintStill } from '#render/still'
@@ -66,10 +67,43 @@ interface Cell {
 }
 
 const { journey, folder } = await freshDemo()
+/** A photo and a text in a frame, side by side over the demo's map. */
+function carded(frame: CardFrame): Journey {
+  const { photo } = journey.stops.find(({ postcards }) => postcards.length > 0)!.postcards[0]!
+  const at = { x: 3200, y: 1800 }
+  const card = (id: string, x: number, fields: object) =>
+    postcardSchema.parse({ id, frame, place: { kind: 'free', x, y: 0 }, size: 270, stays: 'end', ...fields })
+  const cards = [
+    card('photo', -150, { photo, text: 'Emberlight at dusk', tilt: -3 }),
+    card('text', 160, { text: 'Rowed across before breakfast', tilt: 2 }),
+  ]
+  const view = { centre: at, zoom: 0.5, bearing: 0, pitch: 0 }
+  const [stop] = journey.stops
+  const alone: Journey = { ...journey, camera: view, views: [], captions: [], landmarks: [] }
+  return {
+    ...alone,
+    stops: alone.stops.map((known) => ({
+      ...known,
+      pin: { ...known.pin, shape: 'none' },
+      label: { ...known.label, shown: false },
+      ...(known === stop ? { at, postcards: cards } : { postcards: [] }),
+    })),
+    travellers: alone.travellers.map((traveller) => ({
+      ...traveller,
+      legs: traveller.legs.map((leg) => ({ ...leg, ink: inkSchema.parse({ line: { kind: 'hidden' } }), vehicle: null })),
+    })),
+  }
+}
+
 const cells: Cell[] = [
   ...INK_STYLES.map(({ name, ink }) => ({
     name,
     paint: () => paintStill('/nowhere', sample(ink), 7.4),
+    part: { x: (1920 - CELL.width) / 2, y: (1080 - CELL.height) / 2, ...CELL },
+  })),
+  ...CARD_FRAMES.map((frame) => ({
+    name: `Postcard: ${frame}`,
+    paint: () => paintStill(folder, carded(frame), 99),
     part: { x: (1920 - CELL.width) / 2, y: (1080 - CELL.height) / 2, ...CELL },
   })),
   ...JOURNEY_LOOKS.map((look) => ({

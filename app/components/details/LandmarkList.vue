@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { nanoid } from 'nanoid'
 import { addLandmark, moveLandmark, newMark, newPicture } from '#core/edits/landmarks'
+import type { Point } from '#core/geometry/point'
 import type { Landmark } from '#core/journey/schema'
 import { LIMITS } from '#core/journey/schema'
 import SortableList from '~/components/fields/SortableList.vue'
@@ -13,13 +14,24 @@ const editor = useEditor()
 const stage = useStage()
 const own = useOwnPicture()
 
+/** So far beside another one comes one that would be in the same place, in reference pixels. */
+const STEP = 60
+/** The middle of the stage, or the next free place beside it. */
+function spot(): Point {
+  const { centre, zoom } = stage.view
+  const isTaken = ({ x, y }: Point) => editor.journey!.landmarks.some(({ at }) => at.x === x && at.y === y)
+  let at = { ...centre }
+  while (isTaken(at)) at = { x: at.x + STEP / zoom, y: at.y + STEP / zoom }
+  return at
+}
+
 function add(landmark: Landmark) {
   if (editor.edit((journey) => addLandmark(journey, landmark))) editor.select({ kind: 'landmark', id: landmark.id })
 }
-const addMark = (name: string, hasPin: boolean) => add(newMark(editor.journey!, nanoid(10), { ...stage.view.centre }, name, hasPin))
+const addMark = (name: string, hasPin: boolean) => add(newMark(editor.journey!, nanoid(10), spot(), name, hasPin))
 const addPicture = () =>
   own.choose('landmark', (picture, { anchor }, name) =>
-    add({ ...newPicture(nanoid(10), { ...stage.view.centre }, name, picture, stage.view.zoom), anchor } as Landmark),
+    add({ ...newPicture(nanoid(10), spot(), name, picture, stage.view.zoom), anchor } as Landmark),
   )
 
 const KINDS: Readonly<Record<Landmark['kind'], string>> = { mark: 'Mark', standing: 'Picture', lying: 'Picture on the ground' }
