@@ -6,6 +6,7 @@ import { placeAt } from './canvas-space'
 import { LINE, PAPER } from './colour'
 import { setFont } from './fonts'
 import type { Studio } from './studio'
+import { smoothly } from './picture'
 
 /** The staff under what is carried, and its width, as shares of its height. */
 const STAFF = 0.45
@@ -105,11 +106,7 @@ function paintCargo(context: CanvasRenderingContext2D, studio: Studio, space: Ca
     case 'picture': {
       const found = studio.wholePicture(carried.picture, carriedPictureWidth(carried, space.scale))
       if (!found) return
-      // Reset, so that nothing else painted on this canvas depends on it.
-      const { imageSmoothingQuality } = context
-      context.imageSmoothingQuality = 'high'
-      context.drawImage(found.image, -width / 2, -size, width, size)
-      context.imageSmoothingQuality = imageSmoothingQuality
+      smoothly(context, () => context.drawImage(found.image, -width / 2, -size, width, size))
       return
     }
     default:

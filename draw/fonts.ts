@@ -1,6 +1,6 @@
 import type { Script } from '#core/type/families'
-import { FAMILIES, weightOf } from '#core/type/families'
-import type { FamilyId } from '#core/type/families'
+import { FAMILIES, familyOf, fileOf, isOwnFamily, weightOf } from '#core/type/families'
+import type { FamilyId, FamilyName } from '#core/type/families'
 import type { Face } from '#core/type/measure'
 import { HOUSE_FACE } from '#core/type/measure'
 
@@ -11,8 +11,8 @@ import { HOUSE_FACE } from '#core/type/measure'
 export interface FontPart {
   /** The name under which it is registered. */
   registered: string
-  /** The package of @fontsource that it is in, and its file name within that package's folder `files`. */
-  family: FamilyId
+  /** The package of @fontsource that it is in, and its file name within that package's folder `files`; of a font of one's own, its typeface and the SHA-256 of its file. */
+  family: FamilyName
   file: string
 }
 
@@ -20,6 +20,7 @@ const nameOf = (family: FamilyId, weight: number, script: Script): string => `Ze
 
 /** The files of a face: one for each script. */
 export function fontParts({ family, weight: asked }: Pick<Face, 'family' | 'weight'>): FontPart[] {
+  if (isOwnFamily(family)) return [{ registered: `Zephyrine ${family}`, family, file: fileOf(family) }]
   const weight = weightOf(family, asked)
   return FAMILIES[family].scripts.map((script) => ({
     registered: nameOf(family, weight, script),
@@ -46,6 +47,6 @@ function stackOf({ family, weight: asked }: Face): string {
 /** Sets letters of the given size, in the canvas's units. */
 export function setFont(context: CanvasRenderingContext2D, size: number, face: Face = HOUSE_FACE): void {
   context.font = `${size}px ${stackOf(face)}, serif`
-  context.wordSpacing = `${size * FAMILIES[face.family].wordSpace}px`
+  context.wordSpacing = `${size * familyOf(face.family).wordSpace}px`
   context.letterSpacing = `${size * face.spacing}px`
 }

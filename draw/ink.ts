@@ -16,6 +16,7 @@ import { LEADER_FIGURES } from './stamps'
 import { cutByCell, strandsOf, widened } from './strand'
 import { paintStrands } from './stroke'
 import type { Studio, Surface } from './studio'
+import { smoothly } from './picture'
 
 /** Cleared surfaces of the size asked for, for one item at a time. */
 export interface InkLayers extends SoftLayers {
@@ -166,16 +167,14 @@ function paintPictures(
 ): void {
   const found = studio.wholePicture(picture, ownStampWidth(width / STAMP_LENGTH, space.scale))
   if (!found) return
-  const { imageSmoothingQuality } = context
-  context.imageSmoothingQuality = 'high'
-  for (const { rings } of quads) {
-    const [ax, ay, bx, by, , , dx, dy] = rings[0]! as [number, number, number, number, number, number, number, number]
-    placeInFrame(context, space)
-    context.transform(bx - ax, by - ay, dx - ax, dy - ay, ax, ay)
-    context.drawImage(found.image, 0, 0, 1, 1)
-  }
-  // Reset, so that nothing else painted on this canvas depends on it.
-  context.imageSmoothingQuality = imageSmoothingQuality
+  smoothly(context, () => {
+    for (const { rings } of quads) {
+      const [ax, ay, bx, by, , , dx, dy] = rings[0]! as [number, number, number, number, number, number, number, number]
+      placeInFrame(context, space)
+      context.transform(bx - ax, by - ay, dx - ax, dy - ay, ax, ay)
+      context.drawImage(found.image, 0, 0, 1, 1)
+    }
+  })
   placeInFrame(context, space)
 }
 

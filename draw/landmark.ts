@@ -4,6 +4,7 @@ import type { CanvasSpace } from './canvas-space'
 import { placeAt } from './canvas-space'
 import { translucent } from './colour'
 import type { Studio } from './studio'
+import { smoothly } from './picture'
 
 /** The shadow at a picture's foot: its breadth and height, as shares of the picture's width. */
 const SHADOW = { across: 0.42, down: 0.1 } as const
@@ -55,10 +56,6 @@ export function paintStanding(
     context.fill()
     context.restore()
   }
-  // Reset, so that nothing else painted on this canvas depends on it.
-  const { imageSmoothingQuality } = context
-  context.imageSmoothingQuality = 'high'
-  context.drawImage(image, left, top, width, height)
-  context.imageSmoothingQuality = imageSmoothingQuality
+  smoothly(context, () => context.drawImage(image, left, top, width, height))
   context.globalAlpha = 1
 }

@@ -14,6 +14,7 @@ import { ICON_SIDE, PIN_ICON_PATHS } from './pin-icons'
 import { strandsOf } from './strand'
 import { paintStrands } from './stroke'
 import type { Studio } from './studio'
+import { smoothly } from './picture'
 
 export const pinPalette = (colour: string) => ({ colour, shade: mixColours(colour, LINE, 0.38), paper: PAPER, lamp: '#ffe3a0', line: LINE })
 
@@ -79,11 +80,7 @@ function paintOwn(context: CanvasRenderingContext2D, studio: Studio, space: Canv
   const [width, height] = [(picture.width * pin.size) / picture.height, pin.size]
   placeAt(context, space, at, standingScale(space, at) * scale)
   context.globalAlpha = opacity
-  // Reset, so that nothing else painted on this canvas depends on it.
-  const { imageSmoothingQuality } = context
-  context.imageSmoothingQuality = 'high'
-  context.drawImage(found.image, -anchor.x * width, -anchor.y * height, width, height)
-  context.imageSmoothingQuality = imageSmoothingQuality
+  smoothly(context, () => context.drawImage(found.image, -anchor.x * width, -anchor.y * height, width, height))
   context.globalAlpha = 1
 }
 

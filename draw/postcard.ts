@@ -12,6 +12,7 @@ import { placeAt, placeInFrame, standingScale } from './canvas-space'
 import { LINE, translucent } from './colour'
 import { setFont } from './fonts'
 import type { Studio } from './studio'
+import { smoothly } from './picture'
 
 /** The distance of the baseline below the line's middle, as a share of the letter size; measured on the house's face. */
 const BASELINE = 0.28
@@ -219,21 +220,19 @@ function paintPhoto(context: CanvasRenderingContext2D, studio: Studio, space: Ca
   }
   const { left, top, right, bottom } = shownPart(postcard)
   const { width: across, height: down } = picture.pixels
-  // Reset, so that nothing else painted on this canvas depends on it.
-  const { imageSmoothingQuality } = context
-  context.imageSmoothingQuality = 'high'
-  context.drawImage(
-    picture.image,
-    left * across,
-    top * down,
-    (right - left) * across,
-    (bottom - top) * down,
-    box.left,
-    box.top,
-    width,
-    height,
+  smoothly(context, () =>
+    context.drawImage(
+      picture.image,
+      left * across,
+      top * down,
+      (right - left) * across,
+      (bottom - top) * down,
+      box.left,
+      box.top,
+      width,
+      height,
+    ),
   )
-  context.imageSmoothingQuality = imageSmoothingQuality
 }
 
 function writeLines(context: CanvasRenderingContext2D, { lines, letters, text }: CardLayout): void {

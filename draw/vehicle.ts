@@ -8,6 +8,7 @@ import type { CanvasSpace } from './canvas-space'
 import { layAt, placeAt } from './canvas-space'
 import { LINE } from './colour'
 import type { Studio, Surface } from './studio'
+import { smoothly } from './picture'
 
 /** At the top of its flight a vehicle's shadow lies this many vehicle lengths off. */
 const SHADOW_OFFSET = 0.32
@@ -69,11 +70,7 @@ function paintLook(context: CanvasRenderingContext2D, studio: Studio, space: Can
       const picture = studio.wholePicture(vehicle.picture, pictureWidth(vehicle, space.scale))
       if (!picture) return
       const { left, top, right, bottom } = vehicle.posture.bounds
-      // Reset, so that nothing else painted on this canvas depends on it.
-      const { imageSmoothingQuality } = context
-      context.imageSmoothingQuality = 'high'
-      context.drawImage(picture.image, left, top, right - left, bottom - top)
-      context.imageSmoothingQuality = imageSmoothingQuality
+      smoothly(context, () => context.drawImage(picture.image, left, top, right - left, bottom - top))
       return
     }
     default:

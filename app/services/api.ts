@@ -7,8 +7,8 @@ import type { LonLat } from '#core/geo/lon-lat'
 import type { Past } from '#core/journey/history'
 import { pastSchema } from '#core/journey/history'
 import { parseJourney } from '#core/journey/parse'
-import type { DrawnMap, Journey, Plane, Sheet } from '#core/journey/schema'
-import { frameSchema, georeferenceSchema, planeSchema } from '#core/journey/schema'
+import type { DrawnMap, Journey, OwnFont, Plane, Sheet } from '#core/journey/schema'
+import { fontSchema, frameSchema, georeferenceSchema, planeSchema } from '#core/journey/schema'
 import type { SheetFormat } from '#core/sheet/limits'
 import { SHEET_FORMATS } from '#core/sheet/limits'
 
@@ -130,6 +130,10 @@ export const listStyles = async (): Promise<OwnStyle[]> => checked(z.array(ownSt
 export const keepStyle = async (style: NewStyle): Promise<OwnStyle> =>
   checked(ownStyleSchema, await request('/api/styles', json('POST', style)))
 export const deleteStyle = (id: string) => request(`/api/styles/${id}`, { method: 'DELETE' })
+
+/** Keeps a font file on the server. @returns what is needed to lay letters out in it */
+export const uploadFont = async (file: File): Promise<OwnFont> =>
+  checked(fontSchema, await request(`/api/fonts?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file }))
 
 const storageSchema = z.object({
   deleted: z.array(z.object({ id: z.string(), name: z.string(), deletedAt: z.number() })),

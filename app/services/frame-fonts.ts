@@ -1,3 +1,4 @@
+import { isOwnFamily } from '#core/type/families'
 import type { Face } from '#core/type/measure'
 import { fontParts } from '#draw/fonts'
 
@@ -16,7 +17,9 @@ export async function loadFaces(faces: readonly Pick<Face, 'family' | 'weight'>[
     [...parts.values()].map(({ registered, family, file }) => {
       const known = loading.get(registered)
       if (known) return known
-      const address = Object.entries(files).find(([path]) => path.endsWith(`/${family}/files/${file}`))![1]
+      const address = isOwnFamily(family)
+        ? `/api/fonts/${file}`
+        : Object.entries(files).find(([path]) => path.endsWith(`/${family}/files/${file}`))![1]
       const load = new FontFace(registered, `url(${address})`).load().then((face) => void document.fonts.add(face))
       loading.set(registered, load)
       // It is asked for again when it is needed next.

@@ -100,10 +100,10 @@ function ridesOf(leg: PlainLeg): TimedRide[] {
   const resolved = (choice: Leg['vehicle']) => choice && resolveVehicle(choice)
   const changes = leg.leg.changes.toSorted((a, b) => a.at - b.at)
   return [
-    { vehicle: resolved(leg.leg.vehicle), from: 0, at: leg.depart, how: 'cut' },
+    { choice: leg.leg.vehicle, vehicle: resolved(leg.leg.vehicle), from: 0, at: leg.depart, how: 'cut' },
     ...changes.map(({ at, vehicle, how }): TimedRide => {
       const from = at * leg.course.length
-      return { vehicle: resolved(vehicle), from, at: timeAt(leg, from), how }
+      return { choice: vehicle, vehicle: resolved(vehicle), from, at: timeAt(leg, from), how }
     }),
   ]
 }

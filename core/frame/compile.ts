@@ -22,6 +22,8 @@ import { asSheet } from './landmarks'
 import type { CompiledSpan } from './span'
 import { ALWAYS, compileSpan, timeOf } from './span'
 
+import { learnFonts } from '../type/measure'
+
 export type * from './compiled'
 
 /**
@@ -30,6 +32,7 @@ export type * from './compiled'
  * @throws JourneyError if the set times do not fit into the journey's length.
  */
 export function compile(journey: Journey, places?: LabelPlaces): CompiledJourney {
+  learnFonts(journey.fonts)
   const { rate } = journey.frame
   const frames = frameCount(journey.seconds, rate)
   const lastTime = frameTime(frames - 1, rate)

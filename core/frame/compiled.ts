@@ -14,6 +14,7 @@ import type {
   Stop,
   Traveller,
   VehicleChange,
+  VehicleChoice,
 } from '../journey/schema'
 import type { Vehicle } from '../vehicles/vehicle'
 import type { EasingFunction } from '../pace/easing'
@@ -107,6 +108,8 @@ export interface CompiledLeg extends TimedLeg {
 
 /** A part of a leg that one vehicle travels: the first one from its beginning, others from a mark on. */
 export interface TimedRide {
+  /** As the journey names it, and ready to be placed and painted. */
+  choice: VehicleChoice | null
   vehicle: Vehicle | null
   /** The length of the course at which it begins, and when that is reached. */
   from: number

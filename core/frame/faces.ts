@@ -1,3 +1,4 @@
+import { textStylesOf } from '../journey/lookup'
 import type { Journey } from '../journey/schema'
 import { smallWeight } from '../type/block'
 import type { Face } from '../type/measure'
@@ -15,15 +16,8 @@ export function facesIn(items: readonly FrameItem[]): Face[] {
 }
 
 /** The faces that a journey's labels and captions may be set in, each weight as it is asked for; small lines are medium at most. */
-export const facesOf = ({
-  stops,
-  landmarks,
-  captions,
-}: Pick<Journey, 'stops' | 'landmarks' | 'captions'>): Pick<Face, 'family' | 'weight'>[] =>
-  [
-    ...[...stops, ...landmarks].flatMap((place) => ('label' in place ? [place.label.style] : [])),
-    ...captions.map(({ style }) => style),
-  ].flatMap(({ family, weight }) => [
+export const facesOf = (journey: Pick<Journey, 'stops' | 'landmarks' | 'captions'>): Pick<Face, 'family' | 'weight'>[] =>
+  textStylesOf(journey).flatMap(({ family, weight }) => [
     { family, weight },
     { family, weight: smallWeight(weight) },
   ])

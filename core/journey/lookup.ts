@@ -1,6 +1,6 @@
 import { JourneyError } from '../error'
 import type { Point } from '../geometry/point'
-import type { Journey, Leg, Stop, Traveller } from './schema'
+import type { Journey, Leg, Stop, TextStyle, Traveller } from './schema'
 
 /** The traveller with an id. @throws JourneyError if there is none */
 export function travellerOf({ travellers }: Pick<Journey, 'travellers'>, id: string): Traveller {
@@ -29,3 +29,9 @@ export function legEnds(journey: Journey, id: string): [Point, Point] | undefine
   const [a, b] = [place(found.index), place(found.index + 1)]
   return a && b && [a, b]
 }
+
+/** All styles of text in a journey. */
+export const textStylesOf = ({ stops, landmarks, captions }: Pick<Journey, 'stops' | 'landmarks' | 'captions'>): TextStyle[] => [
+  ...[...stops, ...landmarks].flatMap((place) => ('label' in place ? [place.label.style] : [])),
+  ...captions.map(({ style }) => style),
+]

@@ -1,9 +1,12 @@
 import { z } from 'zod'
 import { FRAME_RATES } from '../pace/rate'
 import { NAMED_CURVES } from '../pace/easing'
+import type { FamilyName } from '../type/families'
+import { isOwnFamily, ownFamily } from '../type/families'
 import { VEHICLE_IDS } from '../vehicles/catalogue'
 import { MOST_ALTITUDE, MOST_SET_LEAN } from '../vehicles/vehicle'
 import { captionSchema, measuresSchema } from './caption-schema'
+import { fontSchema } from './font-schema'
 import { inkSchema } from './ink-schema'
 import { areaSchema, groundSchema, sheetSchema } from './sheet-schema'
 import { landmarkSchema } from './landmark-schema'
@@ -14,6 +17,7 @@ import { countIn, HEIGHTS_PATTERN, isRising, POINTS_PATTERN, TIMES_PATTERN } fro
 import { colour, id, LIMITS, momentSchema, point, seconds, unit, viewSchema } from './values'
 
 export * from './caption-schema'
+export * from './font-schema'
 export * from './ink-schema'
 export * from './label-schema'
 export * from './landmark-schema'
@@ -301,6 +305,8 @@ export const journeySchema = z
       .length(LAYERS.length)
       .refine((order) => new Set(order).size === LAYERS.length, 'must have each layer once')
       .default([...LAYERS]),
+    /** Fonts of one's own that its texts are set in. */
+    fonts: z.array(fontSchema).max(LIMITS.fonts).default([]),
     /** Colours that are kept for use again. */
     colours: z.array(colour).max(LIMITS.colours).default([]),
     /** What is seen beside the way, from the lowest to the uppermost. */
@@ -359,6 +365,14 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
     if ('traveller' in content && content.traveller !== null && !journey.travellers.some(({ id }) => id === content.traveller))
       complain(['captions', i, 'content', 'traveller'], `names the traveller "${content.traveller}", who is not in the journey`)
   })
+  const fonts = new Set<string>(journey.fonts.map(({ file }) => ownFamily(file)))
+  const checkFont = ({ family }: { family: FamilyName }, path: PropertyKey[]) => {
+    if (isOwnFamily(family) && !fonts.has(family))
+      complain([...path, 'style', 'family'], 'names a font that is not with the journey: add its file first')
+  }
+  journey.stops.forEach(({ label }, i) => checkFont(label.style, ['stops', i, 'label']))
+  journey.landmarks.forEach((landmark, i) => landmark.kind === 'mark' && checkFont(landmark.label.style, ['landmarks', i, 'label']))
+  journey.captions.forEach(({ style }, i) => checkFont(style, ['captions', i]))
   const legIds = new Set<string>()
   journey.travellers.forEach((traveller, t) => {
     const path = ['travellers', t]

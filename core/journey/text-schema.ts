@@ -1,10 +1,16 @@
 import { z } from 'zod'
+import type { OwnFamily } from '../type/families'
 import { FAMILY_IDS } from '../type/families'
 import { colour, unit } from './values'
 
 /** How letters in the film are set: those of labels, titles and readouts. */
 export const textStyleSchema = z.strictObject({
-  family: z.enum(FAMILY_IDS).default('alegreya'),
+  /** One of those that ship, or a font of the journey, by the SHA-256 of its file. */
+  family: z
+    .union([z.enum(FAMILY_IDS), z.custom<OwnFamily>((value) => typeof value === 'string' && /^own-[0-9a-f]{64}$/.test(value))], {
+      error: 'must be the name of a typeface, or own- and the SHA-256 of a font file',
+    })
+    .default('alegreya'),
   /** From 100 to 900; the family's nearest is used. */
   weight: z.int().min(100).max(900).default(700),
   /** Letter size in rpx. */

@@ -19,6 +19,7 @@ export const LIMITS = {
   changes: 20,
   views: 200,
   captions: 20,
+  fonts: 12,
   landmarks: 100,
   /** Kept for use again. */
   colours: 24,

@@ -15,6 +15,15 @@ export const FAMILY_IDS = [
 
 export type FamilyId = (typeof FAMILY_IDS)[number]
 
+/** A typeface from a font file of one's own, named by the SHA-256 of that file. */
+export type OwnFamily = `own-${string}`
+export type FamilyName = FamilyId | OwnFamily
+
+export const ownFamily = (file: string): OwnFamily => `own-${file}`
+export const isOwnFamily = (family: FamilyName): family is OwnFamily => family.startsWith('own-')
+/** The SHA-256 of the file of a typeface of one's own. */
+export const fileOf = (family: OwnFamily): string => family.slice('own-'.length)
+
 export interface Family {
   name: string
   /** The weights that ship, from the lightest. */
@@ -41,7 +50,12 @@ export const FAMILIES: Readonly<Record<FamilyId, Family>> = {
   oi: { name: 'Oi', weights: [400], scripts: ALL, wordSpace: 0 },
 }
 
+/** A font file has one weight, and its word space is taken to be right. */
+const OWN_FAMILY: Family = { name: 'A font of your own', weights: [400], scripts: [], wordSpace: 0 }
+
+export const familyOf = (family: FamilyName): Family => (isOwnFamily(family) ? OWN_FAMILY : FAMILIES[family])
+
 /** The weight of a family that is nearest to one asked for; of two equally near, the lighter. */
-export function weightOf(family: FamilyId, asked: number): number {
-  return FAMILIES[family].weights.reduce((best, weight) => (Math.abs(weight - asked) < Math.abs(best - asked) ? weight : best))
+export function weightOf(family: FamilyName, asked: number): number {
+  return familyOf(family).weights.reduce((best, weight) => (Math.abs(weight - asked) < Math.abs(best - asked) ? weight : best))
 }

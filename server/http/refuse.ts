@@ -7,7 +7,8 @@ import { describeIssue, parseJourney } from '#core/journey/parse'
 import { imagesOf } from '#core/journey/images'
 import type { Journey } from '#core/journey/schema'
 import { MOST_WEIGHT } from '#core/journey/weight'
-import { database } from '../storage/database'
+import { database, dataFolder } from '../storage/database'
+import { hasFont } from '../storage/font-files'
 import { findImage } from '../storage/images'
 
 /** An error response whose message is one sentence for the person at the screen. */
@@ -24,26 +25,26 @@ export function idParameter(event: H3Event, name = 'id'): string {
 const MOST_BODY = MOST_WEIGHT + 16 * 1024 ** 2
 
 /** The body of a request. Anything beyond the limit is drained: closing the connection would keep the answer from the client. */
-async function boundedText(event: H3Event): Promise<string> {
+export async function boundedBody(event: H3Event, most: number, tooLarge: string): Promise<Buffer> {
   const { req } = event.node
   const chunks: Buffer[] = []
   let bytes = 0
   await new Promise<void>((resolve, reject) => {
     req.on('data', (chunk: Buffer) => {
       bytes += chunk.length
-      if (bytes <= MOST_BODY) chunks.push(chunk)
+      if (bytes <= most) chunks.push(chunk)
     })
     req.on('end', resolve)
     req.on('error', reject)
   })
-  if (bytes > MOST_BODY) throw refusal(413, 'What was sent is too large for a journey.')
-  return Buffer.concat(chunks).toString('utf8')
+  if (bytes > most) throw refusal(413, tooLarge)
+  return Buffer.concat(chunks)
 }
 
 /** The JSON body of a request, checked against a schema. */
 export async function jsonBody<T>(event: H3Event, schema: z.ZodType<T>): Promise<T> {
   let data: unknown
-  const text = await boundedText(event)
+  const text = (await boundedBody(event, MOST_BODY, 'What was sent is too large for a journey.')).toString('utf8')
   try {
     data = JSON.parse(text)
   } catch {
@@ -58,6 +59,8 @@ export async function jsonBody<T>(event: H3Event, schema: z.ZodType<T>): Promise
 export function checkedJourney(data: unknown): Journey {
   const journey = orRefuse(() => parseJourney(data))
   for (const { image, missing } of imagesOf(journey)) if (!findImage(database(), image.image)) throw refusal(422, missing)
+  for (const { file, name } of journey.fonts)
+    if (!hasFont(dataFolder(), file)) throw refusal(422, `The font “${name}” is not here: add its file again.`)
   return journey
 }
 
@@ -65,6 +68,15 @@ export function checkedJourney(data: unknown): Journey {
 export function orRefuse<T>(run: () => T): T {
   try {
     return run()
+  } catch (error) {
+    throw error instanceof JourneyError ? refusal(422, error.message) : error
+  }
+}
+
+/** The same of something that takes a while. */
+export async function orRefuseLater<T>(result: Promise<T>): Promise<T> {
+  try {
+    return await result
   } catch (error) {
     throw error instanceof JourneyError ? refusal(422, error.message) : error
   }

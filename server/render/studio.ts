@@ -26,15 +26,24 @@ import { fontParts } from '#draw/fonts'
 import type { Face } from '#core/type/measure'
 import { HOUSE_FACE } from '#core/type/measure'
 import { facesIn } from '#core/frame/faces'
+import { isOwnFamily } from '#core/type/families'
+import { fontPath, hasFont } from '../storage/font-files'
 import { hasTiles, readTile } from '../sheets/tiles'
 
 const require = createRequire(join(process.cwd(), 'package.json'))
 const registered = new Set<string>()
 
-/** Makes a face known to the canvases, if it is not yet. */
-function registerFace(face: Pick<Face, 'family' | 'weight'>): void {
+/** Makes a face known to the canvases, if it is not yet. @throws JourneyError if it is one's own, and its file is not in the data folder */
+function registerFace(face: Pick<Face, 'family' | 'weight'>, data: string): void {
   for (const { registered: name, family, file } of fontParts(face)) {
     if (registered.has(name)) continue
+    if (isOwnFamily(family)) {
+      if (!hasFont(data, file)) throw new JourneyError(`A font of your own is missing in ${data}: add its file again.`)
+      if (!GlobalFonts.register(readFileSync(fontPath(data, file)), name))
+        throw new JourneyError('A font of your own cannot be used for the film: choose another.')
+      registered.add(name)
+      continue
+    }
     const folder = join(dirname(require.resolve(`@fontsource/${family}/package.json`)), 'files')
     GlobalFonts.register(readFileSync(join(folder, file)), name)
     registered.add(name)
@@ -105,7 +114,7 @@ function wholePictures(item: FrameItem, space: CanvasSpace): [picture: Photo, ou
 
 /** The painter's studio on the server, with the sheets of a data folder. */
 export function createServerStudio(folder: string): ServerStudio {
-  registerFace(HOUSE_FACE)
+  registerFace(HOUSE_FACE, folder)
   const held = new Map<string, { image: string; mosaic: Mosaic; picture: SheetPicture }>()
   /** The levels at which each sheet is held, the finest first. */
   const levels = new Map<string, number[]>()
@@ -148,7 +157,7 @@ export function createServerStudio(folder: string): ServerStudio {
       const space = spaceOf(frame, scale)
       const { projection } = space
       let isNew = false
-      for (const face of facesIn(items)) registerFace(face)
+      for (const face of facesIn(items)) registerFace(face, folder)
       for (const item of items) {
         if (item.kind === 'sheet') {
           const { sheet, edge } = item

@@ -72,7 +72,14 @@ export class JobLine {
     const child = startReader()
     child.on('message', (message) => {
       const answer = answerSchema.parse(message)
-      if (this.child !== child || answer.is === 'progress' || answer.is === 'built' || answer.id !== this.current?.id) return
+      if (
+        this.child !== child ||
+        answer.is === 'progress' ||
+        answer.is === 'built' ||
+        answer.is === 'font' ||
+        answer.id !== this.current?.id
+      )
+        return
       this.settle(answer.is === 'failed' ? failureOf(answer) : answer)
     })
     child.on('error', (error) => console.error(error))

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { fontSchema } from '#core/journey/font-schema'
 import { drawnMapSchema, georeferenceSchema } from '#core/journey/sheet-schema'
 import { SHEET_FORMATS } from '#core/sheet/limits'
 import type { SheetFormat } from '#core/sheet/limits'
@@ -14,6 +15,8 @@ export const jobSchema = z.discriminatedUnion('do', [
     /** Where the tile file is to be made. */
     tiles: z.string(),
   }),
+  /** Reads the measures of a font file. */
+  z.object({ do: z.literal('font'), path: z.string(), name: z.string() }),
   /** Draws a region of a vector image into tiles of one level. */
   z.object({
     do: z.literal('draw'),
@@ -35,7 +38,8 @@ export type Job = z.infer<typeof jobSchema>
 export type ImportJob = Extract<Job, { do: 'import' }>
 export type DrawJob = Extract<Job, { do: 'draw' }>
 /** The jobs of a process that is kept. */
-export type KeptJob = Exclude<Job, ImportJob>
+export type FontJob = Extract<Job, { do: 'font' }>
+export type KeptJob = Exclude<Job, ImportJob | FontJob>
 
 /** The facts about an imported image. */
 export const builtSchema = z.object({
@@ -51,6 +55,7 @@ export type Built = z.infer<typeof builtSchema>
 export const answerSchema = z.discriminatedUnion('is', [
   z.object({ is: z.literal('progress'), share: z.number().min(0).max(1) }),
   z.object({ is: z.literal('built'), built: builtSchema, peakMiB: z.number() }),
+  z.object({ is: z.literal('font'), font: fontSchema.omit({ file: true }) }),
   z.object({ is: z.literal('drawn'), id: z.int() }),
   /** A WebP picture in base64, and the detail of the map's coasts, on the Earth in metres and in a film in pixels. */
   z.object({

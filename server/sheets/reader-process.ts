@@ -2,8 +2,9 @@ import { readFileSync } from 'node:fs'
 import { cpus } from 'node:os'
 import sharp from 'sharp'
 import { JourneyError } from '#core/error'
+import { parseFont } from '../fonts/parse-font'
 import { importSvg } from './drawing'
-import type { Answer, Built, ImportJob, KeptJob } from './job'
+import type { Answer, Built, ImportJob, Job, KeptJob } from './job'
 import { jobSchema } from './job'
 import { importMbtiles } from './mbtiles'
 import { importPdf } from './pdf'
@@ -74,14 +75,20 @@ async function runKept(job: KeptJob): Promise<Answer> {
   }
 }
 
+async function runJob(job: Job): Promise<void> {
+  if (job.do === 'import') return runImport(job)
+  if (job.do === 'font') return void answer({ is: 'font', font: parseFont(readFileSync(job.path), job.name) })
+  answer(await runKept(job))
+}
+
 process.on('message', (message) => {
   const job = jobSchema.parse(message)
-  const work = job.do === 'import' ? runImport(job) : runKept(job).then(answer)
+  const work = runJob(job)
   work.catch((error: unknown) => {
     const expected = error instanceof JourneyError
     answer({
       is: 'failed',
-      id: job.do === 'import' ? undefined : job.id,
+      id: 'id' in job ? job.id : undefined,
       message: error instanceof Error ? error.message : String(error),
       expected,
     })

@@ -17,6 +17,36 @@ async function toEnd() {
   await painted(demo.page)
 }
 
+describe('a font file of one’s own', () => {
+  it('is added, a name is set in it, and the film has the same letters; what is no font is refused', async () => {
+    const { page } = demo
+    await page.getByTestId('stop-handle').nth(1).click()
+    const choose = async (path: string | { name: string; mimeType: string; buffer: Buffer }) => {
+      const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByTestId('add-font').click()])
+      await chooser.setFiles(path)
+    }
+    await choose({ name: 'broken.ttf', mimeType: 'font/ttf', buffer: Buffer.from('no font') })
+    await page.getByText('“broken.ttf” is not a font that can be read').waitFor()
+    await choose('node_modules/@fontsource/jura/files/jura-latin-400-normal.woff2')
+    await page.getByTestId('typeface').getByText('Jura Light', { exact: true }).waitFor()
+    const journey = await demo.stored()
+    expect(journey.fonts).toMatchObject([{ name: 'Jura Light' }])
+    expect(journey.stops[1]!.label.style.family).toBe(`own-${journey.fonts[0]!.file}`)
+    // The same file ships as a typeface: set in that, the picture is the same.
+    await page.keyboard.press('End')
+    await painted(page)
+    const own = await stagePixels(page)
+    await page.getByTestId('typeface').click()
+    await page.getByRole('option', { name: 'Jura', exact: true }).first().click()
+    await page.getByRole('radio', { name: 'Regular' }).click()
+    await painted(page)
+    const shipped = await stagePixels(page)
+    let off = 0
+    for (let i = 0; i < own.pixels.length; i++) off += Math.abs(own.pixels[i]! - shipped.pixels[i]!)
+    expect(off / own.pixels.length).toBeLessThan(0.2)
+  })
+})
+
 describe('a name', () => {
   it('is put into other letters from a picture, keeps its size, and is undone in one step', async () => {
     const { page } = demo

@@ -1,12 +1,14 @@
 /** The built server, asked as a browser (or something less friendly) would ask it. */
-import { readdirSync } from 'node:fs'
+import { createHash } from 'node:crypto'
+import { readdirSync, readFileSync } from 'node:fs'
 import { request } from 'node:http'
 import { join } from 'node:path'
+import * as fontkit from 'fontkit'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { rename, setFrame } from '#core/edits/journey'
 import { setSeconds } from '#core/edits/pace'
-import type { Journey } from '#core/journey/schema'
+import type { Journey, OwnFont } from '#core/journey/schema'
 import { inkSchema, pinSchema } from '#core/journey/schema'
 import type { TestServer } from '../support/server'
 import { startServer, OWN } from '../support/server'
@@ -303,5 +305,49 @@ describe('styles of one’s own', () => {
     ])
       expect((await ask('POST', '/api/styles', wrong)).status).toBe(422)
     expect((await ask('GET', '/api/styles')).body).toEqual([])
+  })
+})
+
+describe('fonts of one’s own', () => {
+  const file = readFileSync('node_modules/@fontsource/jura/files/jura-latin-400-normal.woff2')
+  const send = (body: BodyInit, name = 'My hand.woff2') =>
+    fetch(`${server.address}/api/fonts?name=${encodeURIComponent(name)}`, { method: 'POST', headers: OWN, body }).then(async (answer) => ({
+      status: answer.status,
+      body: (await answer.json()) as OwnFont & { message: string },
+    }))
+
+  it('are measured, kept under their content, given out again, and needed by journeys that are set in them', async () => {
+    const { status, body } = await send(file)
+    expect(status).toBe(200)
+    const font = fontkit.create(file) as fontkit.Font
+    expect(body).toMatchObject({
+      file: createHash('sha256').update(file).digest('hex'),
+      name: 'Jura Light',
+      capital: Math.round((font.capHeight / font.unitsPerEm) * 1000),
+    })
+    for (const letter of 'Hi7é')
+      if (letter in body.widths)
+        expect(body.widths[letter]).toBe(Math.round((font.glyphForCodePoint(letter.codePointAt(0)!).advanceWidth / font.unitsPerEm) * 1000))
+    expect(Object.keys(body.widths).length).toBeGreaterThan(90)
+    const given = await fetch(`${server.address}/api/fonts/${body.file}`)
+    expect(Buffer.from(await given.arrayBuffer()).equals(file)).toBe(true)
+    expect((await fetch(`${server.address}/api/fonts/${'0'.repeat(64)}`)).status).toBe(404)
+    expect((await fetch(`${server.address}/api/fonts/..%2Fzephyrine.sqlite`)).status).toBe(404)
+    const { journey } = (await ask('GET', '/api/journeys/demo')).body as { journey: Journey }
+    expect((await ask('POST', '/api/journeys', { journey: { ...journey, fonts: [body] } })).status).toBe(200)
+    const lost = await ask('POST', '/api/journeys', { journey: { ...journey, fonts: [{ ...body, file: 'a'.repeat(64) }] } })
+    expect(lost).toMatchObject({ status: 422, body: { message: 'The font “Jura Light” is not here: add its file again.' } })
+  })
+
+  it.each([
+    ['words', Buffer.from('not a font'), 422, /not a font that can be read/],
+    ['a picture', readFileSync('demo/emberlight.webp'), 422, /not a font that can be read/],
+    ['a font that was cut off', file.subarray(0, file.length / 3), 422, /cannot be read|can be read/],
+    ['nothing', Buffer.alloc(0), 422, /not a font that can be read/],
+    ['a file that is too large', Buffer.alloc(13 * 1024 ** 2), 413, /larger than 12 MiB/],
+  ])('are refused where they are %s, with a sentence', async (_what, body, status, message) => {
+    const answer = await send(new Uint8Array(body))
+    expect(answer.status).toBe(status)
+    expect(answer.body.message).toMatch(message)
   })
 })

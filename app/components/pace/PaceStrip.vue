@@ -57,7 +57,10 @@ const ticks = computed(() => {
 })
 
 /** The vehicle at the play position: the one on the stage, or the next one. */
-const rider = computed(() => (legs.value.find((leg) => playback.time < leg.arrive) ?? legs.value.at(-1))?.leg.vehicle ?? undefined)
+const rider = computed(() => {
+  const leg = legs.value.find(({ arrive }) => playback.time < arrive) ?? legs.value.at(-1)
+  return (leg?.rides.findLast(({ at }) => at <= playback.time) ?? leg?.rides[0])?.choice ?? undefined
+})
 
 const timeOf = (event: PointerEvent) => {
   const box = scroller.value!

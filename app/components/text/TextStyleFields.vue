@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import equal from 'fast-deep-equal'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { TEXT_LOOKS } from '#core/dress/text-styles'
 import type { TextStyle } from '#core/journey/schema'
-import { weightOf } from '#core/type/families'
+import { addFont } from '#core/edits/fonts'
+import type { FamilyName } from '#core/type/families'
+import { ownFamily, weightOf } from '#core/type/families'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import ColourField from '~/components/fields/ColourField.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
@@ -14,6 +16,8 @@ import OptionalGroup from '~/components/fields/OptionalGroup.vue'
 import PercentSlider from '~/components/fields/PercentSlider.vue'
 import PictureChoice from '~/components/fields/PictureChoice.vue'
 import { useTextPictures } from '~/composables/use-text-pictures'
+import { ApiError, uploadFont } from '~/services/api'
+import { chooseFiles } from '~/services/choose-files'
 import { useEditor } from '~/stores/editor'
 import { CASES, FAMILY_CHOICES, HALO_FIELDS, inFamily, noteOf, PLATE_FIELDS, weightChoices } from './text-fields'
 
@@ -33,6 +37,31 @@ const look = computed(() => TEXT_LOOKS.find(({ style }) => equal(unsized(style),
 const weights = computed(() => weightChoices(props.modelValue.family))
 const weight = computed(() => String(weightOf(props.modelValue.family, props.modelValue.weight)))
 
+/** The typefaces that ship, and the journey's own fonts. */
+const families = computed<{ value: FamilyName; title: string }[]>(() => [
+  ...FAMILY_CHOICES,
+  ...editor.journey!.fonts.map(({ file, name }) => ({ value: ownFamily(file), title: name })),
+])
+/** Why a font file could not be added. */
+const failure = ref('')
+const isAdding = ref(false)
+async function addOwn(file: File) {
+  const { opening } = editor
+  failure.value = ''
+  isAdding.value = true
+  try {
+    const font = await uploadFont(file)
+    if (editor.opening !== opening || !editor.edit((journey) => addFont(journey, font), 'add a font')) return
+    emit('change', inFamily(props.modelValue, ownFamily(font.file)), 'font of one’s own')
+    emit('done')
+  } catch (error) {
+    if (!(error instanceof ApiError)) throw error
+    failure.value = error.message
+  } finally {
+    isAdding.value = false
+  }
+}
+
 function set(values: Partial<TextStyle>) {
   emit('done')
   emit('change', values, 'once')
@@ -41,6 +70,8 @@ function set(values: Partial<TextStyle>) {
 </script>
 
 <script lang="ts">
+/** The kinds of font file that can be added. */
+const FONT_FILES = ['.ttf', '.otf', '.woff', '.woff2']
 /** The ground of pictures where there is a map: between the sea and the land of a drawn one. */
 const MAP_COLOUR = '#8fb0ac'
 </script>
@@ -60,12 +91,24 @@ const MAP_COLOUR = '#8fb0ac'
   <FieldRow v-slot="{ id }" label="Typeface">
     <v-select
       :aria-labelledby="id"
-      :items="FAMILY_CHOICES"
+      :items="families"
       :model-value="modelValue.family"
       data-testid="typeface"
       @update:model-value="(family) => set(inFamily(modelValue, family))"
     />
   </FieldRow>
+  <div class="buttons">
+    <v-btn
+      size="small"
+      variant="outlined"
+      :loading="isAdding"
+      data-testid="add-font"
+      @click="chooseFiles(FONT_FILES, false, ([file]) => addOwn(file!))"
+    >
+      Add a font file …
+    </v-btn>
+  </div>
+  <p v-if="failure" class="error" role="alert">{{ failure }}</p>
   <ChoiceRow
     v-if="weights.length > 1"
     label="Weight"
@@ -127,6 +170,9 @@ const MAP_COLOUR = '#8fb0ac'
 </template>
 
 <style scoped>
+.error {
+  color: var(--vermilion);
+}
 img {
   width: 100%;
   height: 100%;

@@ -1,5 +1,5 @@
-import { FAMILIES, FAMILY_IDS, weightOf } from '#core/type/families'
-import type { FamilyId } from '#core/type/families'
+import { FAMILIES, FAMILY_IDS, familyOf, weightOf } from '#core/type/families'
+import type { FamilyName } from '#core/type/families'
 import type { Appears, Plate, TextStyle } from '#core/journey/schema'
 import type { FieldSpec } from '~/components/fields/field-list'
 
@@ -15,8 +15,8 @@ const WEIGHT_NAMES: Readonly<Record<number, string>> = {
 }
 
 /** The weights of a typeface. */
-export const weightChoices = (family: FamilyId) =>
-  FAMILIES[family].weights.map((weight) => ({ value: String(weight), title: WEIGHT_NAMES[weight]! }))
+export const weightChoices = (family: FamilyName) =>
+  familyOf(family).weights.map((weight) => ({ value: String(weight), title: WEIGHT_NAMES[weight]! }))
 
 export const HALO_FIELDS: readonly FieldSpec<NonNullable<TextStyle['halo']>>[] = [
   { key: 'colour', label: 'Colour', as: 'colour' },
@@ -73,7 +73,7 @@ export function noteOf({ halo, plate, spacing, case: as, shadow }: TextStyle): s
 }
 
 /** A style in another typeface, at the nearest weight that this has. */
-export const inFamily = ({ weight }: Pick<TextStyle, 'weight'>, family: FamilyId): Partial<TextStyle> => ({
+export const inFamily = ({ weight }: Pick<TextStyle, 'weight'>, family: FamilyName): Partial<TextStyle> => ({
   family,
   weight: weightOf(family, weight),
 })
