@@ -97,7 +97,7 @@ describe('the vehicle of a leg', () => {
     expect((await leg()).changes[0]).toMatchObject({ how: 'pop', vehicle: { carries: { kind: 'plate', text: 'Ada' } } })
     expect((await leg()).vehicle).toMatchObject({ artwork: 'bicycle' })
     await page.getByRole('button', { name: 'From the start: Bicycle' }).click()
-    await page.getByRole('button', { name: 'Beside other legs' }).click()
+    await page.getByRole('button', { name: 'Side by side' }).click()
     await page.getByRole('textbox', { name: 'Aside' }).fill('20')
     await page.keyboard.press('Enter')
     expect((await leg()).aside).toBe(20)

@@ -249,7 +249,7 @@ const next = computed(() => {
     <FoldedSection title="Landmarks" :note="journey.landmarks.length > 0 ? String(journey.landmarks.length) : 'none'"
       ><LandmarkList
     /></FoldedSection>
-    <FoldedSection title="What is over what" :note="isUsualOrder ? 'as usual' : 'changed'">
+    <FoldedSection title="Layer order" :note="isUsualOrder ? 'default' : 'changed'">
       <SortableList
         label="From the uppermost to the lowest"
         testid="layer"

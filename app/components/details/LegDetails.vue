@@ -125,7 +125,7 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
         </v-list>
       </v-menu>
     </div>
-    <FoldedSection title="Beside other legs" :note="leg.aside === 0 ? 'on its course' : `${leg.aside} px`">
+    <FoldedSection title="Side by side" :note="leg.aside === 0 ? 'on its course' : `${leg.aside} px`">
       <NumberSlider
         label="Aside"
         :model-value="leg.aside"
