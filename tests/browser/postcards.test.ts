@@ -74,6 +74,8 @@ describe('a postcard', () => {
     await demo.page.getByTestId('stop-handle').nth(1).click()
     await choosePhoto(PINK)
     const corner = demo.page.getByRole('button', { name: 'bottom right corner of the shown part' })
+    // Its panel scrolls.
+    await corner.scrollIntoViewIfNeeded()
     const whole = (await demo.page.getByTestId('postcard-thumbnail').boundingBox())!
     const grip = (await corner.boundingBox())!
     await demo.page.mouse.move(grip.x + grip.width / 2, grip.y + grip.height / 2)
