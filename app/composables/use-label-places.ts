@@ -25,6 +25,7 @@ export function useLabelPlaces() {
       if (reply.order !== order || !asked) return
       const places = placesOf(asked, reply.chosen)
       if (!equal([...places], [...editor.labelPlaces])) editor.labelPlaces = places
+      editor.crowdedLabels = new Set(reply.crowded)
       editor.labelsPlaced = true
     }
     // Without an answer the labels stay where they are.
@@ -38,6 +39,7 @@ export function useLabelPlaces() {
     const scene = labelScene(compile(editor.journey, NO_PLACES))
     order++
     if (!scene) {
+      editor.crowdedLabels = new Set()
       editor.labelsPlaced = true
       return
     }

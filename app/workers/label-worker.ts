@@ -1,9 +1,11 @@
 import '../services/zod-without-eval'
 import { labelOrderSchema } from '#core/frame/label-messages'
-import { placeLabels } from '#core/frame/label-solver'
+import { crowdedLabels, labelCosts, placeLabels } from '#core/frame/label-solver'
 
 /** Looks for the places of automatic labels off the main thread, one scene after another. */
 self.onmessage = ({ data }: MessageEvent<unknown>) => {
   const { order, scene } = labelOrderSchema.parse(data)
-  self.postMessage({ order, chosen: placeLabels(scene) })
+  const costs = labelCosts(scene)
+  const chosen = placeLabels(scene, costs)
+  self.postMessage({ order, chosen, crowded: crowdedLabels(scene, chosen, costs) })
 }

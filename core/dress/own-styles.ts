@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { inkSchema, pinSchema, postcardSchema, textStyleSchema, vehicleSchema } from '../journey/schema'
+import { fontSchema, inkSchema, pinSchema, postcardSchema, textStyleSchema, vehicleSchema } from '../journey/schema'
 
 /** Looks that people keep under a name of their own, to put them on other things and in other journeys. */
 
@@ -17,11 +17,14 @@ const cardLookSchema = postcardSchema.pick({
   dims: true,
 })
 
+/** How letters are set, with what is known of the font of one's own that they are set in, so that a journey without it can take it in. */
+const textLookSchema = textStyleSchema.extend({ font: fontSchema.optional() })
+
 const name = z.string().trim().min(1).max(60)
 
 export const newStyleSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('ink'), name, look: inkSchema }),
-  z.strictObject({ kind: z.literal('text'), name, look: textStyleSchema }),
+  z.strictObject({ kind: z.literal('text'), name, look: textLookSchema }),
   z.strictObject({ kind: z.literal('pin'), name, look: pinSchema }),
   z.strictObject({ kind: z.literal('card'), name, look: cardLookSchema }),
   z.strictObject({ kind: z.literal('vehicle'), name, look: vehicleSchema }),

@@ -45,4 +45,4 @@ export const labelOrderSchema: z.ZodType<{ order: number; scene: LabelScene }> =
   }),
 })
 
-export const labelReplySchema = z.strictObject({ order: z.int(), chosen: z.array(z.int().min(0)) })
+export const labelReplySchema = z.strictObject({ order: z.int(), chosen: z.array(z.int().min(0)), crowded: z.array(z.string()) })

@@ -59,7 +59,8 @@ const MOST_POINTS = 160
 
 /** Finds the places of the automatic labels. The same journey gives the same places, whatever they were before. */
 export function findLabelPlaces(compiled: CompiledJourney): LabelPlaces {
-  const scene = labelScene(compiled)
+  const isAny = compiled.marks.some(({ stop, label }) => label !== undefined && stop.label.place.kind === 'automatic')
+  const scene = isAny ? labelScene(compiled) : undefined
   return scene ? placesOf(scene, placeLabels(scene)) : new Map()
 }
 
@@ -67,10 +68,10 @@ export function findLabelPlaces(compiled: CompiledJourney): LabelPlaces {
 export const placesOf = ({ labels }: Pick<LabelScene, 'labels'>, chosen: readonly number[]): LabelPlaces =>
   new Map(labels.flatMap(({ stop, candidates }, i) => (candidates.length > 1 ? [[stop, PLACES[chosen[i]!]!] as const] : [])))
 
-/** What a journey's labels, and what is in their way, look like over the film; undefined where no label looks for its place. */
+/** What a journey's labels, and what is in their way, look like over the film; undefined where there is no label. */
 export function labelScene(compiled: CompiledJourney): LabelScene | undefined {
   const marks = compiled.marks.filter(({ label }) => label !== undefined)
-  if (!marks.some(({ stop }) => stop.label.place.kind === 'automatic')) return undefined
+  if (marks.length === 0) return undefined
   return {
     frame: compiled.reference,
     labels: marks.map((mark) => ({ stop: mark.stop.id, appears: Math.max(0, mark.label!.from), candidates: candidatesOf(mark) })),

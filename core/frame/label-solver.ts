@@ -72,11 +72,20 @@ const pairKey = (i: number, j: number): string => `${i} ${j}`
  * The best there is for groups of labels up to some size; for larger groups never worse than the first candidates.
  * @returns the number of each label's candidate
  */
-export function placeLabels(scene: LabelScene): number[] {
-  const costs = labelCosts(scene)
+export function placeLabels(scene: LabelScene, costs = labelCosts(scene)): number[] {
   const chosen = scene.labels.map(() => 0)
   for (const group of groupsOf(scene.labels.length, costs)) solve(group, costs, chosen)
   return chosen
+}
+
+/** The labels that overlap something, or leave the frame, at the places that are chosen for them, by the ids of their stops. */
+export function crowdedLabels({ labels }: LabelScene, chosen: readonly number[], { alone, pairs }: LabelCosts): string[] {
+  const everyone = labels.map((_, i) => i)
+  return labels.flatMap(({ stop }, i) => {
+    const beside = neighboursOf(i, everyone, pairs)
+    const overlaps = alone[i]![chosen[i]!]! >= OVERLAP || beside.some(({ label, cost }) => cost(chosen[i]!, chosen[label]!) > 0)
+    return overlaps ? [stop] : []
+  })
 }
 
 /** The cost of a choice of places. */

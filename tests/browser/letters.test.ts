@@ -45,6 +45,25 @@ describe('a font file of one’s own', () => {
     for (let i = 0; i < own.pixels.length; i++) off += Math.abs(own.pixels[i]! - shipped.pixels[i]!)
     expect(off / own.pixels.length).toBeLessThan(0.2)
   })
+
+  it('comes along with a kept style into a journey that does not have it', async () => {
+    const { page } = demo
+    await page.getByTestId('stop-handle').nth(1).click()
+    const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByTestId('add-font').click()])
+    await chooser.setFiles('node_modules/@fontsource/jura/files/jura-latin-400-normal.woff2')
+    await page.getByTestId('typeface').getByText('Jura Light', { exact: true }).waitFor()
+    const own = page.getByRole('group', { name: 'Your own styles' }).first()
+    await own.getByTestId('keep-style').click()
+    await own.getByTestId('style-name').locator('input').fill('In my hand')
+    await page.keyboard.press('Enter')
+    await own.getByTestId('own-style').waitFor()
+    // Undone, the journey has no font of its own; the style brings it back.
+    while ((await demo.stored()).fonts.length > 0) await page.keyboard.press('Control+z')
+    await own.getByTestId('own-style').click()
+    const { fonts, stops } = await demo.stored()
+    expect(fonts).toMatchObject([{ name: 'Jura Light' }])
+    expect(stops[1]!.label.style.family).toBe(`own-${fonts[0]!.file}`)
+  })
 })
 
 describe('a name', () => {
@@ -99,6 +118,23 @@ describe('a name', () => {
     expect((await stopOf('quillhaven')).label.place).toEqual({ kind: 'side', side: 'top' })
     await page.getByRole('radiogroup', { name: 'Place' }).getByRole('radio', { name: 'Automatic' }).click()
     expect((await stopOf('quillhaven')).label.place).toEqual({ kind: 'automatic' })
+  })
+
+  it('that overlaps something is told, in its details and in the journey’s', async () => {
+    const { page } = demo
+    const told = page.getByTestId('crowded-names')
+    const names = () => told.isVisible().then((is) => (is ? told.innerText() : ''))
+    expect(await names()).not.toContain('Harrowmere')
+    await selectStop('Harrowmere')
+    await page.getByRole('radiogroup', { name: 'Place' }).getByRole('radio', { name: 'By hand' }).click()
+    await page.getByRole('textbox', { name: 'x', exact: true }).fill('-3000')
+    await page.keyboard.press('Enter')
+    await page.getByTestId('crowded-name').waitFor()
+    await page.keyboard.press('Escape')
+    await page.keyboard.press('Escape')
+    await told.getByRole('button', { name: 'Harrowmere' }).click()
+    await page.getByRole('radiogroup', { name: 'Place' }).getByRole('radio', { name: 'Automatic' }).click()
+    await page.getByTestId('crowded-name').waitFor({ state: 'detached' })
   })
 
   it('looks for another place by itself when its own is taken', async () => {

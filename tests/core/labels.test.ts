@@ -9,7 +9,7 @@ import { labelOrderSchema } from '#core/frame/label-messages'
 import { besideAt, labelBox, setLabel } from '#core/frame/label-layout'
 import { findLabelPlaces, labelScene, NO_PLACES, PLACES, placesOf } from '#core/frame/label-scene'
 import type { LabelScene } from '#core/frame/label-solver'
-import { costOf, labelCosts, placeLabels } from '#core/frame/label-solver'
+import { costOf, crowdedLabels, labelCosts, placeLabels } from '#core/frame/label-solver'
 import { PIN_BOXES, pinBox } from '#core/frame/marks'
 import { lengthInside, overlapArea } from '#core/geometry/box'
 import { labelSchema, PIN_SHAPES, pinSchema, SIDES } from '#core/journey/schema'
@@ -208,10 +208,24 @@ describe('labels that look for their places', () => {
     }
   })
 
+  it('are told apart by whether they overlap anything, wherever they were put', () => {
+    const free = journeyOver([[400, 400], [1400, 700]], { vehicle: null }, 10) // prettier-ignore
+    const told = (journey: typeof free) => {
+      const scene = labelScene(compile(journey, NO_PLACES))!
+      return crowdedLabels(scene, placeLabels(scene), labelCosts(scene))
+    }
+    expect(told(free)).toEqual([])
+    // Two names at one spot are in each other's way; one beyond the frame's edge cannot be read.
+    const put = (id: string, x: number, y: number) => editStop(named, id, { label: { place: { kind: 'free', x, y } } })
+    const named = { ...free, stops: free.stops.map((stop) => ({ ...stop, name: 'A name' })) }
+    expect(told(put('s0', -420, 0))).toEqual(['s0'])
+    expect(told(editStop(put('s0', 0, 200), 's1', { label: { place: { kind: 'free', x: -1000, y: -100 } } }))).toEqual(['s0', 's1'])
+  })
+
   it('do not look where all are set by hand', () => {
     const journey = demo()
     const set = journey.stops.reduce((j, { id }) => editStop(j, id, { label: { place: { kind: 'side', side: 'top' } } }), journey)
-    expect(labelScene(compile(set))).toBeUndefined()
+    expect(findLabelPlaces(compile(set))).toEqual(new Map())
     expect(editLeg(set, 'seaplane', {})).toBeDefined()
   })
 })

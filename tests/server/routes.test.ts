@@ -3,13 +3,14 @@ import { createHash } from 'node:crypto'
 import { readdirSync, readFileSync } from 'node:fs'
 import { request } from 'node:http'
 import { join } from 'node:path'
+import { inflateSync } from 'node:zlib'
 import * as fontkit from 'fontkit'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { rename, setFrame } from '#core/edits/journey'
-import { setSeconds } from '#core/edits/pace'
+import { setSeconds } from '#core/edits/film-length'
 import type { Journey, OwnFont } from '#core/journey/schema'
-import { inkSchema, pinSchema } from '#core/journey/schema'
+import { inkSchema, pinSchema, textStyleSchema } from '#core/journey/schema'
 import type { TestServer } from '../support/server'
 import { startServer, OWN } from '../support/server'
 
@@ -308,6 +309,38 @@ describe('styles of one’s own', () => {
   })
 })
 
+/** A collection (TTC) of twice the font in a WOFF file, as the OpenType specification 1.9 lays it out; the tables are shared. */
+function collectionOf(path: string): Buffer {
+  const woff = readFileSync(path)
+  const count = woff.readUInt16BE(12)
+  const tables = Array.from({ length: count }, (_, i) => {
+    const entry = 44 + 20 * i
+    const [offset, packed, length] = [4, 8, 12].map((at) => woff.readUInt32BE(entry + at)) as [number, number, number]
+    const bytes = woff.subarray(offset, offset + packed)
+    return { tag: woff.subarray(entry, entry + 4), bytes: packed < length ? inflateSync(bytes) : bytes, sum: woff.readUInt32BE(entry + 16) }
+  })
+  const header = Buffer.alloc(20 + 12 + 16 * count)
+  header.write('ttcf')
+  header.writeUInt32BE(0x00010000, 4)
+  header.writeUInt32BE(2, 8)
+  header.writeUInt32BE(20, 12)
+  header.writeUInt32BE(20, 16)
+  woff.copy(header, 20, 4, 8)
+  header.writeUInt16BE(count, 24)
+  let at = header.length
+  const parts: Buffer[] = [header]
+  tables.forEach(({ tag, bytes, sum }, i) => {
+    const entry = 32 + 16 * i
+    tag.copy(header, entry)
+    header.writeUInt32BE(sum, entry + 4)
+    header.writeUInt32BE(at, entry + 8)
+    header.writeUInt32BE(bytes.length, entry + 12)
+    parts.push(bytes, Buffer.alloc((4 - (bytes.length % 4)) % 4))
+    at += bytes.length + parts.at(-1)!.length
+  })
+  return Buffer.concat(parts)
+}
+
 describe('fonts of one’s own', () => {
   const file = readFileSync('node_modules/@fontsource/jura/files/jura-latin-400-normal.woff2')
   const send = (body: BodyInit, name = 'My hand.woff2') =>
@@ -337,6 +370,9 @@ describe('fonts of one’s own', () => {
     expect((await ask('POST', '/api/journeys', { journey: { ...journey, fonts: [body] } })).status).toBe(200)
     const lost = await ask('POST', '/api/journeys', { journey: { ...journey, fonts: [{ ...body, file: 'a'.repeat(64) }] } })
     expect(lost).toMatchObject({ status: 422, body: { message: 'The font “Jura Light” is not here: add its file again.' } })
+    // A kept style of letters brings its font along.
+    const look = { ...textStyleSchema.parse({ family: `own-${body.file}` }), font: body }
+    expect(await ask('POST', '/api/styles', { kind: 'text', name: 'In my hand', look })).toMatchObject({ status: 200, body: { look } })
   })
 
   it.each([
@@ -344,6 +380,7 @@ describe('fonts of one’s own', () => {
     ['a picture', readFileSync('demo/emberlight.webp'), 422, /not a font that can be read/],
     ['a font that was cut off', file.subarray(0, file.length / 3), 422, /cannot be read|can be read/],
     ['nothing', Buffer.alloc(0), 422, /not a font that can be read/],
+    ['a collection', collectionOf('node_modules/@fontsource/jura/files/jura-latin-400-normal.woff'), 422, /holds several fonts/],
     ['a file that is too large', Buffer.alloc(13 * 1024 ** 2), 413, /larger than 12 MiB/],
   ])('are refused where they are %s, with a sentence', async (_what, body, status, message) => {
     const answer = await send(new Uint8Array(body))

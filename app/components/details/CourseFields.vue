@@ -130,11 +130,6 @@ const round = () => editor.edit((journey) => roundCorners(journey, props.leg.id,
   grid-template-columns: 1fr 1fr;
   gap: 8px;
 }
-.flag {
-  margin-top: 6px;
-  padding-left: 10px;
-  border-left: 4px solid rgb(var(--v-theme-warning));
-}
 .flag button {
   min-height: 24px;
   text-decoration: underline;

@@ -78,6 +78,9 @@ const note = computed(() => {
   <v-switch label="Show the name" :model-value="label.shown" @update:model-value="(shown) => set({ label: { shown: shown === true } })" />
   <template v-if="label.shown">
     <ChoiceRow label="Place" :model-value="label.place.kind" :choices="PLACES" @change="setPlace" />
+    <p v-if="editor.crowdedLabels.has(stop.id)" class="flag" role="status" data-testid="crowded-name">
+      For a while this name overlaps something, or leaves the frame. Drag it to another place, or make it smaller.
+    </p>
     <FieldRow v-if="label.place.kind === 'side'" v-slot="{ id }" label="Side">
       <SidePicker
         :aria-labelledby="id"

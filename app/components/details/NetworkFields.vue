@@ -41,10 +41,3 @@ const isFound = computed(() => {
     >
   </div>
 </template>
-
-<style scoped>
-.flag {
-  padding-left: 10px;
-  border-left: 4px solid rgb(var(--v-theme-warning));
-}
-</style>

@@ -42,8 +42,4 @@ const set = (field: keyof Credit, value: string) =>
   gap: 12px;
   margin-top: 8px;
 }
-.flag {
-  padding-left: 10px;
-  border-left: 4px solid rgb(var(--v-theme-warning));
-}
 </style>

@@ -49,10 +49,6 @@ pre {
   border: 1px solid var(--rule);
   border-radius: 4px;
 }
-.flag {
-  padding-left: 10px;
-  border-left: 4px solid rgb(var(--v-theme-warning));
-}
 .quiet {
   color: var(--quiet);
 }

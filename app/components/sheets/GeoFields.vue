@@ -285,10 +285,6 @@ li input:focus {
   padding-left: 10px;
   border-left: 4px solid var(--vermilion);
 }
-.flag {
-  padding-left: 10px;
-  border-left: 4px solid rgb(var(--v-theme-warning));
-}
 .problem {
   margin-top: 6px;
   color: rgb(var(--v-theme-error));

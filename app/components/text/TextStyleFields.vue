@@ -2,6 +2,7 @@
 import equal from 'fast-deep-equal'
 import { computed, ref } from 'vue'
 import { TEXT_LOOKS } from '#core/dress/text-styles'
+import type { LookOf } from '#core/dress/own-styles'
 import type { TextStyle } from '#core/journey/schema'
 import { addFont } from '#core/edits/fonts'
 import type { FamilyName } from '#core/type/families'
@@ -62,6 +63,14 @@ async function addOwn(file: File) {
   }
 }
 
+/** The font of one's own that the letters are set in. */
+const ownFont = computed(() => editor.journey!.fonts.find(({ file }) => ownFamily(file) === props.modelValue.family))
+
+/** Puts on a kept style, in the size that there is; its font comes into the journey with it. */
+function putOn({ size: _size, font, ...look }: LookOf<'text'>) {
+  if (!font || editor.edit((journey) => addFont(journey, font), 'add a font')) set(look)
+}
+
 function set(values: Partial<TextStyle>) {
   emit('done')
   emit('change', values, 'once')
@@ -87,7 +96,7 @@ const MAP_COLOUR = '#8fb0ac'
   >
     <img v-if="pictures[choice.value!]" :src="pictures[choice.value!]" alt="" />
   </PictureChoice>
-  <OwnStyles kind="text" :look="modelValue" @apply="({ size: _size, ...look }) => set(look)" />
+  <OwnStyles kind="text" :look="{ ...modelValue, font: ownFont }" @apply="putOn" />
   <FieldRow v-slot="{ id }" label="Typeface">
     <v-select
       :aria-labelledby="id"
