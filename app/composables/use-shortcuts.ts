@@ -5,12 +5,14 @@ import type { Point } from '#core/geometry/point'
 import { add, subtract } from '#core/geometry/point'
 import { editStop } from '#core/edits/stops'
 import type { Journey, Leg } from '#core/journey/schema'
+import { removeNote } from '#core/edits/notes'
 import { removeView } from '#core/edits/views'
 import { removeStop, removeVisit } from '#core/edits/trips'
 import { draggedBy, stageSpace } from '~/components/editor/stage-space'
 import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
+import { useNotes } from '~/composables/use-notes'
 import { useStage } from '~/stores/stage'
 
 const ARROWS: Record<string, readonly [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
@@ -31,6 +33,7 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
   const playback = usePlayback()
   const stage = useStage()
   const camera = useCamera()
+  const notes = useNotes()
 
   /** Whether the focused element was focused by a click, not by keyboard. `:focus-visible` does not tell: it matches in both cases once a key is pressed. */
   let isClicked = false
@@ -74,13 +77,14 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
   const withoutStop = (journey: Journey, stop: string): Journey => removeStop(journey, stop, editor.traveller!.id)
 
   function removeSelected() {
-    const { selectedStop: stop, selectedLandmark: landmark, selectedLeg: leg, selectedView: view } = editor
+    const { selectedStop: stop, selectedLandmark: landmark, selectedLeg: leg, selectedView: view, selectedNote: note } = editor
     const all = editor.selectedIds
     if (stop && editor.edit((journey) => (all.length > 1 ? all.reduce(withoutStop, journey) : withoutSelected(journey, stop.id))))
       editor.select({ kind: 'journey' })
     else if (landmark && editor.edit((journey) => removeLandmark(journey, landmark.id))) editor.select({ kind: 'journey' })
     else if (leg && editor.edit((journey) => removeNodes(journey, leg.id, stage.nodes))) stage.nodes = new Set()
     else if (view && editor.edit((journey) => removeView(journey, view.id))) editor.select({ kind: 'journey' })
+    else if (note && editor.edit((journey) => removeNote(journey, note.id))) editor.select({ kind: 'journey' })
   }
 
   function play() {
@@ -114,6 +118,10 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
       case '.':
       case '>':
         return () => playback.step(ten)
+      case 'PageUp':
+        return () => playback.goToStop(-1)
+      case 'PageDown':
+        return () => playback.goToStop(1)
       case 'Home':
         return playback.rewind
       case 'End':
@@ -122,7 +130,7 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
         return backOut
       case 'Delete':
       case 'Backspace':
-        return hasTarget() || editor.selectedView ? removeSelected : undefined
+        return hasTarget() || editor.selectedView || editor.selectedNote ? removeSelected : undefined
       case '?':
         return actions.showKeys
       case '/':
@@ -131,6 +139,12 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
     switch (event.key.toLowerCase()) {
       case 'v':
         return camera.keep
+      case 'n':
+        return notes.add
+      case '[':
+        return () => playback.setRange('from')
+      case ']':
+        return () => playback.setRange('to')
       case 'l':
         return () => (playback.looping = !playback.looping)
       case 't':

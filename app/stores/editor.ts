@@ -4,12 +4,15 @@ import { compile } from '#core/frame/compile'
 import type { LabelPlaces } from '#core/frame/label-scene'
 import { NO_PLACES } from '#core/frame/label-scene'
 import { groundGeo } from '#core/geo/ground'
+import type { TimesFix } from '#core/edits/film-length'
+import { fixesOfTimes, withOwnLength } from '#core/edits/film-length'
 import { JourneyError } from '#core/error'
 import { findLeg } from '#core/journey/lookup'
 import type { Past } from '#core/journey/history'
 import { keptPast, pastOf } from '#core/journey/history'
 import { checkEdited } from '#core/journey/parse'
-import type { Caption, Journey, Landmark, Leg, Sheet, Stop, Traveller, ViewAtMoment } from '#core/journey/schema'
+import { TimesError } from '#core/pace/schedule'
+import type { Caption, Journey, Landmark, Leg, Note, Sheet, Stop, Traveller, ViewAtMoment } from '#core/journey/schema'
 
 /** `also` are the ids of further stops or legs that were selected with the first. */
 export type Selection =
@@ -23,6 +26,8 @@ export type Selection =
   | { kind: 'caption'; id: string }
   /** Something beside the way. */
   | { kind: 'landmark'; id: string }
+  /** A note at a moment. */
+  | { kind: 'note'; id: string }
 
 /** A message about something that has just happened, and possibly an action. */
 export interface Notice {
@@ -44,11 +49,15 @@ export const useEditor = defineStore('editor', () => {
   /** Why the last edit was refused, for as long as it is shown. */
   const refusal = ref('')
   const notice = shallowRef<Notice>()
+  /** What would make the times fit that the last edit was refused for. */
+  const fixes = shallowRef<readonly TimesFix[]>([])
   let gesture: string | undefined
 
   /** The places of automatic labels that were found last, and whether they are those of the journey as it is now. */
   const labelPlaces = shallowRef<LabelPlaces>(NO_PLACES)
   const labelsPlaced = ref(false)
+  /** The stops and marks whose names overlap something for a while, as there is no room for them. */
+  const crowdedLabels = shallowRef<ReadonlySet<string>>(new Set())
   const compiled = computed(() => (journey.value ? compile(journey.value, labelPlaces.value) : undefined))
   /** The selected traveller, and its compiled trip. */
   const travellerId = ref('')
@@ -103,6 +112,10 @@ export const useEditor = defineStore('editor', () => {
     const { value } = selection
     return value.kind === 'landmark' ? journey.value?.landmarks.find(({ id }) => id === value.id) : undefined
   })
+  const selectedNote = computed<Note | undefined>(() => {
+    const { value } = selection
+    return value.kind === 'note' ? journey.value?.notes.find(({ id }) => id === value.id) : undefined
+  })
   /** The ways between the Earth and the ground, where a sheet is georeferenced. */
   const geo = computed(() => journey.value && groundGeo(journey.value))
 
@@ -114,6 +127,7 @@ export const useEditor = defineStore('editor', () => {
     future.value = []
     selection.value = { kind: 'journey' }
     labelPlaces.value = NO_PLACES
+    crowdedLabels.value = new Set()
     travellerId.value = ''
     refusal.value = ''
     notice.value = undefined
@@ -128,15 +142,19 @@ export const useEditor = defineStore('editor', () => {
     const before = journey.value
     if (!before) return false
     let after: Journey
+    let attempted: Journey | undefined
+    fixes.value = []
     try {
-      after = change(before)
-      if (after === before) return true
+      attempted = change(before)
+      if (attempted === before) return true
+      after = withOwnLength(attempted)
       checkEdited(before, after)
       // The compiled courses are cached by the parts of the journey, and reused when the stage compiles it.
       compile(after, labelPlaces.value)
     } catch (error) {
       if (!(error instanceof JourneyError)) throw error
       refusal.value = error.message
+      if (error instanceof TimesError && attempted) fixes.value = fixesOfTimes(attempted)
       return false
     }
     if (partOf === undefined || partOf !== gesture) past.value = [...past.value.slice(-MOST_STEPS + 1), before]
@@ -145,6 +163,13 @@ export const useEditor = defineStore('editor', () => {
     journey.value = after
     refusal.value = ''
     return true
+  }
+
+  /** Makes the refused edit after all, with times that fit. */
+  function fix({ journey: mended }: TimesFix) {
+    endGesture()
+    edit(() => mended)
+    refusal.value = ''
   }
 
   function endGesture() {
@@ -219,16 +244,20 @@ export const useEditor = defineStore('editor', () => {
     selectedView,
     selectedCaption,
     selectedLandmark,
+    selectedNote,
     labelPlaces,
     labelsPlaced,
+    crowdedLabels,
     geo,
     refusal,
+    fixes,
     notice,
     canUndo: computed(() => past.value.length > 0),
     canRedo: computed(() => future.value.length > 0),
     keptPast: () => (journey.value ? keptPast(past.value, journey.value) : []),
     open,
     edit,
+    fix,
     endGesture,
     undo,
     redo,

@@ -7,7 +7,9 @@ import type { CourseShape, Journey, Leg } from '../journey/schema'
 
 /** Changes to single legs, and of all legs after one: pure functions, journey in, journey out, as in journey.ts. */
 
-export type LegPatch = Partial<Pick<Leg, 'course' | 'travel' | 'easing' | 'vehicle' | 'changes' | 'aside'>> & { ink?: Partial<Leg['ink']> }
+export type LegPatch = Partial<Pick<Leg, 'course' | 'travel' | 'easing' | 'paceMarks' | 'vehicle' | 'changes' | 'aside'>> & {
+  ink?: Partial<Leg['ink']>
+}
 
 /** Changes the given fields of a leg. */
 export function editLeg(journey: Journey, id: string, patch: LegPatch): Journey {

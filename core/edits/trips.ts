@@ -1,4 +1,3 @@
-import equal from 'fast-deep-equal'
 import { produce } from 'immer'
 import { isCurve } from '../courses/compile-course'
 import type { Course } from '../geometry/course'
@@ -8,10 +7,10 @@ import { nearestOnChain } from '../geometry/nearest'
 import type { Point } from '../geometry/point'
 import { drawnCourse, legCourse, legCubics, withBreak } from './courses'
 import { findLeg, legEnds, travellerOf } from '../journey/lookup'
-import type { CourseShape, Journey, Leg, Stop, Traveller, VehicleChange } from '../journey/schema'
-import { LIMITS } from '../journey/schema'
+import type { CourseShape, Journey, Leg, Stop, Traveller } from '../journey/schema'
 import type { Recorded } from '../courses/track-course'
 import { joinedTrack, reversedTrack, splitTrack } from '../courses/track-course'
+import { joinedOnTheWay, reversedOnTheWay, splitOnTheWay } from './on-the-way'
 import { arrange, labelLike, visitsOf } from './visits'
 
 /** Changes to the shape of the trip that keep courses as drawn: pure functions, journey in, journey out. */
@@ -41,32 +40,16 @@ export function insertStop(journey: Journey, legId: string, near: Point, ids: { 
       postcards: [],
     }
     draft.stops.push(stop)
-    traveller.visits.splice(index + 1, 0, { stop: ids.stop, layover: 0, date: null })
+    traveller.visits.splice(index + 1, 0, { stop: ids.stop, layover: 0, arriveAt: null, leaveAt: null, date: null })
     const { travel } = leg
     const shared = (part: number) => (travel === null ? null : Math.max(0.1, travel * part))
-    const ridden = splitRides(leg, share)
-    traveller.legs.splice(index + 1, 0, { ...leg, ...ridden.after, id: ids.leg, course: parts[1], travel: shared(1 - share) })
-    leg.changes = ridden.before
+    const [before, after] = splitOnTheWay(leg, share)
+    traveller.legs.splice(index + 1, 0, { ...leg, ...after, id: ids.leg, course: parts[1], travel: shared(1 - share) })
+    Object.assign(leg, before)
     leg.course = parts[0]
     leg.travel = shared(share)
   })
 }
-
-/** The vehicles of a leg's two parts, split at a share of its length. */
-function splitRides({ vehicle, changes }: Leg, share: number): { before: VehicleChange[]; after: Pick<Leg, 'vehicle' | 'changes'> } {
-  const passed = changes.filter(({ at }) => at <= share)
-  const last = passed.reduce<VehicleChange | undefined>((latest, change) => (latest && latest.at > change.at ? latest : change), undefined)
-  return {
-    before: withinLeg(passed.map((change) => ({ ...change, at: change.at / share }))),
-    after: {
-      vehicle: last ? last.vehicle : vehicle,
-      changes: withinLeg(changes.filter(({ at }) => at > share).map((change) => ({ ...change, at: (change.at - share) / (1 - share) }))),
-    },
-  }
-}
-
-/** Changes close to an end of their leg lie beyond it. */
-const withinLeg = (changes: VehicleChange[]): VehicleChange[] => changes.filter(({ at }) => at > 0.001 && at < 0.999)
 
 /** The point of a split, the two parts, and the first part's share of the length. */
 function splitAt(journey: Journey, id: string, shape: CourseShape, course: Course, near: Point, length?: number) {
@@ -132,22 +115,14 @@ export function removeVisit(journey: Journey, visit: number, who: string): Journ
   const arranged = arrange(journey, isBack && isSimple(joined) ? order.filter((i) => i !== visit + 1) : order, traveller.id)
   if (isBack && isSimple(joined)) return withLegs(arranged, traveller.id, [...legs.slice(0, visit - 1), ...legs.slice(visit + 1)])
   const travel = into.travel !== null && out.travel !== null ? into.travel + out.travel : null
-  const leg: Leg = { ...into, ...joinedRides(journey, into, out), course: joined, travel }
+  const leg: Leg = { ...into, ...joinedOnTheWay(into, out, shareOfFirst(journey, into.id, out.id)), course: joined, travel }
   return withLegs(arranged, traveller.id, [...legs.slice(0, visit - 1), leg, ...legs.slice(visit + 1)])
 }
 
-/** The vehicles of two legs that become one: that of the second takes over where the first ended. */
-function joinedRides(journey: Journey, into: Leg, out: Leg): Pick<Leg, 'changes'> {
-  const [a, b] = [legCourse(journey, into.id)!.length, legCourse(journey, out.id)!.length]
-  const share = a + b > 0 ? a / (a + b) : 0.5
-  const last = into.changes.toSorted((x, y) => x.at - y.at).at(-1)?.vehicle ?? into.vehicle
-  const takesOver: VehicleChange[] = equal(last, out.vehicle) ? [] : [{ at: share, vehicle: out.vehicle, how: 'fade' }]
-  const changes = [
-    ...into.changes.map((change) => ({ ...change, at: change.at * share })),
-    ...takesOver,
-    ...out.changes.map((change) => ({ ...change, at: share + change.at * (1 - share) })),
-  ]
-  return { changes: withinLeg(changes).slice(0, LIMITS.changes) }
+/** The first leg's share of the length of two. */
+function shareOfFirst(journey: Journey, first: string, second: string): number {
+  const [a, b] = [legCourse(journey, first)!.length, legCourse(journey, second)!.length]
+  return a + b > 0 ? a / (a + b) : 0.5
 }
 
 const withLegs = (journey: Journey, who: string, legs: Leg[]): Journey => ({
@@ -176,21 +151,22 @@ function joinedCourse(journey: Journey, into: Leg, out: Leg): CourseShape {
 export function reverseTrip(journey: Journey, who: string): Journey {
   const traveller = travellerOf(journey, who)
   const { visits, legs } = traveller
-  const turned = legs.map((leg): Leg => ({ ...leg, ...reversedRides(leg), course: reversedCourse(journey, leg) }))
+  const turned = legs.map((leg): Leg => ({
+    ...leg,
+    ...reversedOnTheWay(leg),
+    // It runs on the same side of its course as before.
+    aside: leg.aside === 0 ? 0 : -leg.aside,
+    course: reversedCourse(journey, leg),
+  }))
   const back = [...visits].reverse()
   const isEnd = (i: number) => i === 0 || i === visits.length - 1
-  // The days go on in their order.
-  const held = back.map((visit, i) => ({ ...visit, date: visits[i]!.date, layover: isEnd(i) ? visits[i]!.layover : visit.layover }))
+  // The days, and the times that are held, go on in their order.
+  const held = back.map((visit, i) => {
+    const { date, arriveAt, leaveAt, layover } = visits[i]!
+    return { ...visit, date, arriveAt, leaveAt, layover: isEnd(i) ? layover : visit.layover }
+  })
   const reversed: Traveller = { ...traveller, visits: held, legs: turned.reverse() }
   return { ...journey, travellers: journey.travellers.map((other) => (other === traveller ? reversed : other)) }
-}
-
-/** The vehicles of a leg in the other order; it runs on the same side of its course as before. */
-function reversedRides({ vehicle, changes, aside }: Leg): Pick<Leg, 'vehicle' | 'changes' | 'aside'> {
-  const rising = changes.toSorted((a, b) => a.at - b.at)
-  const vehicles = [vehicle, ...rising.map((change) => change.vehicle)]
-  const turned = rising.map((change, i) => ({ ...change, at: 1 - change.at, vehicle: vehicles[i]! }))
-  return { vehicle: vehicles.at(-1)!, changes: turned.reverse(), aside: aside === 0 ? 0 : -aside }
 }
 
 function reversedCourse(journey: Journey, { id, course }: Leg): CourseShape {

@@ -5,7 +5,7 @@ import type { LonLat } from '../geo/lon-lat'
 import { upwardBow } from '../geometry/bow'
 import { resolveVehicle } from '../vehicles/vehicle'
 import { travellerOf } from '../journey/lookup'
-import { withTimeForAll } from './pace'
+import { withTimeForAll } from './film-length'
 import type { CourseShape, Journey, Label, Leg, Moment, Span, Stop, Traveller } from '../journey/schema'
 import { labelSchema, legSchema, pinSchema } from '../journey/schema'
 
@@ -73,7 +73,7 @@ export function visitStop(journey: Journey, stop: string, leg: string, who: stri
           : legSchema.parse({ id: leg, ink: { colour: traveller.colour } }),
       )
     }
-    traveller.visits.push({ stop, layover: null, date: null })
+    traveller.visits.push({ stop, layover: null, arriveAt: null, leaveAt: null, date: null })
   })
   return withTimeForAll(extended, who)
 }
@@ -101,7 +101,7 @@ function dressedLike(journey: Journey, model: Leg, id: string, ends: readonly [P
   const isFlight = model.vehicle !== null && resolveVehicle(model.vehicle).posture.flies === true
   // A flight arches upwards on the map, whichever way it runs.
   const bowed = course.kind === 'bowed' && isFlight ? { ...course, bow: upwardBow(...ends, course.bow, groundGeo(journey)) } : course
-  return { ...model, id, course: bowed, travel: null, changes: [], aside: 0 }
+  return { ...model, id, course: bowed, travel: null, changes: [], paceMarks: [], aside: 0 }
 }
 
 /** Moves the visit at one place in a traveller's itinerary to another, with the layover that was set there. */
@@ -129,7 +129,12 @@ export function arrange(journey: Journey, order: readonly number[], who: string)
       const taken = spare.shift()!
       return { ...taken, course: betweenOthers(taken.course) }
     })
-    traveller.visits = order.map((visit) => visits[visit]!)
+    // Times that are held stay in their order: they go with their visits where some are left out, and keep their places where visits change theirs.
+    const isMoved = order.some((visit, i) => i > 0 && visit < order[i - 1]!)
+    traveller.visits = order.map((visit, i) => {
+      const { arriveAt, leaveAt } = visits[isMoved ? i : visit]!
+      return { ...visits[visit]!, arriveAt, leaveAt }
+    })
     dropUnvisited(draft)
   })
 }
@@ -161,6 +166,7 @@ export function dropUnvisited(draft: Journey): void {
   draft.stops = draft.stops.filter((stop) => visited.has(stop.id))
   for (const { shown } of [...draft.sheets, ...draft.areas, ...draft.captions, ...draft.landmarks]) if (shown) letGoOfStops(shown, visited)
   draft.views = draft.views.filter(({ at }) => isTiedTo(at, visited))
+  for (const note of draft.notes) if (!isTiedTo(note.at, visited)) note.at = { at: 'start', offset: 0 }
 }
 
 /** Whether a moment is tied to one of these stops, or to none. */

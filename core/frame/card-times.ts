@@ -43,11 +43,14 @@ export function cardTimes(cards: readonly Postcard[], arrive: number, leave: num
   // The last one must be whole before the film ends.
   const squeeze = Math.min(1, Math.max(0, room - COMING) / Math.max(sum, 1e-9))
   let next = start
-  return cards.map(({ stays }, i) => {
-    const from = next
-    next = from + wanted[i]! * (i < cards.length - 1 ? squeeze : 1)
+  let later = 0
+  return cards.map(({ stays, delay }, i) => {
+    later += delay
+    const from = clamp(next + later, 0, Math.max(0, lastTime - COMING))
+    next += wanted[i]! * (i < cards.length - 1 ? squeeze : 1)
+    const to = Math.max(from + COMING + GOING, next + later)
     // A card that would vanish with the last frame stays; so does, under the others, one that is to stay.
-    return { from, to: stays === 'end' || next >= lastTime - INSTANT ? Infinity : next }
+    return { from, to: stays === 'end' || to >= lastTime - INSTANT ? Infinity : to }
   })
 }
 

@@ -3,20 +3,19 @@ import type { Course } from '../geometry/course'
 import { joinCourses } from '../geometry/course'
 import { itineraryOf } from '../journey/itinerary'
 import type { Journey, Leg, Traveller } from '../journey/schema'
-import { readTimes } from '../journey/track-line'
-import type { EasingFunction } from '../pace/easing'
-import { cubicBezier, hermite, NAMED_CURVES } from '../pace/easing'
+import { legProgress } from '../pace/profile'
 import type { FrameRate } from '../pace/rate'
 import { fraction, frameTime } from '../pace/rate'
-import { recorded } from '../pace/recorded'
-import type { Visit } from '../pace/schedule'
+import type { Itinerary, Visit } from '../pace/schedule'
 import { schedule } from '../pace/schedule'
 import type { CompiledTraveller, CompiledVisit, TimedLeg, TimedRide } from './compiled'
 import { timeAt } from './compiled'
 import { besideCourse } from '../courses/beside-course'
 import { compiledCourse, courseGround } from '../courses/compile-course'
+import { legWeights } from '../courses/leg-weights'
 import type { Run } from './heading'
 import { resolveVehicle, sameVehicle } from '../vehicles/vehicle'
+import { paceOf, speedsAtVisits } from './leg-pace'
 import { stretchesOf } from './stretch'
 
 /** A traveller's trip with its courses and times, before the camera is known. */
@@ -29,39 +28,49 @@ export interface TimedTrip {
 /** A leg on its own course, before it is moved aside. */
 type PlainLeg = Pick<TimedLeg, 'leg' | 'course' | 'depart' | 'arrive' | 'progress'>
 
-/** Times a traveller's trip. @throws JourneyError if its times do not fit into the film. */
+/** The courses of a traveller's legs, and when it is at its stops, in frames. @throws TimesError if its times do not fit into the film */
+export function scheduleOf(journey: Journey, traveller: Traveller): { courses: Course[]; visits: Visit[] } {
+  const courses = coursesOf(journey, traveller)
+  return { courses, visits: schedule(itineraryWith(courses, journey, traveller), journey.seconds, journey.frame.rate) }
+}
+
+/** The input of the schedule for a traveller, with what each leg gets of the free time. */
+export const timedItinerary = (journey: Journey, traveller: Traveller): Itinerary =>
+  itineraryWith(coursesOf(journey, traveller), journey, traveller)
+
+const itineraryWith = (courses: readonly Course[], { share }: Journey, traveller: Traveller): Itinerary =>
+  itineraryOf(traveller, legWeights(traveller.legs, courses, share))
+
+function coursesOf(journey: Journey, traveller: Traveller): Course[] {
+  const byId = new Map(journey.stops.map((stop) => [stop.id, stop]))
+  const at = traveller.visits.map((visit) => byId.get(visit.stop)!.at)
+  const ground = courseGround(journey)
+  return traveller.legs.map((leg, i) => compiledCourse(leg.course, at[i]!, at[i + 1]!, ground))
+}
+
+/** Times a traveller's trip. @throws TimesError if its times do not fit into the film */
 export function timedTrip(journey: Journey, traveller: Traveller): TimedTrip {
   const { rate } = journey.frame
   const byId = new Map(journey.stops.map((stop) => [stop.id, stop]))
-  const stops = traveller.visits.map((visit) => byId.get(visit.stop)!)
-  const ground = courseGround(journey)
-  const courses = traveller.legs.map((leg, i) => compiledCourse(leg.course, stops[i]!.at, stops[i + 1]!.at, ground))
-  const visits = schedule(
-    itineraryOf(
-      traveller,
-      courses.map((course) => course.length),
-    ),
-    journey.seconds,
-    rate,
-    journey.shareExponent,
-  )
-  const speeds = speedsAtVisits(visits, courses)
+  const { courses, visits } = scheduleOf(journey, traveller)
   const compiledVisits = visits.map((visit, i) => ({
-    stop: stops[i]!,
+    stop: byId.get(traveller.visits[i]!.stop)!,
     arrive: frameTime(visit.arrive, rate),
     leave: frameTime(visit.leave, rate),
     date: traveller.visits[i]!.date,
   }))
+  const seconds = traveller.legs.map((_, i) => Math.max(frameTime(1, rate), compiledVisits[i + 1]!.arrive - compiledVisits[i]!.leave))
+  const paces = traveller.legs.map((leg, i) => paceOf(leg, courses[i]!))
+  const speeds = speedsAtVisits(visits, paces, courses, seconds)
   const legs = traveller.legs.map((leg, i): PlainLeg => {
-    const course = courses[i]!
-    const mean = meanSpeed(visits, courses, i)
-    const relative = (speed: number) => (mean > 0 ? speed / mean : 0)
+    const { length } = courses[i]!
+    const share = (speed: number) => (length > 0 ? speed / length : 0)
     return {
       leg,
-      course,
+      course: courses[i]!,
       depart: compiledVisits[i]!.leave,
       arrive: compiledVisits[i + 1]!.arrive,
-      progress: progressOf(leg, course, relative(speeds[i]!), relative(speeds[i + 1]!)),
+      progress: legProgress(paces[i]!, seconds[i]!, share(speeds[i]!), share(speeds[i + 1]!)),
     }
   })
   return { traveller, visits: compiledVisits, legs }
@@ -98,38 +107,14 @@ function asideOf({ leg, course }: PlainLeg, zoom: number): Course {
 /** The parts of a leg that its vehicles travel, from its beginning on. */
 function ridesOf(leg: PlainLeg): TimedRide[] {
   const resolved = (choice: Leg['vehicle']) => choice && resolveVehicle(choice)
-  const changes = leg.leg.changes.toSorted((a, b) => a.at - b.at)
+  const changes = leg.leg.changes.map((change, i) => ({ ...change, i })).sort((a, b) => a.at - b.at)
   return [
-    { choice: leg.leg.vehicle, vehicle: resolved(leg.leg.vehicle), from: 0, at: leg.depart, how: 'cut' },
-    ...changes.map(({ at, vehicle, how }): TimedRide => {
+    { choice: leg.leg.vehicle, vehicle: resolved(leg.leg.vehicle), from: 0, at: leg.depart, how: 'cut', change: null },
+    ...changes.map(({ at, vehicle, how, i }): TimedRide => {
       const from = at * leg.course.length
-      return { choice: vehicle, vehicle: resolved(vehicle), from, at: timeAt(leg, from), how }
+      return { choice: vehicle, vehicle: resolved(vehicle), from, at: timeAt(leg, from), how, change: i }
     }),
   ]
-}
-
-function progressOf({ easing, course: shape }: Leg, course: Course, startSpeed: number, endSpeed: number): EasingFunction {
-  if (easing === 'recorded' && shape.kind === 'track' && shape.times !== null) return recorded(course, readTimes(shape.times))
-  if (easing === 'gentle' || easing === 'recorded') return hermite(startSpeed, endSpeed)
-  const [x1, y1, x2, y2] = typeof easing === 'string' ? NAMED_CURVES[easing] : easing
-  return cubicBezier(x1, y1, x2, y2)
-}
-
-/** Ground units a frame, on average over a leg. */
-const meanSpeed = (visits: readonly Visit[], courses: readonly Course[], leg: number): number =>
-  courses[leg]!.length / Math.max(1, visits[leg + 1]!.arrive - visits[leg]!.leave)
-
-/**
- * Speed at each visit: 0 where there is a layover, else the harmonic mean of the two legs' speeds, with which a Hermite
- * interpolation stays monotone. Source: F. Fritsch and J. Butland, A method for constructing local monotone piecewise cubic interpolants (1984).
- */
-function speedsAtVisits(visits: readonly Visit[], courses: readonly Course[]): number[] {
-  return visits.map((visit, i) => {
-    if (i === 0 || i === visits.length - 1 || visit.leave > visit.arrive) return 0
-    const a = meanSpeed(visits, courses, i - 1)
-    const b = meanSpeed(visits, courses, i)
-    return a + b > 0 ? (2 * a * b) / (a + b) : 0
-  })
 }
 
 /** The runs of a traveller's legs: one goes on where a vehicle passes through a stop. */

@@ -70,9 +70,12 @@ export function compile(journey: Journey, places?: LabelPlaces): CompiledJourney
       ),
     ],
     standing: beside.flatMap(({ landmark, shown: span }) => (landmark.kind === 'standing' ? [{ picture: landmark, shown: span }] : [])),
-    lying: beside.flatMap(({ landmark, shown: span }) => (landmark.kind === 'lying' ? [{ sheet: asSheet(landmark), shown: span }] : [])),
+    lying: beside.flatMap(({ landmark, shown: span }) =>
+      landmark.kind === 'lying' ? [{ landmark, sheet: asSheet(landmark), shown: span }] : [],
+    ),
     sheets: film.map((sheet) => ({ sheet, shown: compileSpan(sheet.shown, moments, lastTime) })),
     areas: journey.areas.map((area) => ({ area, shown: compileSpan(area.shown, moments, lastTime) })),
+    notes: journey.notes.map((note) => ({ note, time: clamp(timeOf(note.at, moments, lastTime), 0, lastTime) })),
     captions: journey.captions.map((caption) => ({ caption, shown: compileSpan(caption.shown, moments, lastTime), ruler })),
   }
   return { ...compiled, marks: withPlaces(compiled.marks, places ?? findLabelPlaces(compiled)) }

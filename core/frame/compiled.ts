@@ -10,6 +10,8 @@ import type {
   Leg,
   Postcard,
   Sheet,
+  LyingPicture,
+  Note,
   StandingPicture,
   Stop,
   Traveller,
@@ -41,11 +43,13 @@ export interface CompiledJourney {
   marks: CompiledMark[]
   /** The pictures that stand on the ground, and those that lie on it, as sheets. */
   standing: { picture: StandingPicture; shown: CompiledSpan }[]
-  lying: { sheet: Sheet; shown: CompiledSpan }[]
+  lying: { landmark: LyingPicture; sheet: Sheet; shown: CompiledSpan }[]
   /** The sheets and areas of the film, and when they are shown; tracing sheets are not among them. */
   sheets: { sheet: Sheet; shown: CompiledSpan }[]
   areas: { area: Area; shown: CompiledSpan }[]
   captions: CompiledCaption[]
+  /** Notes, which are not in the film, and when they are. */
+  notes: { note: Note; time: number }[]
 }
 
 /** What has a pin and a label. */
@@ -115,6 +119,8 @@ export interface TimedRide {
   from: number
   at: number
   how: VehicleChange['how']
+  /** Which of the leg's changes it begins with; null for the vehicle with which the leg begins. */
+  change: number | null
 }
 
 export interface Ride extends TimedRide {

@@ -18,10 +18,13 @@ export interface Appearance {
 /** What a mark has come to in the end. */
 export const SETTLED: Appearance = { scale: 1, opacity: 1 }
 
+/** When the pin of what is reached at a time begins to appear, early enough to have settled in the last frame. */
+export const pinStart = (arrive: number, lastTime: number, lag = 0): number => Math.max(0, Math.min(arrive - LEAD + lag, lastTime - MOMENT))
+
 /** How far a mark has appeared at time t (a mark that is there for the whole film arrives at -Infinity); undefined while there is nothing to see. It has settled by the last frame shown. */
 export function appearanceAt(t: number, arrive: number, lastTime: number, lag: number): Appearance | undefined {
   if (arrive === -Infinity) return SETTLED
-  const start = Math.max(0, Math.min(arrive - LEAD + lag, lastTime - MOMENT))
+  const start = pinStart(arrive, lastTime, lag)
   const u = (t - start) / MOMENT
   if (u >= 1) return SETTLED
   return u > 0 ? { scale: overshoot(u), opacity: smooth(u * 2) } : undefined

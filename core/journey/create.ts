@@ -1,6 +1,6 @@
 import { flatView, referenceSize } from '../camera/view'
 import type { FrameFormat, Journey } from './schema'
-import { groundSchema, measuresSchema, JOURNEY_FORMAT, JOURNEY_VERSION, LAYERS, travellerSchema } from './schema'
+import { groundSchema, measuresSchema, JOURNEY_FORMAT, JOURNEY_VERSION, LAYERS, shareSchema, soundsSchema, travellerSchema } from './schema'
 
 /** Frame sizes on offer: [name, width, height]. 4:5 and 9:16 are for upright feeds (common practice, no source). */
 export const FRAME_SIZES = {
@@ -58,7 +58,11 @@ export function createJourney(name: string, frame: FrameFormat = DEFAULT_FRAME, 
     networks: [],
     camera: flatView({ x: reference.width / 2, y: reference.height / 2 }, 1),
     views: [],
-    shareExponent: 0.5,
+    share: shareSchema.parse({}),
+    legSeconds: null,
+    notes: [],
+    audio: [],
+    sounds: soundsSchema.parse({}),
     stops: [],
     travellers: [travellerSchema.parse({ id: 'traveller', visits: [], legs: [] })],
   }

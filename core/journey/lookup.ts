@@ -1,6 +1,6 @@
 import { JourneyError } from '../error'
 import type { Point } from '../geometry/point'
-import type { Journey, Leg, Stop, TextStyle, Traveller } from './schema'
+import type { Caption, CaptionKind, Journey, Leg, Stop, TextStyle, Traveller } from './schema'
 
 /** The traveller with an id. @throws JourneyError if there is none */
 export function travellerOf({ travellers }: Pick<Journey, 'travellers'>, id: string): Traveller {
@@ -11,6 +11,23 @@ export function travellerOf({ travellers }: Pick<Journey, 'travellers'>, id: str
 
 /** A stop's name in lists and messages; in the picture an unnamed stop has no label. */
 export const nameOfStop = ({ name }: Pick<Stop, 'name'>): string => name || 'Unnamed stop'
+
+/** What the kinds of titles and readouts are called. */
+export const CAPTION_NAMES: Readonly<Record<CaptionKind, string>> = {
+  title: 'Title',
+  distance: 'Distance so far',
+  date: 'Date',
+  day: 'Day of the trip',
+  height: 'Height',
+  leg: 'Leg',
+  place: 'Last stop',
+  'scale-bar': 'Scale bar',
+  'north-arrow': 'North arrow',
+}
+
+/** What a title or readout is called in lists: a title by its first line. */
+export const nameOfCaption = ({ content }: Pick<Caption, 'content'>): string =>
+  content.kind === 'title' ? content.text.split('\n')[0] || CAPTION_NAMES.title : CAPTION_NAMES[content.kind]
 
 /** A leg, its traveller, and its index among that traveller's legs. */
 export function findLeg(journey: Journey, id: string): { traveller: Traveller; leg: Leg; index: number } | undefined {

@@ -44,6 +44,8 @@ const MIGRATIONS: readonly ((document: Raw) => Raw)[] = [
     ...rest,
     ...(stops === undefined ? {} : { stops: Array.isArray(stops) ? stops.map(withCards) : stops }),
   }),
+  // Version 9: travel times can be shared out in other ways than by length.
+  ({ shareExponent, ...rest }) => ({ ...rest, ...(shareExponent === undefined ? {} : { share: { exponent: shareExponent } }) }),
 ]
 
 const isRaw = (value: unknown): value is Raw => typeof value === 'object' && value !== null

@@ -47,6 +47,8 @@ export const postcardSchema = z.strictObject({
   goes: z.enum(CARD_GOINGS).default('fade'),
   /** How much the map behind it is darkened while it is seen. */
   dims: unit.default(0),
+  /** Seconds by which it comes later than in its turn, and those after it with it. */
+  delay: z.number().min(-30).max(30).default(0),
   /** How long it stays: while the traveller rests (and long enough to be taken in), to the film's end, or so many seconds. */
   stays: z.union([z.enum(['rest', 'end']), z.number().min(0.5).max(LIMITS.seconds)]).default('rest'),
 })

@@ -1,6 +1,5 @@
 import { z } from 'zod'
 import { FRAME_RATES } from '../pace/rate'
-import { NAMED_CURVES } from '../pace/easing'
 import type { FamilyName } from '../type/families'
 import { isOwnFamily, ownFamily } from '../type/families'
 import { VEHICLE_IDS } from '../vehicles/catalogue'
@@ -10,6 +9,7 @@ import { fontSchema } from './font-schema'
 import { inkSchema } from './ink-schema'
 import { areaSchema, groundSchema, sheetSchema } from './sheet-schema'
 import { landmarkSchema } from './landmark-schema'
+import { audioSchema, CURVE_NAMES, easingSchema, noteSchema, paceMarkSchema, shareSchema, soundsSchema } from './pace-schema'
 import { anchorSchema, photoSchema } from './picture-schema'
 import { stopSchema } from './stop-schema'
 import type { Moment, Span } from './values'
@@ -21,6 +21,7 @@ export * from './font-schema'
 export * from './ink-schema'
 export * from './label-schema'
 export * from './landmark-schema'
+export * from './pace-schema'
 export * from './picture-schema'
 export * from './pin-schema'
 export * from './postcard-schema'
@@ -31,11 +32,11 @@ export { LIMITS } from './values'
 export type { Moment, Span } from './values'
 
 /**
- * The journey document, version 8: what is stored, exchanged and undone.
+ * The journey document, version 9: what is stored, exchanged and undone.
  * Lengths are in ground units (gu) or reference pixels (rpx), times in seconds; see docs/journey-format.md.
  */
 export const JOURNEY_FORMAT = 'zephyrine-journey'
-export const JOURNEY_VERSION = 8
+export const JOURNEY_VERSION = 9
 
 const evenSide = z.int().min(64).max(LIMITS.side).multipleOf(2, 'must be an even number of pixels')
 const title = z.string().trim().min(1).max(120)
@@ -142,6 +143,8 @@ const ofEvery = {
   carries: carriedSchema.optional(),
   /** How much it bounces, rolls or sways as it travels; wheels that are seen from the side turn. */
   lively: unit.optional(),
+  /** How fast it travels in earnest, in km/h, for sharing out travel times by speed. */
+  speed: z.number().min(0.1).max(3000).optional(),
 }
 
 /** The most that a vehicle seen from the side leans with its line, in degrees; what its drawing says where nothing is said. */
@@ -179,15 +182,6 @@ export const vehicleSchema = z.discriminatedUnion('kind', [
   }),
 ])
 
-export const CURVE_NAMES = Object.keys(NAMED_CURVES) as (keyof typeof NAMED_CURVES)[]
-export const EASING_NAMES = ['gentle', 'recorded', ...CURVE_NAMES] as const
-
-/** 'recorded' keeps the pace of a recorded track, where its times are known, and is gentle elsewhere; 'gentle' starts and stops softly and passes at speed through stops without a layover; the others are CSS easing functions, whose x lie from 0 to 1. */
-const curveHeight = z.number().min(-4).max(5)
-export const easingSchema = z.union([z.enum(EASING_NAMES), z.tuple([unit, curveHeight, unit, curveHeight])], {
-  error: 'must be the name of an easing or four numbers x1, y1, x2, y2, the x from 0 to 1 and the y from -4 to 5',
-})
-
 /** A vehicle that takes over at a share of a leg's length. */
 export const vehicleChangeSchema = z.strictObject({
   at: z.number().min(0.001).max(0.999),
@@ -204,6 +198,8 @@ export const legSchema = z.strictObject({
   /** Travel time in seconds; null for an automatic share of what is left of the total. */
   travel: z.number().min(0.1).max(LIMITS.seconds).nullable().default(null),
   easing: easingSchema.default('gentle'),
+  /** Where it is travelled faster or slower, and where one rests on the way; a rest is part of the travel time. */
+  paceMarks: z.array(paceMarkSchema).max(LIMITS.paceMarks).default([]),
   vehicle: vehicleSchema.nullable().default(null),
   /** Vehicles that take over on the way. */
   changes: z.array(vehicleChangeSchema).max(LIMITS.changes).default([]),
@@ -249,6 +245,9 @@ export const visitSchema = z.strictObject({
   stop: id,
   /** Seconds spent there; null for automatic. */
   layover: seconds.nullable().default(null),
+  /** The second of the film at which it is reached, and left; null where nothing holds it. Of the first visit only the end counts, of the last one only the beginning. */
+  arriveAt: seconds.nullable().default(null),
+  leaveAt: seconds.nullable().default(null),
   /** The day of arrival, as year-month-day. */
   date: z.iso.date().nullable().default(null),
 })
@@ -296,8 +295,14 @@ export const journeySchema = z
     /** Titles and readouts, from the lowest to the uppermost. */
     captions: z.array(captionSchema).max(LIMITS.captions).default([]),
     measures: measuresSchema.prefault({}),
-    /** Travel time is shared out by length to this power: 0 equally, 1 by distance. */
-    shareExponent: unit.default(0.5),
+    /** How automatic travel times share what the set ones leave. */
+    share: shareSchema.prefault({}),
+    /** Seconds that a leg with an automatic time takes on average, where the film is as long as its trips need; null where its length is set. */
+    legSeconds: z.number().min(0.25).max(60).nullable().default(null),
+    notes: z.array(noteSchema).max(LIMITS.notes).default([]),
+    /** What is heard with the film. */
+    audio: z.array(audioSchema).max(LIMITS.audio).default([]),
+    sounds: soundsSchema.prefault({}),
     stops: z.array(stopSchema).max(LIMITS.stops).default([]),
     /** What is over what, from the lowest to the uppermost: the map is under all, titles are over all. */
     order: z
@@ -325,7 +330,7 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
   })
   const uniqueIds = (
     list: readonly { id: string }[],
-    field: 'sheets' | 'areas' | 'networks' | 'travellers' | 'views' | 'captions' | 'landmarks',
+    field: 'sheets' | 'areas' | 'networks' | 'travellers' | 'views' | 'captions' | 'landmarks' | 'notes' | 'audio',
     what: string,
   ) => {
     const seen = new Set<string>()
@@ -341,6 +346,8 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
   uniqueIds(journey.views, 'views', 'view')
   uniqueIds(journey.captions, 'captions', 'caption')
   uniqueIds(journey.landmarks, 'landmarks', 'landmark')
+  uniqueIds(journey.notes, 'notes', 'note')
+  uniqueIds(journey.audio, 'audio', 'piece of sound')
   journey.landmarks.forEach(({ id }, i) => {
     if (known.has(id)) complain(['landmarks', i, 'id'], `is "${id}", which a stop has already`)
   })
@@ -352,6 +359,7 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
     for (const end of ['from', 'to'] as const) checkMoment(shown?.[end], [...path, 'shown', end])
   }
   journey.views.forEach(({ at }, i) => checkMoment(at, ['views', i, 'at']))
+  journey.notes.forEach(({ at }, i) => checkMoment(at, ['notes', i, 'at']))
   journey.sheets.forEach((sheet, i) => {
     checkSpan(sheet.shown, ['sheets', i])
     const { crop } = sheet
@@ -406,6 +414,5 @@ export type ViewAtMoment = z.output<typeof viewAtMomentSchema>
 export type VehicleChoice = z.output<typeof vehicleSchema>
 export type Carried = z.output<typeof carriedSchema>
 export type VehicleChange = z.output<typeof vehicleChangeSchema>
-export type Easing = z.output<typeof easingSchema>
 export type Leg = z.output<typeof legSchema>
 export type Traveller = z.output<typeof travellerSchema>

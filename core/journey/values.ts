@@ -25,6 +25,12 @@ export const LIMITS = {
   colours: 24,
   /** Of one stop. */
   postcards: 12,
+  notes: 200,
+  /** Pieces of music or speech, and the beats of one. */
+  audio: 4,
+  beats: 5000,
+  /** Marks of one leg at which its pace changes. */
+  paceMarks: 20,
   coordinate: 1e7,
   sheets: 20,
   controlPoints: 200,

@@ -2,6 +2,7 @@ import { JourneyError } from '../error'
 import { usualLayover } from './layovers'
 import type { FrameRate } from './rate'
 import { frameCount, frameTime, rateLabel } from './rate'
+import { largestRemainder, shareOut, sum } from './share-out'
 
 /** No leg without a set time is squeezed below this many seconds, unless the film is too short for all its legs to have twice as much. */
 const SHORTEST_TRAVEL = 0.25
@@ -15,8 +16,18 @@ export interface Itinerary {
   startDelay: number
   /** Seconds spent at each stop, in order; null for automatic. */
   layovers: readonly (number | null)[]
-  /** One fewer than the stops: length in ground units, and the travel time in seconds, null for automatic. */
-  legs: readonly { length: number; travel: number | null }[]
+  /** Seconds of the film at which each stop is reached and left, where they are held; null elsewhere. */
+  held: readonly Held[]
+  /**
+   * One fewer than the stops: the travel time in seconds, null for automatic; of that the seconds rested on the way, which an automatic time has on top of
+   * its share; and how much of what there is to share out a leg gets.
+   */
+  legs: readonly { weight: number; travel: number | null; rests: number }[]
+}
+
+export interface Held {
+  arrive: number | null
+  leave: number | null
 }
 
 /** When a traveller is at a stop, in frames; it travels between one visit's `leave` and the next one's `arrive`. */
@@ -25,50 +36,57 @@ export interface Visit {
   leave: number
 }
 
+/** The times that were set do not fit; the message says which, and what would do. */
+export class TimesError extends JourneyError {
+  override name = 'TimesError'
+}
+
+/** Durations of a trip in turn: the delay at the start, then a layover and a travel time alternately, up to the last layover. */
+const LAYOVER = 'layover'
+const TRAVEL = 'travel'
+interface Duration {
+  kind: typeof LAYOVER | typeof TRAVEL | 'delay'
+  /** Of the stop, or of the leg. */
+  index: number
+  /** In seconds; null for automatic. */
+  set: number | null
+}
+
+/** What lies between two moments that are held: durations that add up to so many seconds. */
+interface Stretch {
+  durations: Duration[]
+  from: number
+  to: number
+  /** What is held at its end, for messages; undefined at the film's end. */
+  end: string | undefined
+}
+
 /**
- * The times of a traveller, exact to the frame. Automatic layovers have the usual length, or share a part of what the set times leave; legs without
- * a set time share the rest in proportion to length^exponent. Durations are rounded by largest remainder, so that they add up to the total. The last
- * arrival is at frame N - 1 or earlier.
+ * The times of a traveller, exact to the frame. What is set is kept; held arrivals and departures cut the film into stretches, whose automatic times share what
+ * the set ones leave: layovers have the usual length, or share a part of it, and legs share the rest by their weights. Durations are rounded by largest
+ * remainder, so that they add up to their stretch. The last arrival is at frame N - 1 or earlier.
  *
  * @param seconds the film's length
- * @param exponent 0 shares the time equally, 1 by distance
- * @throws JourneyError if the times do not fit into the total; it names the shortest total that would do.
+ * @throws TimesError if the times do not fit; it names the shortest film that would do.
  */
-export function schedule(itinerary: Itinerary, seconds: number, rate: FrameRate, exponent: number): Visit[] {
-  const { layovers, legs, startDelay } = itinerary
+export function schedule(itinerary: Itinerary, seconds: number, rate: FrameRate): Visit[] {
+  const { layovers } = itinerary
   if (layovers.length === 0) return []
-  const frame = frameTime(1, rate)
   const shortest = shortestTotal(itinerary, rate)
-  if (shortest > seconds + 1e-9) throw new JourneyError(tooShort(itinerary, shortest, seconds, rate))
-
-  const rests = [...layovers]
-  const last = rests.length - 1
-  // The final picture needs at least one frame, even without a layover.
-  if (rests[last] !== null) rests[last] = Math.max(rests[last]!, frame)
-  const free = legs.flatMap((leg, i) => (leg.travel === null ? [i] : []))
-  const open = rests.flatMap((rest, i) => (rest === null ? [i] : []))
-  const room = seconds - setTimes({ ...itinerary, layovers: rests })
-  const least = shortestTravel(legs.length, seconds, rate)
-
-  const usual = open.map((i) => Math.max(usualLayover(i, rests.length, seconds), i === last ? frame : 0))
-  const wanted = sum(usual)
-  const most = free.length > 0 ? Math.min(room * LAYOVERS_PART, room - free.length * least) : room
-  const resting = Math.min(wanted, Math.max(most, open.includes(last) ? frame : 0))
-  shareOut(resting, usual, SHORTEST_LAYOVER).forEach((share, k) => (rests[open[k]!] = share))
-
-  const travels = legs.map((leg) => leg.travel)
-  const left = room - (open.length > 0 ? resting : 0)
-  const lengths = free.map((i) => legs[i]!.length ** exponent)
-  shareOut(left, lengths, least).forEach((share, k) => (travels[free[k]!] = share))
-  // If every leg's time is set, the rest is spent at the end.
-  if (free.length === 0) rests[last]! += left
-
-  const durations = [startDelay, ...rests.flatMap((rest, i) => [rest!, ...(i < last ? [travels[i]!] : [])])]
-  const isSeen = (k: number) => k === durations.length - 1 || (k > 0 && k % 2 === 0)
-  const frames = withAFrameEach(largestRemainder(durations, frameCount(seconds, rate)), isSeen)
+  if (shortest > seconds + 1e-9) throw new TimesError(tooShort(itinerary, shortest, seconds, rate))
+  const frames: number[] = []
+  for (const stretch of stretchesOf(itinerary, seconds, rate)) {
+    const total = frameCount(stretch.to, rate) - frameCount(stretch.from, rate)
+    const parts = timesOf(stretch, itinerary, seconds, rate)
+    const isSeen = (k: number) => {
+      const { kind, index } = stretch.durations[k]!
+      return kind === TRAVEL || (kind === LAYOVER && index === layovers.length - 1)
+    }
+    frames.push(...withAFrameEach(largestRemainder(parts, total), isSeen))
+  }
   const visits: Visit[] = []
   let at = frames[0]!
-  for (let i = 0; i < rests.length; i++) {
+  for (let i = 0; i < layovers.length; i++) {
     const leave = at + frames[1 + 2 * i]!
     visits.push({ arrive: at, leave })
     at = leave + (frames[2 + 2 * i] ?? 0)
@@ -76,51 +94,127 @@ export function schedule(itinerary: Itinerary, seconds: number, rate: FrameRate,
   return visits
 }
 
-const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0)
+/** The stretches of a trip, in order. @throws TimesError where one moment is held before another that it follows */
+function stretchesOf({ startDelay, layovers, held, legs }: Itinerary, seconds: number, rate: FrameRate): Stretch[] {
+  const stretches: Stretch[] = []
+  const last = layovers.length - 1
+  let open: Stretch = { durations: [{ kind: 'delay', index: 0, set: startDelay }], from: 0, to: 0, end: undefined }
+  const cut = (at: number | null, end: string) => {
+    if (at === null) return
+    if (at < open.from)
+      throw new TimesError(`${capital(end)} at ${told(at)}, before ${told(open.from)}, up to which the times before it are held.`)
+    stretches.push({ ...open, to: at, end })
+    open = { durations: [], from: at, to: 0, end: undefined }
+  }
+  layovers.forEach((layover, i) => {
+    if (i > 0) cut(held[i]!.arrive, `stop ${i + 1} is to be reached`)
+    // The final picture needs at least one frame, even without a layover.
+    const set = i === last && layover !== null ? Math.max(layover, frameTime(1, rate)) : layover
+    open.durations.push({ kind: LAYOVER, index: i, set })
+    if (i === last) return
+    cut(held[i]!.leave, `stop ${i + 1} is to be left`)
+    open.durations.push({ kind: TRAVEL, index: i, set: legs[i]!.travel })
+  })
+  return [...stretches, { ...open, to: seconds }]
+}
+
+/** The durations of a stretch in seconds, which add up to it. */
+function timesOf({ durations, from, to, end }: Stretch, { layovers, legs }: Itinerary, seconds: number, rate: FrameRate): number[] {
+  const frame = frameTime(1, rate)
+  const last = layovers.length - 1
+  const times = durations.map(({ set }) => set)
+  const pick = (kind: Duration['kind']) => durations.flatMap((part, k) => (part.kind === kind && part.set === null ? [k] : []))
+  const [free, open] = [pick(TRAVEL), pick(LAYOVER)]
+  const resting = sum(free.map((k) => legs[durations[k]!.index]!.rests))
+  const room = to - from - setTimes(durations) - resting
+  if (end !== undefined) checkHeld(room - free.length * frame, free.length + open.length, end, from, to)
+  const least = Math.min(shortestTravel(legs.length, seconds, rate), free.length > 0 ? Math.max(frame, room / (2 * free.length)) : Infinity)
+
+  const isFinal = (k: number) => durations[k]!.kind === LAYOVER && durations[k]!.index === last
+  const usual = open.map((k) => Math.max(usualLayover(durations[k]!.index, layovers.length, seconds), isFinal(k) ? frame : 0))
+  const most = free.length > 0 ? Math.min(room * LAYOVERS_PART, room - free.length * least) : room
+  // Where there is nothing else to take up the time, layovers are longer than usual.
+  const wanted = free.length === 0 && end !== undefined ? room : sum(usual)
+  const rests = Math.min(wanted, Math.max(most, open.some(isFinal) ? frame : 0))
+  shareOut(rests, usual, SHORTEST_LAYOVER).forEach((share, n) => (times[open[n]!] = share))
+
+  const left = room - (open.length > 0 ? rests : 0)
+  const weights = free.map((k) => legs[durations[k]!.index]!.weight)
+  shareOut(left, weights, least).forEach((share, n) => (times[free[n]!] = share + legs[durations[free[n]!]!.index]!.rests))
+  // If every leg's time is set, the rest is spent at the end.
+  if (free.length === 0 && end === undefined) times[times.length - 1]! += left
+  return times.map((time) => time!)
+}
+
+/** @param room what the automatic times of a stretch have, of which there are `count` @throws TimesError if the set ones do not come out */
+function checkHeld(room: number, count: number, end: string, from: number, to: number): void {
+  if (room < -1e-9)
+    throw new TimesError(
+      `${capital(end)} at ${told(to)}, but the times set before it end at ${told(to - room)} at the soonest: hold it later, or shorten some of them.`,
+    )
+  if (count === 0 && room > 1e-3)
+    throw new TimesError(
+      `${capital(end)} at ${told(to)}, but the times set since ${told(from)} take only ${told(to - from - room)}: make one of them automatic.`,
+    )
+}
 
 /** Seconds that have been set. */
-const setTimes = ({ startDelay, layovers, legs }: Itinerary): number =>
-  startDelay + sum(layovers.map((layover) => layover ?? 0)) + sum(legs.map((leg) => leg.travel ?? 0))
+const setTimes = (durations: readonly Duration[]): number => sum(durations.map(({ set }) => set ?? 0))
 
 /** The shortest automatic travel time in seconds, at least a frame. */
 const shortestTravel = (legs: number, seconds: number, rate: FrameRate): number =>
   Math.max(frameTime(1, rate), Math.min(SHORTEST_TRAVEL, seconds / (2 * legs)))
 
-/** The length of the shortest film for a trip, in seconds. */
+/** The last stretch of a trip, which lasts to the film's end; its length does not matter here. */
+const lastStretch = (itinerary: Itinerary, rate: FrameRate): Stretch => stretchesOf(itinerary, 0, rate).at(-1)!
+
+/** The length of the shortest film for a trip, in seconds. @throws TimesError as `schedule` does, if no film would do */
 export function shortestTotal(itinerary: Itinerary, rate: FrameRate): number {
   const { layovers, legs } = itinerary
-  const free = legs.filter((leg) => leg.travel === null).length
-  const end = Math.max(frameTime(1, rate) - (layovers.at(-1) ?? 0), 0)
-  const base = setTimes(itinerary) + end
+  if (layovers.length === 0) return 0
+  const { durations, from } = lastStretch(itinerary, rate)
+  const free = durations.filter(({ kind, set }) => kind === TRAVEL && set === null)
+  const end = layovers.at(-1) === null ? frameTime(1, rate) : 0
+  const base = from + setTimes(durations) + sum(free.map(({ index }) => legs[index]!.rests)) + end
   // The least time of a leg depends on the length itself; as the sum grows at most half as fast as that, this settles.
   let total = base
-  for (let i = 0; i < 40; i++) total = base + free * shortestTravel(legs.length, total, rate)
+  for (let i = 0; i < 40; i++) total = base + free.length * shortestTravel(legs.length, total, rate)
   return total
+}
+
+/**
+ * The length of a film in which automatic layovers have their usual length and automatic legs take `legSeconds` on average, in seconds.
+ * @throws TimesError where moments are held against their order
+ */
+export function naturalTotal(itinerary: Itinerary, legSeconds: number, rate: FrameRate): number {
+  const { layovers, legs } = itinerary
+  if (layovers.length === 0) return 0
+  const { durations, from } = lastStretch(itinerary, rate)
+  const mean = sum(legs.map(({ weight }) => weight)) / legs.length
+  const lengthIn = (seconds: number): number =>
+    from +
+    sum(
+      durations.map(({ kind, index, set }) => {
+        if (set !== null) return set
+        // By its share of all legs, so that it stays as it is whichever of the others are set.
+        return kind === TRAVEL
+          ? (mean > 0 ? (legSeconds * legs[index]!.weight) / mean : legSeconds) + legs[index]!.rests
+          : usualLayover(index, layovers.length, seconds)
+      }),
+    )
+  // Layovers are shorter in a short film; from above this comes down to the longest film that agrees with itself.
+  let total = lengthIn(Infinity)
+  for (let i = 0; i < 60; i++) total = lengthIn(total)
+  return Math.max(total, shortestTotal(itinerary, rate))
 }
 
 function tooShort(itinerary: Itinerary, shortest: number, seconds: number, rate: FrameRate): string {
   const [needed, has] = [`${ceilTenth(shortest)} s`, `${Number(seconds.toFixed(2))} s`]
-  return setTimes(itinerary) > 0
-    ? `The set travel times and layovers need at least ${needed}, but the journey is ${has} long: make it longer, or shorten some of them.`
+  const { durations, from } = lastStretch(itinerary, rate)
+  const hold = from > 0 ? ', or hold arrivals earlier' : ''
+  return setTimes(durations) > 0 || from > 0
+    ? `The set travel times and layovers need at least ${needed}, but the journey is ${has} long: make it longer, or shorten some of them${hold}.`
     : `A trip of ${itinerary.layovers.length} stops needs at least ${needed} at ${rateLabel(rate)} frames a second, but the journey is ${has} long: make it longer.`
-}
-
-/** Splits `room` in proportion to the weights, with at least `least` for each if there is enough. */
-function shareOut(room: number, weights: readonly number[], least: number): number[] {
-  const shares = weights.map(() => 0)
-  const floor = Math.min(least, room / weights.length)
-  let open = weights.map((_, i) => i)
-  let left = room
-  for (;;) {
-    const total = open.reduce((all, i) => all + weights[i]!, 0)
-    open.forEach((i) => (shares[i] = total > 0 ? (left * weights[i]!) / total : left / open.length))
-    const squeezed = open.filter((i) => shares[i]! < floor)
-    if (squeezed.length === 0) return shares
-    squeezed.forEach((i) => (shares[i] = floor))
-    if (squeezed.length === open.length) return shares
-    left -= squeezed.length * floor
-    open = open.filter((i) => !squeezed.includes(i))
-  }
 }
 
 /** Gives each duration that must be visible at least a frame, taken from the longest. */
@@ -128,28 +222,14 @@ function withAFrameEach(frames: number[], isSeen: (k: number) => boolean): numbe
   frames.forEach((count, k) => {
     if (count > 0 || !isSeen(k)) return
     const longest = frames.indexOf(Math.max(...frames))
+    if (frames[longest]! < 2)
+      throw new TimesError('There is not a frame for each leg between the moments that are held: hold them further apart.')
     frames[longest]!--
     frames[k]!++
   })
   return frames
 }
 
-/** Whole numbers in proportion to the parts that add up to `total`: the largest remainder method. Parts of zero stay zero. */
-export function largestRemainder(parts: readonly number[], total: number): number[] {
-  const sum = parts.reduce((a, b) => a + b, 0)
-  const exact = parts.map((part) => (sum > 0 ? (part * total) / sum : 0))
-  // Add a little, so that 2.9999999 is floored to 3.
-  const whole = exact.map((value) => Math.floor(value + 1e-9))
-  const byRemainder = exact.map((value, i) => i).sort((a, b) => exact[b]! - whole[b]! - (exact[a]! - whole[a]!) || a - b)
-  let missing = total - whole.reduce((a, b) => a + b, 0)
-  for (const i of byRemainder) {
-    if (missing <= 0) break
-    if (parts[i]! > 0) {
-      whole[i]!++
-      missing--
-    }
-  }
-  return whole
-}
-
+const capital = (text: string): string => text.slice(0, 1).toUpperCase() + text.slice(1)
+const told = (seconds: number): string => `${Number(seconds.toFixed(2))} s`
 const ceilTenth = (value: number): string => (Math.ceil(value * 10 - 1e-6) / 10).toFixed(1)

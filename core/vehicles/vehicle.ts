@@ -19,6 +19,7 @@ interface CatalogueChoice {
   altitude?: number
   carries?: Carried
   lively?: number
+  speed?: number
 }
 
 interface ImageChoice {
@@ -32,6 +33,7 @@ interface ImageChoice {
   lean?: number
   carries?: Carried
   lively?: number
+  speed?: number
 }
 
 /** What a vehicle carries over itself; `size` is its height in reference pixels. */

@@ -8,7 +8,8 @@ import { createJourney, FRAME_SIZES } from '#core/journey/create'
 import { bendLeg, editLeg } from '#core/edits/legs'
 import { setFrame } from '#core/edits/journey'
 import { editStop } from '#core/edits/stops'
-import { setLayover, setSeconds } from '#core/edits/pace'
+import { setSeconds } from '#core/edits/film-length'
+import { setLayover } from '#core/edits/pace'
 import { addStop, moveVisit } from '#core/edits/visits'
 import { parseJourney } from '#core/journey/parse'
 import { replaceSheet } from '#core/edits/sheets'
@@ -19,7 +20,7 @@ import { sharpness } from '#core/frame/sharpness'
 import { VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { EVERY_COURSE } from '../support/every-kind'
 import { demo, journeyOver, paperSheet } from '../support/journeys'
-import { asVersion5, asVersion6, withoutVersion7 } from '../support/old-documents'
+import { asVersion5, asVersion6, asVersion8, withoutVersion7, withoutVersion9 } from '../support/old-documents'
 
 /** The demo as plain data with one field, named by its path, set to something else (or taken away). */
 function broken(path: string, value?: unknown): unknown {
@@ -92,6 +93,12 @@ describe('reading a journey', () => {
     expect(() => labelOf({ font: 'Arial' })).toThrow(/stops\[0\]\.label.*font/)
   })
 
+  it('takes what version 8 wrote: travel times shared out by length to a power', () => {
+    expect(parseJourney(asVersion8(demo()))).toEqual(withoutVersion9(demo()))
+    expect(parseJourney({ ...asVersion8(demo()), shareExponent: 0.8 }).share).toEqual({ by: 'distance', exponent: 0.8 })
+    expect(() => parseJourney({ ...asVersion8(demo()), shareExponent: 3 })).toThrow(/share\.exponent/)
+  })
+
   it('fills in defaults', () => {
     const bare = { ...createJourney('Bare'), stops: [{ id: 'a', name: 'A', at: { x: 1, y: 2 } }] }
     expect(parseJourney(JSON.parse(JSON.stringify(bare))).stops[0]!.pin).toMatchObject({ shape: 'lantern', colour: '#d8412f', size: 64 })
@@ -99,7 +106,7 @@ describe('reading a journey', () => {
 
   it.each<[what: string, path: string, value: unknown, message: RegExp]>([
     ['another format', 'format', 'something', /field "format" should be "zephyrine-journey"/],
-    ['a later version', 'version', 9, /field "version" is 9, and this Zephyrine reads versions 1 to 8/],
+    ['a later version', 'version', 10, /field "version" is 10, and this Zephyrine reads versions 1 to 9/],
     ['a missing version', 'version', undefined, /field "version" is missing/],
     [
       'a visit to nowhere',

@@ -2,7 +2,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { compile } from '#core/frame/compile'
 import { editLeg } from '#core/edits/legs'
-import { scaleTimes, setArrival, setDeparture, setLayover, withAutomaticTimes, withFilmForAll } from '#core/edits/pace'
+import { scaleTimes, withAutomaticTimes, withFilmForAll } from '#core/edits/film-length'
+import { setArrival, setDeparture, setLayover } from '#core/edits/pace'
 import { parseJourney } from '#core/journey/parse'
 import type { Journey } from '#core/journey/schema'
 import { addStop } from '#core/edits/visits'
@@ -15,7 +16,6 @@ const trip = (stops: number, seconds: number) =>
     seconds,
   )
 const visits = (journey: Journey) => compile(journey).travellers[0]!.visits
-const lengths = (journey: Journey) => compile(journey).travellers[0]!.legs.map(({ course }) => course.length)
 const set = (journey: Journey) => [
   journey.travellers[0]!.legs.map(({ travel }) => travel),
   journey.travellers[0]!.visits.map(({ layover }) => layover),
@@ -57,7 +57,7 @@ describe('a time that is dragged', () => {
         const endOf = (travel: number) => visits(editLeg(journey, `l${leg + 1}`, { travel }))[leg + 1]!.arrive
         const [low, high] = [endOf(0.1), endOf(10)]
         const end = Math.round((low + share * (high - low)) * 30) / 30
-        const dragged = setArrival(journey, leg, end, lengths(journey), 'traveller')
+        const dragged = setArrival(journey, leg, end, 'traveller')
         expect(Math.abs(visits(dragged)[leg + 1]!.arrive - end)).toBeLessThan(1.5 / 30)
         expect(set(dragged)[0]!.map((travel) => travel !== null)).toEqual(journey.travellers[0]!.legs.map((_, i) => i === leg))
         expect(set(dragged)[1]!.every((layover) => layover === null)).toBe(true)
@@ -67,7 +67,7 @@ describe('a time that is dragged', () => {
 
   it('of the last leg is when the rest at the end begins', () => {
     const journey = trip(4, 20)
-    const dragged = setArrival(journey, 2, 15, lengths(journey), 'traveller')
+    const dragged = setArrival(journey, 2, 15, 'traveller')
     expect(visits(dragged)[3]!.arrive).toBeCloseTo(15, 2)
     expect(set(dragged)).toEqual([
       [null, null, null],
@@ -77,7 +77,7 @@ describe('a time that is dragged', () => {
 
   it('may be a layover, which sets no travel time', () => {
     const journey = trip(4, 20)
-    const dragged = setDeparture(journey, 1, 9, lengths(journey), 'traveller')
+    const dragged = setDeparture(journey, 1, 9, 'traveller')
     expect(visits(dragged)[1]!.leave).toBeCloseTo(9, 1)
     expect(set(dragged)[0]).toEqual([null, null, null])
     expect(set(dragged)[1]!.filter((layover) => layover !== null)).toHaveLength(1)
@@ -85,7 +85,7 @@ describe('a time that is dragged', () => {
 
   it('further than the film goes is refused with the reason', () => {
     const journey = trip(3, 10)
-    expect(() => compile(setArrival(journey, 0, 25, lengths(journey), 'traveller'))).toThrow(/need at least/)
+    expect(() => compile(setArrival(journey, 0, 25, 'traveller'))).toThrow(/need at least/)
   })
 })
 

@@ -15,9 +15,9 @@ import { parseJourney } from '#core/journey/parse'
 import type { Journey, TrackCourse } from '#core/journey/schema'
 import { joinedTrack, reversedTrack, splitTrack, trackCourse } from '#core/courses/track-course'
 import { addTrack } from '#core/edits/tracks'
+import { effortOf } from '#core/pace/profile'
 import { countIn, readPoints, readTimes, writePoints } from '#core/journey/track-line'
 import { insertStop, removeStop, reverseTrip } from '#core/edits/trips'
-import { recorded } from '#core/pace/recorded'
 import { demo, journeyOver } from '../support/journeys'
 
 const value = fc.integer({ min: -2000, max: 2000 }).map((n) => n / 4)
@@ -101,8 +101,8 @@ describe('a recorded course', () => {
   it('keeps its pace: where it was slow the traveller is slow', () => {
     const times = Float64Array.of(0, 90, 100)
     const course = polylineCourse(Float64Array.of(0, 0, 50, 0, 100, 0))
-    const progress = recorded(course, times)
-    expect([0, 0.45, 0.9, 0.95, 1].map(progress)).toEqual([0, 0.25, 0.5, 0.75, 1])
+    const { toShare } = effortOf(course.lengths, times)
+    expect([0, 0.45, 0.9, 0.95, 1].map(toShare)).toEqual([0, 0.25, 0.5, 0.75, 1])
     const journey = editLeg(
       journeyOver([
         [0, 0],
@@ -119,10 +119,10 @@ describe('a recorded course', () => {
   })
 
   it('stands still where it stood', () => {
-    const progress = recorded(polylineCourse(Float64Array.of(0, 0, 40, 0, 40, 0, 100, 0)), readTimes('0 10 60 70'))
-    expect(progress(0.3)).toBeCloseTo(0.4, 9)
-    expect(progress(0.8)).toBeCloseTo(0.4, 9)
-    expect(recorded(polylineCourse(Float64Array.of(0, 0, 9, 0)), Float64Array.of(4, 4))(0.5)).toBe(0.5)
+    const { toShare } = effortOf(Float64Array.of(0, 40, 40, 100), readTimes('0 10 60 70'))
+    expect(toShare(0.3)).toBeCloseTo(0.4, 9)
+    expect(toShare(0.8)).toBeCloseTo(0.4, 9)
+    expect(effortOf(Float64Array.of(0, 9), Float64Array.of(0, 0)).toShare(0.5)).toBe(0.5)
   })
 
   it('takes in a stop and gives it back, is turned round, and becomes a bow between other stops', () => {

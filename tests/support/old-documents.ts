@@ -1,26 +1,74 @@
 import type { Journey } from '#core/journey/schema'
+import { soundsSchema } from '#core/journey/schema'
 
-/** A journey as it could be before version 8: one postcard at a stop at most, framed as a print, on a side of its pin; vehicles that keep still. */
-export const withoutVersion8 = (journey: Journey): Journey => ({
+/** A journey as it could be before version 9: times shared out by length, legs travelled without marks, nothing held, noted or heard. */
+export const withoutVersion9 = (journey: Journey): Journey => ({
   ...journey,
-  landmarks: [],
-  stops: journey.stops.map((stop) => ({
-    ...stop,
-    postcards: stop.postcards.slice(0, 1).map((card) => ({ ...card, id: 'card', frame: 'print', comes: 'pop', goes: 'fade' })),
-  })),
+  share: { by: 'distance', exponent: journey.share.exponent },
+  legSeconds: null,
+  notes: [],
+  audio: [],
+  sounds: soundsSchema.parse({}),
+  stops: journey.stops.map((stop) => ({ ...stop, postcards: stop.postcards.map((card) => ({ ...card, delay: 0 })) })),
   travellers: journey.travellers.map((traveller) => ({
     ...traveller,
-    legs: traveller.legs.map(({ vehicle, ...leg }) => {
-      const { lively, carries, ...still } = vehicle ?? {}
-      void [lively, carries]
-      return { ...leg, vehicle: vehicle && (still as typeof vehicle) }
-    }),
+    visits: traveller.visits.map((visit) => ({ ...visit, arriveAt: null, leaveAt: null })),
+    legs: traveller.legs.map((leg) => ({
+      ...leg,
+      paceMarks: [],
+      easing: typeof leg.easing === 'object' && 'kind' in leg.easing ? ('gentle' as const) : leg.easing,
+    })),
   })),
 })
 
+/** A document of the present version as version 8 would have written it. */
+export function asVersion8(document: unknown): Record<string, unknown> {
+  type Fields = Record<string, unknown>
+  const { share, legSeconds, notes, audio, sounds, stops, travellers, ...rest } = JSON.parse(JSON.stringify(document)) as Fields & {
+    share: { exponent: number }
+    stops: (Fields & { postcards: Fields[] })[]
+    travellers: (Fields & { visits: Fields[]; legs: Fields[] })[]
+  }
+  const without = (fields: Fields, ...names: string[]) =>
+    Object.fromEntries(Object.entries(fields).filter(([name]) => !names.includes(name)))
+  void [legSeconds, notes, audio, sounds]
+  return {
+    ...rest,
+    version: 8,
+    shareExponent: share.exponent,
+    stops: stops.map((stop) => ({ ...stop, postcards: stop.postcards.map((card) => without(card, 'delay')) })),
+    travellers: travellers.map((traveller) => ({
+      ...traveller,
+      visits: traveller.visits.map((visit) => without(visit, 'arriveAt', 'leaveAt')),
+      legs: traveller.legs.map((leg) => without(leg, 'paceMarks')),
+    })),
+  }
+}
+
+/** A journey as it could be before version 8: one postcard at a stop at most, framed as a print, on a side of its pin; vehicles that keep still. */
+export const withoutVersion8 = (now: Journey): Journey => {
+  const journey = withoutVersion9(now)
+  return {
+    ...journey,
+    landmarks: [],
+    stops: journey.stops.map((stop) => ({
+      ...stop,
+      postcards: stop.postcards.slice(0, 1).map((card) => ({ ...card, id: 'card', frame: 'print', comes: 'pop', goes: 'fade' })),
+    })),
+    travellers: journey.travellers.map((traveller) => ({
+      ...traveller,
+      legs: traveller.legs.map(({ vehicle, ...leg }) => {
+        const { lively, carries, ...still } = vehicle ?? {}
+        void [lively, carries]
+        return { ...leg, vehicle: vehicle && (still as typeof vehicle) }
+      }),
+    })),
+  }
+}
+
 /** A document of the present version as version 7 would have written it. */
 export function asVersion7(document: unknown): Record<string, unknown> {
-  const { stops, travellers, order, colours, landmarks, ...rest } = JSON.parse(JSON.stringify(document)) as {
+  const { stops, travellers, order, colours, landmarks, ...rest } = asVersion8(document) as {
     stops: { pin: Record<string, unknown>; postcards: Card[] }[]
     travellers: { legs: Record<string, unknown>[]; enters: unknown; changes: unknown; leaves: unknown }[]
     order: unknown

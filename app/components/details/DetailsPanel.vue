@@ -7,6 +7,7 @@ import JourneyDetails from './JourneyDetails.vue'
 import LegDetails from './LegDetails.vue'
 import CaptionDetails from '~/components/text/CaptionDetails.vue'
 import LandmarkDetails from './LandmarkDetails.vue'
+import NoteDetails from './NoteDetails.vue'
 import StopDetails from './StopDetails.vue'
 import OwnPictureDialog from './OwnPictureDialog.vue'
 import ViewDetails from './ViewDetails.vue'
@@ -24,6 +25,7 @@ const OTHERS: Partial<Record<Selection['kind'], string>> = {
   view: 'View',
   caption: 'Caption',
   landmark: 'Landmark',
+  note: 'Note',
 }
 const other = computed(() => OTHERS[editor.selection.kind])
 
@@ -59,6 +61,7 @@ watch(
       <ViewDetails v-else-if="editor.selection.kind === 'view'" :key="editor.selectedView?.id ?? 'opening'" :entry="editor.selectedView" />
       <CaptionDetails v-else-if="editor.selectedCaption" :key="editor.selectedCaption.id" :caption="editor.selectedCaption" />
       <LandmarkDetails v-else-if="editor.selectedLandmark" :key="editor.selectedLandmark.id" :landmark="editor.selectedLandmark" />
+      <NoteDetails v-else-if="editor.selectedNote" :key="editor.selectedNote.id" :note="editor.selectedNote" />
       <SheetDetails
         v-else-if="editor.selection.kind === 'sheet'"
         @import="(id) => emit('import', id)"

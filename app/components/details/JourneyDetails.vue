@@ -1,26 +1,18 @@
 <script setup lang="ts">
 import { mdiChevronRight } from '@mdi/js'
 import { nanoid } from 'nanoid'
-import { computed, ref } from 'vue'
-import type { Aspect } from '#core/journey/create'
-import { FRAME_SIZES } from '#core/journey/create'
+import { computed } from 'vue'
 import type { RouteFormat } from '#core/formats/route'
 import { ROUTE_FORMATS, routeOf } from '#core/formats/route'
 import { TRACK_EXTENSIONS } from '#core/tracks/track'
-import { moveLayer, routeView, setFrame } from '#core/edits/journey'
-import { scaleTimes, setSeconds, setShareExponent } from '#core/edits/pace'
+import { moveLayer, routeView } from '#core/edits/journey'
 import { addTraveller, editTraveller, nameOfTraveller } from '#core/edits/travellers'
 import { reverseTrip } from '#core/edits/trips'
 import type { Layer } from '#core/journey/schema'
 import { LAYERS, LIMITS } from '#core/journey/schema'
-import type { FrameRate } from '#core/pace/rate'
-import { FRAME_RATES, rateLabel } from '#core/pace/rate'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
-import FieldRow from '~/components/fields/FieldRow.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
-import NumberField from '~/components/fields/NumberField.vue'
 import SortableList from '~/components/fields/SortableList.vue'
-import { useFieldEdits } from '~/composables/use-field-edits'
 import { chooseFiles } from '~/services/choose-files'
 import { saveText } from '~/services/save-text'
 import { useCamera } from '~/stores/camera'
@@ -29,7 +21,9 @@ import { usePhotos } from '~/stores/photos'
 import { useStage } from '~/stores/stage'
 import { useTracks } from '~/stores/tracks'
 import CaptionList from '~/components/text/CaptionList.vue'
+import FilmSection from './FilmSection.vue'
 import ItineraryList from './ItineraryList.vue'
+import JourneyPace from './JourneyPace.vue'
 import LandmarkList from './LandmarkList.vue'
 import LookList from './LookList.vue'
 import NetworkList from './NetworkList.vue'
@@ -42,7 +36,6 @@ const stage = useStage()
 const camera = useCamera()
 const tracks = useTracks()
 const photos = usePhotos()
-const { change, done } = useFieldEdits(() => 'journey')
 
 const journey = computed(() => editor.journey!)
 const traveller = computed(() => editor.traveller!)
@@ -58,41 +51,14 @@ const LAYER_NAMES: Readonly<Record<Layer, string>> = {
 const layers = computed(() => journey.value.order.toReversed().map((id) => ({ id, name: LAYER_NAMES[id] })))
 const isUsualOrder = computed(() => journey.value.order.every((layer, i) => layer === LAYERS[i]))
 
-const aspects = Object.keys(FRAME_SIZES) as Aspect[]
-const aspect = computed(() => aspects.find((name) => sizesOf(name).some((size) => size.value === sizeValue.value)))
-const sizeValue = computed(() => `${journey.value.frame.width}x${journey.value.frame.height}`)
-const sizesOf = (name: Aspect) =>
-  FRAME_SIZES[name].map(([title, width, height]) => ({ value: `${width}x${height}`, title: `${title} (${width} × ${height})` }))
-const sizes = computed(() =>
-  aspect.value ? sizesOf(aspect.value) : [{ value: sizeValue.value, title: sizeValue.value.replace('x', ' × ') }],
-)
-const rates = FRAME_RATES.map((rate) => ({ value: rate, title: `${rateLabel(rate)} frames a second` }))
-
-function setAspect(name: Aspect) {
-  const list = sizesOf(name)
-  const [, width, height] = FRAME_SIZES[name][Math.min(1, list.length - 1)]!
-  editor.edit((j) => setFrame(j, { ...j.frame, width, height }))
-}
-function setSize(value: string) {
-  const [width, height] = value.split('x').map(Number)
-  editor.edit((j) => setFrame(j, { ...j.frame, width: width!, height: height! }))
-}
-/** Whether the length is too short for the set times. */
-const tooShort = ref<number>()
-function setLength(value: number) {
-  tooShort.value = change('seconds', (j) => setSeconds(j, value)) ? undefined : value
-}
-function scaleAll() {
-  const seconds = tooShort.value!
-  tooShort.value = undefined
-  editor.edit((j) => scaleTimes(j, seconds))
-}
-/** Legs with automatic times that are too short to follow by eye; half a second is common practice, no source. */
-const hurried = computed(
-  () => editor.itinerary!.legs.filter(({ leg, depart, arrive }) => leg.travel === null && arrive - depart < 0.5).length,
-)
-
-const setRate = (rate: FrameRate) => editor.edit((j) => setFrame(j, { ...j.frame, rate }))
+/** Names for which there is no room. */
+const crowded = computed(() => {
+  const isCrowded = ({ id }: { id: string }) => editor.crowdedLabels.has(id)
+  return [
+    ...journey.value.stops.filter(isCrowded).map(({ id, name }) => ({ kind: 'stop' as const, id, name })),
+    ...journey.value.landmarks.filter(isCrowded).map(({ id, name }) => ({ kind: 'landmark' as const, id, name })),
+  ]
+})
 
 function fit() {
   const view = routeView(editor.journey!)
@@ -114,12 +80,6 @@ function another() {
   editor.chooseTraveller(id)
   stage.setTool('stop')
 }
-
-const shares = [
-  { value: '0', title: 'Equal' },
-  { value: '0.5', title: 'Mixed' },
-  { value: '1', title: 'Distance' },
-] as const
 
 /** What to do next: only the first thing missing, in the order of the work. */
 const next = computed(() => {
@@ -150,44 +110,12 @@ const next = computed(() => {
       <v-btn v-if="journey.sheets.length === 0" size="small" variant="outlined" class="other" @click="emit('draw')">Generate a map</v-btn>
     </section>
 
-    <h3 class="first">Film</h3>
-    <FieldRow v-slot="{ id }" label="Length">
-      <NumberField
-        :labelledby="id"
-        data-testid="length"
-        :model-value="journey.seconds"
-        :min="1"
-        :max="600"
-        :step="0.5"
-        :precision="2"
-        unit="s"
-        @change="setLength"
-        @done="done"
-      />
-    </FieldRow>
-    <FieldRow v-slot="{ id }" label="Shape">
-      <v-select
-        :aria-labelledby="id"
-        :items="aspects"
-        :model-value="aspect ?? null"
-        placeholder="Custom size"
-        @update:model-value="(value) => value && setAspect(value)"
-      />
-    </FieldRow>
-    <FieldRow v-slot="{ id }" label="Size">
-      <v-select :aria-labelledby="id" :items="sizes" :model-value="sizeValue" @update:model-value="setSize" />
-    </FieldRow>
-    <FieldRow v-slot="{ id }" label="Rate">
-      <v-select :aria-labelledby="id" :items="rates" :model-value="journey.frame.rate" @update:model-value="setRate" />
-    </FieldRow>
-    <p v-if="tooShort !== undefined" class="flag" role="status">
-      The set times do not fit into {{ tooShort }} s.
-      <v-btn size="small" variant="outlined" data-testid="scale-times" @click="scaleAll">Scale the set times to fit</v-btn>
-    </p>
-    <p class="quiet figures">{{ editor.compiled!.frames }} frames</p>
-    <p v-if="hurried > 0" class="flag" role="status" data-testid="hurried">
-      {{ hurried === 1 ? 'One leg takes' : `${hurried} legs take` }} less than half a second: make the film longer to see
-      {{ hurried === 1 ? 'it' : 'them' }}.
+    <FilmSection />
+    <p v-if="crowded.length > 0" class="flag" role="status" data-testid="crowded-names">
+      Names that overlap something for a while:
+      <button v-for="mark in crowded" :key="mark.id" type="button" class="link" @click="editor.select({ kind: mark.kind, id: mark.id })">
+        {{ mark.name }}
+      </button>
     </p>
 
     <template v-if="journey.travellers.length > 1">
@@ -263,26 +191,7 @@ const next = computed(() => {
       ><NetworkList
     /></FoldedSection>
 
-    <h3>Pace</h3>
-    <ChoiceRow
-      label="Split time by"
-      :model-value="String(journey.shareExponent)"
-      :choices="shares"
-      @change="(value) => editor.edit((j) => setShareExponent(j, Number(value)))"
-    />
-    <FieldRow v-slot="{ id }" label="Start delay">
-      <NumberField
-        :labelledby="id"
-        :model-value="traveller.startDelay"
-        :min="0"
-        :max="60"
-        :step="0.1"
-        :precision="2"
-        unit="s"
-        @change="(value) => change('delay', (j) => editTraveller(j, traveller.id, { startDelay: value }))"
-        @done="done"
-      />
-    </FieldRow>
+    <JourneyPace />
     <FoldedSection title="Vehicles coming and going" :note="traveller.atEnd === 'stays' ? 'the last stays' : 'the last leaves'">
       <ChoiceRow
         label="At the end"
@@ -323,12 +232,6 @@ const next = computed(() => {
   border-left: 4px solid var(--vermilion);
   background: color-mix(in srgb, var(--vermilion) 9%, transparent);
 }
-/* An emphasised line. */
-.flag {
-  margin: 8px 0;
-  padding-left: 10px;
-  border-left: 4px solid rgb(var(--v-theme-warning));
-}
 .other {
   margin-left: 8px;
 }
@@ -338,10 +241,5 @@ const next = computed(() => {
 /* Space below the buttons. */
 .networks {
   margin-top: 14px;
-}
-.first {
-  margin-top: 0 !important;
-  padding-top: 0 !important;
-  border-top: 0 !important;
 }
 </style>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { setLayover } from '#core/edits/pace'
+import { holdArrival, holdDeparture, setLayover } from '#core/edits/pace'
 import type { Stop } from '#core/journey/schema'
 import { removeVisit } from '#core/edits/trips'
 import { moveVisit, setVisitDate, visitsOf } from '#core/edits/visits'
@@ -9,6 +9,7 @@ import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'
+import HeldTime from './HeldTime.vue'
 
 /** The visits of the trip to a stop, which may be several, and their layovers. */
 const props = defineProps<{ stop: Stop }>()
@@ -20,9 +21,10 @@ const visits = computed(() => editor.traveller!.visits)
 const places = computed(() => visitsOf(editor.traveller!, props.stop.id))
 const place = computed(() => editor.selectedVisit ?? places.value[0]!)
 const layover = computed(() => visits.value[place.value]!.layover)
+const times = computed(() => editor.itinerary!.visits[place.value]!)
 /** Seconds spent there now, set or automatic. */
 const rests = computed(() => {
-  const { arrive, leave } = editor.itinerary!.visits[place.value]!
+  const { arrive, leave } = times.value
   return Math.round((leave - arrive) * 100) / 100
 })
 const date = computed(() => visits.value[place.value]!.date)
@@ -69,6 +71,22 @@ const ordinal = (n: number) => `${n}${['th', 'st', 'nd', 'rd'][n % 100 > 10 && n
     unit="s"
     @change="(value) => change('layover', (j) => setLayover(j, place, value, editor.traveller!.id))"
     @done="done"
+  />
+  <HeldTime
+    v-if="place > 0"
+    label="Arrives"
+    testid="arrive-at"
+    :held="visits[place]!.arriveAt"
+    :now="times.arrive"
+    :hold="(j, seconds) => holdArrival(j, place, seconds, editor.traveller!.id)"
+  />
+  <HeldTime
+    v-if="place < visits.length - 1"
+    label="Leaves"
+    testid="leave-at"
+    :held="visits[place]!.leaveAt"
+    :now="times.leave"
+    :hold="(j, seconds) => holdDeparture(j, place, seconds, editor.traveller!.id)"
   />
   <FieldRow v-slot="{ id }" label="Arrives on">
     <div class="day">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import {
+  mdiArrowExpandHorizontal,
   mdiCameraPlusOutline,
   mdiCursorDefaultOutline,
   mdiGesture,
@@ -16,7 +17,7 @@ import {
 import { rateLabel } from '#core/pace/rate'
 import { timecode } from '#core/pace/timecode'
 import { useCamera } from '~/stores/camera'
-import { usePlayback } from '~/stores/playback'
+import { SPEEDS, usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
 import ToolButton from './ToolButton.vue'
 
@@ -120,10 +121,36 @@ const camera = useCamera()
       </v-tooltip>
       <ToolButton :icon="mdiStepForward" label="Next frame" keys="." @click="playback.step(1)" />
       <ToolButton :icon="mdiRepeat" label="Loop" keys="L" :pressed="playback.looping" @click="playback.looping = !playback.looping" />
+      <ToolButton
+        v-if="playback.range"
+        :icon="mdiArrowExpandHorizontal"
+        label="Loop the whole film"
+        data-testid="clear-range"
+        @click="playback.clearRange()"
+      />
+      <v-menu>
+        <template #activator="{ props: menu }">
+          <button v-bind="menu" type="button" class="speed figures" aria-label="Speed of playing" data-testid="speed">
+            {{ playback.speed }}×
+          </button>
+        </template>
+        <v-list density="compact">
+          <v-list-item
+            v-for="speed in SPEEDS"
+            :key="speed"
+            :title="`${speed} ×`"
+            :active="speed === playback.speed"
+            @click="playback.speed = speed"
+          />
+        </v-list>
+      </v-menu>
     </div>
     <div class="clock figures">
       <output class="code" data-testid="timecode" aria-label="Timecode">{{ playback.code }}</output>
-      <span class="of">of {{ timecode(playback.frames, playback.rate) }} · {{ rateLabel(playback.rate) }} fps</span>
+      <span v-if="playback.playing && playback.late" class="late" role="status" data-testid="late"
+        >shows {{ playback.late.shown }} of {{ playback.late.due }} fps</span
+      >
+      <span v-else class="of">of {{ timecode(playback.frames, playback.rate) }} · {{ rateLabel(playback.rate) }} fps</span>
     </div>
   </div>
 </template>
@@ -188,6 +215,18 @@ const camera = useCamera()
   .playing {
     margin-left: 0;
   }
+}
+.speed {
+  min-width: 40px;
+  min-height: 32px;
+  font-size: 14px;
+  font-weight: 600;
+  cursor: pointer;
+}
+.late {
+  margin-left: 8px;
+  font-size: 13px;
+  color: var(--vermilion);
 }
 .of {
   margin-left: 8px;

@@ -1,35 +1,25 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import { frameTime } from '#core/pace/rate'
-import { followPointer } from '~/composables/use-pointer-drag'
 import { useEditor } from '~/stores/editor'
-import { usePlayback } from '~/stores/playback'
+import { useStrip } from './use-strip'
 
-/** A duration on the strip, changed by dragging its end or with the arrow keys, in whole frames. The slot draws the handle. */
-const props = defineProps<{ label: string; title: string; seconds: number; end: number; perSecond: number }>()
-/** `end` is the new end of the dragged part, in seconds of the film. */
+/** A moment on the strip, such as the end of a leg, changed by dragging it or with the arrow keys, in whole frames. The slot draws the handle. */
+const props = defineProps<{ label: string; title: string; seconds: number; end: number }>()
+/** `end` is the new moment, in seconds of the film. */
 const emit = defineEmits<{ change: [end: number, gesture: string] }>()
 const editor = useEditor()
-const playback = usePlayback()
-
-const frame = computed(() => frameTime(1, playback.rate))
-
-const set = (end: number, gesture: string) => emit('change', Math.round(end / frame.value) * frame.value, gesture)
+const strip = useStrip()
 
 function press(event: PointerEvent) {
-  const from = props.end
-  followPointer(event, {
-    move: (by) => set(from + by.x / props.perSecond, `drag ${props.label}`),
-    end: () => editor.endGesture(),
+  const { seconds, end: from } = props
+  strip.drag(event, {
+    from,
+    move: (time) => emit('change', time, `drag ${props.label}`),
+    tells: (time) => `${(seconds + time - from).toFixed(2)} s · ends at ${time.toFixed(2)} s`,
   })
 }
-
 function nudge(event: KeyboardEvent) {
-  const direction = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0
-  if (direction === 0) return
-  event.preventDefault()
-  event.stopPropagation()
-  set(props.end + direction * (event.shiftKey ? 10 : 1) * frame.value, `nudge ${props.label}`)
+  const by = strip.stepOf(event)
+  if (by !== undefined) emit('change', props.end + by, `nudge ${props.label}`)
 }
 </script>
 

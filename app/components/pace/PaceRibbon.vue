@@ -6,7 +6,7 @@ import { LINE, PAPER, relativeLuminance } from '#draw/colour'
 
 /** A leg on the strip: a ribbon as long as it takes, in its own stroke and colour. */
 const props = defineProps<{ leg: CompiledLeg; number: number; x: (time: number) => number; selected: boolean }>()
-defineEmits<{ select: [] }>()
+defineEmits<{ select: [event: PointerEvent | KeyboardEvent] }>()
 
 const left = computed(() => props.x(props.leg.depart))
 const width = computed(() => Math.max(0, props.x(props.leg.arrive) - left.value))
@@ -16,29 +16,29 @@ const isSet = computed(() => props.leg.leg.travel !== null)
 
 const strokeWidth = computed(() => Math.min(12, 3 + ink.value.width / 2))
 const dashes = computed(() => simpleDashes(ink.value.line, strokeWidth.value))
-const line = computed(() => ({ x1: left.value + 6, x2: Math.max(left.value + 6, left.value + width.value - 6), y1: 76, y2: 76 }))
+const line = computed(() => ({ x1: left.value + 6, x2: Math.max(left.value + 6, left.value + width.value - 6), y1: 32, y2: 32 }))
 /** A border that sets the ink off from the strip in both themes. */
 const edge = computed(() => (relativeLuminance(ink.value.colour) > 0.5 ? LINE : PAPER))
 </script>
 
 <template>
   <g class="ribbon" :class="{ selected }">
-    <rect class="band" :x="left" y="58" :width="width" height="36" rx="3" />
+    <rect class="band" :x="left" y="14" :width="width" height="36" rx="3" />
     <line v-bind="line" class="edge" :stroke="edge" :stroke-width="strokeWidth + 4" />
     <line v-bind="{ ...line, ...dashes }" :stroke="ink.colour" :stroke-width="strokeWidth" />
     <rect
       class="hit"
       :x="left"
-      y="58"
+      y="14"
       :width="width"
       height="36"
       role="button"
       tabindex="0"
       :aria-label="`Leg ${number}, ${seconds} seconds, ${isSet ? 'set' : 'automatic'}`"
-      @pointerdown.stop="$emit('select')"
-      @keydown.enter="$emit('select')"
+      @pointerdown.stop="$emit('select', $event)"
+      @keydown.enter="$emit('select', $event)"
     />
-    <text v-if="width > 60" class="figures" :x="left + width / 2" y="108">{{ seconds }} s{{ isSet ? ' · set' : '' }}</text>
+    <text v-if="width > 60" class="figures" :x="left + width / 2" y="64">{{ seconds }} s{{ isSet ? ' · set' : '' }}</text>
   </g>
 </template>
 

@@ -1,70 +1,86 @@
 <script setup lang="ts">
 import { clamp } from '#core/geometry/clamp'
-import { mdiMagnifyMinusOutline, mdiMagnifyPlusOutline } from '@mdi/js'
-import { useElementSize } from '@vueuse/core'
-import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
-import type { CompiledVisit } from '#core/frame/compile'
-import { nameOfStop } from '#core/journey/lookup'
-import { setArrival, setDeparture } from '#core/edits/pace'
+import {
+  mdiAccountMultipleOutline,
+  mdiArrowExpandRight,
+  mdiChartBellCurve,
+  mdiMagnet,
+  mdiMagnifyMinusOutline,
+  mdiMagnifyPlusOutline,
+  mdiNoteOutline,
+  mdiViewAgendaOutline,
+} from '@mdi/js'
+import { useElementSize, useLocalStorage, useScroll } from '@vueuse/core'
+import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { laneBars } from '#core/edits/lanes'
 import VehiclePicture from '~/components/fields/VehiclePicture.vue'
 import { followPointer } from '~/composables/use-pointer-drag'
+import { useNotes } from '~/composables/use-notes'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
-import { useStage } from '~/stores/stage'
-import { namesOnStrip } from './strip-names'
-import PaceBead from './PaceBead.vue'
-import PaceHandle from './PaceHandle.vue'
-import PaceRibbon from './PaceRibbon.vue'
-import PaceView from './PaceView.vue'
+import PaceTrip from './PaceTrip.vue'
+import StripLanes from './StripLanes.vue'
+import StripRuler from './StripRuler.vue'
+import { MARGIN, provideStrip } from './use-strip'
 
-/** Itinerary and timeline in one: stops as beads, legs as ribbons as long as they take, and the vehicle riding along. */
+/** Itinerary and timeline in one: stops as beads, legs as ribbons as long as they take, and the vehicle riding along; under it lanes and graphs. */
+const PaceGraphs = defineAsyncComponent(() => import('./PaceGraphs.vue'))
 const editor = useEditor()
-const stage = useStage()
 const playback = usePlayback()
+const notes = useNotes()
+
+const shown = useLocalStorage('zephyrine-strip', { travellers: false, lanes: false, graphs: false, snaps: true }, { mergeDefaults: true })
+/** Whether what follows a time that is changed is shifted as a whole. */
+const shifts = ref(false)
 
 const scroller = useTemplateRef<HTMLElement>('scroller')
-const { width: shownWidth, height: shownHeight } = useElementSize(scroller)
-/** The strip is designed 132 high, and scaled up if it has more room. */
-const HEIGHT = 132
-const size = computed(() => Math.max(1, (shownHeight.value - 2) / HEIGHT))
-const room = computed(() => shownWidth.value / size.value)
-const MARGIN = 22
+const { width: room } = useElementSize(scroller)
+const { x: scrolled } = useScroll(scroller)
 /** 1 shows the whole film. */
 const zoom = ref(1)
-const MOST_ZOOM = 20
+/** So close that frames can be told apart. */
+const closest = computed(() => Math.max(20, (playback.frames * 12) / Math.max(200, room.value)))
 
 const seconds = computed(() => editor.journey!.seconds)
 const perSecond = computed(() => (Math.max(200, room.value - 2 * MARGIN) / seconds.value) * zoom.value)
-const x = (time: number) => MARGIN + time * perSecond.value
-const innerWidth = computed(() => x(seconds.value) + MARGIN)
-
-const visits = computed(() => editor.itinerary?.visits ?? [])
-const legs = computed(() => editor.itinerary?.legs ?? [])
-const lengths = computed(() => legs.value.map(({ course }) => course.length))
-const selectedId = computed(() => ('id' in editor.selection ? editor.selection.id : undefined))
-/** Parts of the strip are only drawn anew when what they show has changed: times are whole frames, and rarely change while a stop is dragged. */
-const isSelected = (visit: CompiledVisit, i: number) => visit.stop.id === selectedId.value && (editor.selectedVisit ?? i) === i
-const pen = document.createElement('canvas').getContext('2d')!
-pen.font = '700 14px Alegreya, serif'
-const measure = (text: string) => pen.measureText(text).width
-/** The box of each name; undefined if there is no room, so that the name only shows on hover. */
-const nameBoxes = computed(() => namesOnStrip(visits.value, x, innerWidth.value, measure))
-
-/** Ticks that leave room for their figures, at 1, 2, 5, 10, ... seconds. */
-const ticks = computed(() => {
-  const step = [0.5, 1, 2, 5, 10, 20, 30, 60, 120].find((s) => s * perSecond.value >= 52) ?? 300
-  return Array.from({ length: Math.floor(seconds.value / step + 1e-9) + 1 }, (_, i) => i * step)
+/** Somewhat more than what is seen, so that nothing is missing at the edges while one scrolls. */
+const seen = computed(() => {
+  const from = (scrolled.value - MARGIN) / perSecond.value
+  const air = (0.5 * room.value) / perSecond.value
+  return { from: from - air, to: from + room.value / perSecond.value + air }
 })
+
+/** What a drag on the strip snaps to: seconds, arrivals and departures, what comes and goes, views, notes, and the play position. */
+const targets = () => {
+  const compiled = editor.compiled!
+  const moments = compiled.travellers.flatMap(({ visits }) => visits.flatMap(({ arrive, leave }) => [arrive, leave]))
+  const bars = laneBars(compiled).flatMap(({ from, to }) => [from, to])
+  const views = compiled.views.moves.flatMap(({ start, end }) => [start, end])
+  const whole = Array.from({ length: Math.floor(seconds.value) + 1 }, (_, i) => i)
+  return [...whole, ...moments, ...bars, ...views, ...compiled.notes.map(({ time }) => time), playback.time]
+}
+const strip = provideStrip(
+  { perSecond, seen },
+  { isOn: computed({ get: () => shown.value.snaps, set: (on) => (shown.value.snaps = on) }), targets },
+)
+
+/** The trips on the strip: all, or the one that is worked on. */
+const trips = computed(() => {
+  const { travellers } = editor.compiled!
+  return shown.value.travellers && travellers.length > 1 ? travellers : travellers.filter((trip) => trip === editor.itinerary)
+})
+const isEmpty = computed(() => (editor.itinerary?.visits.length ?? 0) === 0)
 
 /** The vehicle at the play position: the one on the stage, or the next one. */
 const rider = computed(() => {
-  const leg = legs.value.find(({ arrive }) => playback.time < arrive) ?? legs.value.at(-1)
+  const legs = editor.itinerary?.legs ?? []
+  const leg = legs.find(({ arrive }) => playback.time < arrive) ?? legs.at(-1)
   return (leg?.rides.findLast(({ at }) => at <= playback.time) ?? leg?.rides[0])?.choice ?? undefined
 })
 
-const timeOf = (event: PointerEvent) => {
+const timeOf = (event: PointerEvent | WheelEvent) => {
   const box = scroller.value!
-  return ((event.clientX - box.getBoundingClientRect().left + box.scrollLeft) / size.value - MARGIN) / perSecond.value
+  return (event.clientX - box.getBoundingClientRect().left + box.scrollLeft - MARGIN) / perSecond.value
 }
 function scrub(event: PointerEvent) {
   playback.playing = false
@@ -72,21 +88,20 @@ function scrub(event: PointerEvent) {
   followPointer(event, { move: (_by, moved) => playback.goToTime(timeOf(moved)) })
 }
 
-const arriveAt = (leg: number, time: number, gesture: string) =>
-  editor.edit((journey) => setArrival(journey, leg, time, lengths.value, editor.traveller!.id), gesture)
-const leaveAt = (visit: number, time: number, gesture: string) =>
-  editor.edit((journey) => setDeparture(journey, visit, time, lengths.value, editor.traveller!.id), gesture)
-
-function zoomBy(factor: number) {
-  zoom.value = clamp(zoom.value * factor, 1, MOST_ZOOM)
+/** Zooms so that a moment stays where it is. */
+function zoomBy(factor: number, about = playback.time) {
+  const box = scroller.value
+  const before = box ? strip.x(about) - box.scrollLeft : 0
+  const isInSight = before >= 0 && before <= room.value
+  zoom.value = clamp(zoom.value * factor, 1, closest.value)
   void nextTick(() => {
-    if (scroller.value) scroller.value.scrollLeft = (x(playback.time) - room.value / 2) * size.value
+    if (box) box.scrollLeft = strip.x(about) - (isInSight ? before : room.value / 2)
   })
 }
 function wheel(event: WheelEvent) {
   if (!event.ctrlKey && !event.metaKey) return
   event.preventDefault()
-  zoomBy(Math.exp(-event.deltaY * 0.002))
+  zoomBy(Math.exp(-event.deltaY * 0.002), timeOf(event))
 }
 
 /** Keeps the play position in sight. */
@@ -95,167 +110,172 @@ watch(
   (time) => {
     const box = scroller.value
     if (!box || zoom.value === 1) return
-    const left = box.scrollLeft / size.value
-    if (x(time) < left + 30 || x(time) > left + room.value - 30) box.scrollLeft = (x(time) - 60) * size.value
+    if (strip.x(time) < box.scrollLeft + 30 || strip.x(time) > box.scrollLeft + room.value - 30) box.scrollLeft = strip.x(time) - 60
   },
 )
+
+const TOGGLES = computed(() => [
+  ...(editor.journey!.travellers.length > 1
+    ? [{ key: 'travellers' as const, icon: mdiAccountMultipleOutline, label: 'All travellers' }]
+    : []),
+  { key: 'lanes' as const, icon: mdiViewAgendaOutline, label: 'What appears and leaves' },
+  { key: 'graphs' as const, icon: mdiChartBellCurve, label: 'Graphs of speed, turning and zoom' },
+  { key: 'snaps' as const, icon: mdiMagnet, label: 'Snap to seconds and events; Alt suspends it' },
+])
 </script>
 
 <template>
   <section class="strip" aria-label="Pace strip">
-    <div ref="scroller" class="scroller" data-testid="pace-strip" @wheel="wheel">
-      <svg :width="innerWidth * size" :height="HEIGHT * size" :viewBox="`0 0 ${innerWidth} ${HEIGHT}`" @pointerdown="scrub">
-        <g class="ruler figures">
-          <rect x="0" y="0" :width="innerWidth" height="24" />
-          <g v-for="tick in ticks" :key="tick" :transform="`translate(${x(tick)} 0)`">
-            <line y1="16" y2="24" />
-            <text y="13">{{ Number.isInteger(tick) ? tick : tick.toFixed(1) }} s</text>
-          </g>
-        </g>
-        <line v-if="visits.length > 0" class="ground" :x1="x(0)" :x2="x(seconds)" y1="76" y2="76" />
-
-        <template v-if="visits.length > 0">
-          <PaceView
-            :number="0"
-            :x="x"
-            :per-second="perSecond * size"
-            :selected="editor.selection.kind === 'view' && editor.selection.id === undefined"
-            @select="editor.select({ kind: 'view' })"
-          />
-          <PaceView
-            v-for="(move, i) in editor.compiled!.views.moves"
-            :key="move.id"
-            :move="move"
-            :number="i + 1"
-            :x="x"
-            :per-second="perSecond * size"
-            :selected="editor.selection.kind === 'view' && move.id === selectedId"
-            @select="editor.select({ kind: 'view', id: move.id })"
-          />
-        </template>
-
-        <PaceRibbon
-          v-for="(leg, i) in legs"
-          :key="leg.leg.id"
-          v-memo="[leg.leg, leg.depart, leg.arrive, perSecond, leg.leg.id === selectedId]"
-          :leg="leg"
-          :number="i + 1"
-          :x="x"
-          :selected="leg.leg.id === selectedId"
-          @select="editor.select({ kind: 'leg', id: leg.leg.id })"
-        />
-        <PaceBead
-          v-for="(visit, i) in visits"
-          :key="`${visit.stop.id} ${i}`"
-          v-memo="[visit.stop, visit.arrive, visit.leave, perSecond, nameBoxes[i]?.left, nameBoxes[i]?.text, isSelected(visit, i)]"
-          :visit="visit"
-          :x="x"
-          :name-box="nameBoxes[i]"
-          :selected="isSelected(visit, i)"
-          @select="editor.select({ kind: 'stop', id: visit.stop.id, visit: i })"
-          @rename="stage.askName(visit.stop.id)"
-        />
-
-        <PaceHandle
-          v-for="(leg, i) in legs"
-          :key="`end of ${leg.leg.id}`"
-          v-memo="[leg.depart, leg.arrive, perSecond, size]"
-          :label="`Travel time of leg ${i + 1}`"
-          title="Drag to change how long this leg takes"
-          :seconds="leg.arrive - leg.depart"
-          :end="leg.arrive"
-          :per-second="perSecond * size"
-          :data-testid="`ribbon-end-${i}`"
-          @change="(end, gesture) => arriveAt(i, end, gesture)"
-        >
-          <rect class="grab" :x="x(leg.arrive) - 15" y="40" width="24" height="25" />
-          <path :d="`M${x(leg.arrive) - 3} 46v14m-6-10l-4 4l4 4m12-8l4 4l-4 4`" />
-        </PaceHandle>
-        <PaceHandle
-          v-for="(visit, i) in visits.slice(0, -1)"
-          :key="`end of ${visit.stop.id} ${i}`"
-          v-memo="[visit.stop, visit.arrive, visit.leave, perSecond, size]"
-          :label="`Layover at ${nameOfStop(visit.stop)}`"
-          title="Drag to change the layover"
-          :seconds="visit.leave - visit.arrive"
-          :end="visit.leave"
-          :per-second="perSecond * size"
-          :data-testid="`bead-edge-${i}`"
-          @change="(end, gesture) => leaveAt(i, end, gesture)"
-        >
-          <rect class="grab" :x="x(visit.leave) - 9" y="66" width="24" height="24" />
-          <path class="edge" :d="`M${x(visit.leave) + 3} 71v10`" />
-        </PaceHandle>
-
-        <g class="playhead" :transform="`translate(${x(playback.time)} 0)`">
-          <line y1="14" y2="112" />
-          <path d="M-6 14h12l-6 9Z" />
-          <svg v-if="rider" x="-17" y="22" width="34" height="34"><VehiclePicture :vehicle="rider" /></svg>
-        </g>
-      </svg>
-    </div>
-    <div class="zoom">
-      <v-btn :icon="mdiMagnifyPlusOutline" size="x-small" variant="text" aria-label="Zoom in" @click="zoomBy(1.5)" />
+    <div class="tools" role="toolbar" aria-label="Tools of the pace strip">
+      <v-btn
+        v-for="toggle in TOGGLES"
+        :key="toggle.key"
+        :icon="toggle.icon"
+        size="26"
+        rounded="sm"
+        variant="text"
+        :aria-label="toggle.label"
+        :title="toggle.label"
+        :aria-pressed="shown[toggle.key]"
+        :class="{ pressed: shown[toggle.key] }"
+        :data-testid="`strip-${toggle.key}`"
+        @click="shown[toggle.key] = !shown[toggle.key]"
+      />
+      <v-btn
+        :icon="mdiArrowExpandRight"
+        size="26"
+        rounded="sm"
+        variant="text"
+        aria-label="Shift what follows"
+        title="Shift what follows a time that is changed: the film gets longer or shorter"
+        :aria-pressed="shifts"
+        :class="{ pressed: shifts }"
+        data-testid="strip-shifts"
+        @click="shifts = !shifts"
+      />
+      <v-btn
+        :icon="mdiNoteOutline"
+        size="26"
+        rounded="sm"
+        variant="text"
+        aria-label="Note at the play position (N)"
+        title="Note at the play position (N)"
+        data-testid="add-note"
+        @click="notes.add()"
+      />
+      <v-btn
+        :icon="mdiMagnifyPlusOutline"
+        size="26"
+        rounded="sm"
+        variant="text"
+        aria-label="Zoom in"
+        title="Zoom in (Ctrl+wheel)"
+        @click="zoomBy(1.5)"
+      />
       <v-btn
         :icon="mdiMagnifyMinusOutline"
-        size="x-small"
+        size="26"
+        rounded="sm"
         variant="text"
         aria-label="Zoom out"
+        title="Zoom out (Ctrl+wheel)"
         :disabled="zoom === 1"
         @click="zoomBy(1 / 1.5)"
       />
     </div>
-    <p v-if="visits.length === 0" class="empty">Stops appear here as beads, legs as ribbons as long as the travel takes.</p>
+    <div ref="scroller" class="scroller" data-testid="pace-strip" @wheel="wheel">
+      <div class="content" :style="{ width: `${strip.width.value}px` }" @pointerdown="scrub">
+        <StripRuler @scrub="scrub" />
+        <template v-if="!isEmpty">
+          <PaceTrip
+            v-for="trip in trips"
+            :key="trip.traveller.id"
+            :trip="trip"
+            :shifts="shifts"
+            :is-named="editor.journey!.travellers.length > 1"
+          />
+        </template>
+        <StripLanes v-if="shown.lanes" />
+        <PaceGraphs v-if="shown.graphs && !isEmpty" />
+        <div class="playhead" :style="{ transform: `translateX(${strip.x(playback.time)}px)` }" aria-hidden="true">
+          <svg class="point" width="12" height="9" viewBox="0 0 12 9"><path d="M0 0h12l-6 9Z" /></svg>
+          <svg v-if="rider" class="rider" width="34" height="34"><VehiclePicture :vehicle="rider" /></svg>
+        </div>
+        <output
+          v-if="strip.readout.value"
+          class="readout figures"
+          data-testid="strip-readout"
+          :style="{ transform: `translateX(${strip.x(strip.readout.value.time)}px) translateX(-50%)` }"
+          >{{ strip.readout.value.text }}</output
+        >
+      </div>
+    </div>
+    <p v-if="isEmpty" class="empty">Stops appear here as beads, legs as ribbons as long as the travel takes.</p>
   </section>
 </template>
 
 <style scoped>
 .strip {
   position: relative;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 60px;
   background: var(--surface);
   min-height: 0;
 }
 .scroller {
-  overflow: auto hidden;
+  grid-area: 1 / 1;
+  overflow: auto;
   height: 100%;
-  margin-right: 36px;
 }
-svg {
-  display: block;
+.content {
+  position: relative;
+  min-height: 100%;
   user-select: none;
   touch-action: none;
 }
-.ruler rect {
-  fill: color-mix(in srgb, var(--brass) 9%, transparent);
-  cursor: col-resize;
+.tools {
+  grid-area: 1 / 2;
+  display: grid;
+  grid-template-columns: 26px 26px;
+  gap: 2px;
+  place-content: start center;
+  padding-top: 6px;
+  border-left: 1px solid var(--rule);
 }
-.ruler line {
-  stroke: var(--brass);
-}
-.ruler text {
-  fill: var(--brass);
-  font-size: 11px;
-  text-anchor: middle;
-}
-.ground {
-  stroke: var(--rule);
-  stroke-width: 2;
+.pressed {
+  color: rgb(var(--v-theme-on-primary));
+  background: var(--sea);
 }
 .playhead {
+  position: absolute;
+  inset: 14px auto 0 0;
+  z-index: 3;
+  width: 0;
+  border-left: 1.5px solid var(--brass);
   pointer-events: none;
 }
-.playhead line {
-  stroke: var(--brass);
-  stroke-width: 1.5;
-}
-.playhead path {
+.point {
+  position: absolute;
+  left: -6.75px;
   fill: var(--brass);
 }
-.zoom {
+.rider {
   position: absolute;
-  right: 4px;
-  top: 20px;
-  display: grid;
+  left: -17.75px;
+  top: 8px;
+}
+.readout {
+  position: absolute;
+  top: 24px;
+  left: 0;
+  z-index: 4;
+  padding: 1px 7px;
+  font-size: 12px;
+  white-space: nowrap;
+  border-radius: 3px;
+  color: var(--surface);
+  background: var(--ink);
+  pointer-events: none;
 }
 .empty {
   position: absolute;

@@ -3,18 +3,17 @@ import { clamp } from '#core/geometry/clamp'
 import { computed } from 'vue'
 import type { ViewMove } from '#core/camera/view-track'
 import { editView } from '#core/edits/views'
-import { frameTime } from '#core/pace/rate'
-import { followPointer } from '~/composables/use-pointer-drag'
 import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'
-import { usePlayback } from '~/stores/playback'
+import { useStrip } from './use-strip'
 
 /** A view on the strip: a bar while the camera goes there, and a mark where it has arrived. Without a move it is the opening view. */
-const props = defineProps<{ move?: ViewMove; number: number; x: (time: number) => number; perSecond: number; selected: boolean }>()
+const props = defineProps<{ move?: ViewMove; number: number; selected: boolean }>()
 const emit = defineEmits<{ select: [] }>()
 const editor = useEditor()
 const camera = useCamera()
-const playback = usePlayback()
+const strip = useStrip()
+const { x } = strip
 
 const start = computed(() => props.move?.start ?? 0)
 const end = computed(() => props.move?.end ?? 0)
@@ -23,26 +22,18 @@ const label = computed(() => (props.move ? `View ${props.number}` : 'Opening vie
 function moveTo(time: number, gesture: string) {
   const { move } = props
   if (!move) return
-  const frame = frameTime(1, playback.rate)
-  const kept = clamp(Math.round(time / frame) * frame, 0, editor.compiled!.lastTime)
+  const kept = clamp(time, 0, editor.compiled!.lastTime)
   editor.edit((journey) => editView(journey, move.id, { at: camera.momentOf(kept) }), gesture)
 }
 
 function press(event: PointerEvent) {
-  const from = start.value
   emit('select')
-  followPointer(event, {
-    move: (by) => moveTo(from + by.x / props.perSecond, `drag view ${props.move?.id}`),
-    end: () => editor.endGesture(),
-  })
+  if (props.move) strip.drag(event, { from: start.value, move: (time) => moveTo(time, `drag view ${props.move?.id}`) })
 }
 
 function nudge(event: KeyboardEvent) {
-  const direction = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0
-  if (direction === 0) return
-  event.preventDefault()
-  event.stopPropagation()
-  moveTo(start.value + direction * (event.shiftKey ? 10 : 1) * frameTime(1, playback.rate), `nudge view ${props.move?.id}`)
+  const by = strip.stepOf(event)
+  if (by !== undefined) moveTo(start.value + by, `nudge view ${props.move?.id}`)
 }
 </script>
 

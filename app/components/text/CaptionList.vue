@@ -2,7 +2,8 @@
 import { nanoid } from 'nanoid'
 import { computed } from 'vue'
 import { addCaption, moveCaption, setMeasures } from '#core/edits/captions'
-import type { Caption, CaptionKind } from '#core/journey/schema'
+import type { CaptionKind } from '#core/journey/schema'
+import { CAPTION_NAMES, nameOfCaption } from '#core/journey/lookup'
 import { LIMITS } from '#core/journey/schema'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
@@ -10,7 +11,7 @@ import NumberField from '~/components/fields/NumberField.vue'
 import SortableList from '~/components/fields/SortableList.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'
-import { CAPTION_NAMES, newContent, UNIT_CHOICES } from './caption-kinds'
+import { newContent, UNIT_CHOICES } from './caption-kinds'
 
 /** The titles and readouts of the film, and what distances are measured in. */
 const editor = useEditor()
@@ -22,7 +23,6 @@ function add(kind: CaptionKind) {
   const id = nanoid(10)
   if (editor.edit((j) => addCaption(j, id, newContent(kind, j.name)))) editor.select({ kind: 'caption', id })
 }
-const titleOf = ({ content }: Caption) => (content.kind === 'title' ? content.text.split('\n')[0] || 'Title' : CAPTION_NAMES[content.kind])
 /** The scale that is told to people: how many metres a thousand ground units are. */
 const scale = computed(() => (journey.value.measures.metresPerUnit ?? 0) * 1000)
 </script>
@@ -31,7 +31,7 @@ const scale = computed(() => (journey.value.measures.metresPerUnit ?? 0) * 1000)
   <SortableList
     label="Titles and readouts"
     testid="caption"
-    :entries="journey.captions.map((caption) => ({ id: caption.id, name: titleOf(caption) }))"
+    :entries="journey.captions.map((caption) => ({ id: caption.id, name: nameOfCaption(caption) }))"
     @choose="(id) => editor.select({ kind: 'caption', id })"
     @move="(from, to) => editor.edit((j) => moveCaption(j, from, to))"
   />

@@ -1,18 +1,5 @@
 import type { CaptionContent, CaptionKind, Corner, DistanceUnit } from '#core/journey/schema'
 
-/** What captions there are, by the names of the interface. */
-export const CAPTION_NAMES: Readonly<Record<CaptionKind, string>> = {
-  title: 'Title',
-  distance: 'Distance so far',
-  date: 'Date',
-  day: 'Day of the trip',
-  height: 'Height',
-  leg: 'Leg',
-  place: 'Last stop',
-  'scale-bar': 'Scale bar',
-  'north-arrow': 'North arrow',
-}
-
 /** A new caption of each kind. */
 export const newContent = (kind: CaptionKind, name: string): CaptionContent => {
   switch (kind) {

@@ -211,7 +211,7 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
     <PanelDivider v-model="detailsWidth" class="details-divider" axis="x" label="Width of the details" :min="260" :max="520" :usual="320" />
     <TransportBar class="transport" />
     <PaceStrip v-if="paceHeight > 0" class="pace" />
-    <PanelDivider v-model="paceHeight" class="pace-divider" axis="y" label="Height of the pace strip" :min="152" :max="300" :usual="152" />
+    <PanelDivider v-model="paceHeight" class="pace-divider" axis="y" label="Height of the pace strip" :min="152" :max="560" :usual="152" />
 
     <ExportDialog v-model="exporting" :journey-id="id" :save="autosave.flush" :is-saved="() => autosave!.isSafe.value" />
     <ShortcutSheet v-model="showingKeys" />
@@ -227,7 +227,22 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
       @take="autosave.take"
       @leaving="leaving = true"
     />
-    <v-snackbar v-model="refusalShown" color="error" location="top" :timeout="7000" role="alert">{{ editor.refusal }}</v-snackbar>
+    <v-snackbar
+      v-model="refusalShown"
+      color="error"
+      location="top"
+      :timeout="editor.fixes.length > 0 ? -1 : 7000"
+      :vertical="editor.fixes.length > 0"
+      role="alert"
+    >
+      {{ editor.refusal }}
+      <template v-if="editor.fixes.length > 0" #actions>
+        <v-btn v-for="fix in editor.fixes" :key="fix.title" variant="text" data-testid="fix" @click="editor.fix(fix)">{{
+          fix.title
+        }}</v-btn>
+        <v-btn variant="text" @click="editor.refusal = ''">Close</v-btn>
+      </template>
+    </v-snackbar>
     <NoticeBar :text="sheetImport.problem.value" @close="sheetImport.problem.value = ''" />
     <NoticeBar :text="tracks.problem" @close="tracks.problem = ''">
       <v-btn v-if="tracks.swappable" variant="text" @click="tracks.openSwapped()">Swap them</v-btn>

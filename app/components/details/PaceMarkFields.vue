@@ -1,0 +1,110 @@
+<script setup lang="ts">
+import { mdiClose } from '@mdi/js'
+import { computed } from 'vue'
+import type { Leg, PaceMark } from '#core/journey/schema'
+import { LIMITS } from '#core/journey/schema'
+import { lengthAt } from '#core/frame/compiled'
+import NumberField from '~/components/fields/NumberField.vue'
+import { useLegEdits } from '~/composables/use-leg-edits'
+import { useEditor } from '~/stores/editor'
+import { usePlayback } from '~/stores/playback'
+
+/** Marks along a leg at which it speeds up, slows down, or rests. */
+const props = defineProps<{ leg: Leg; index: number }>()
+const editor = useEditor()
+const playback = usePlayback()
+const { patch, set, done } = useLegEdits(() => props.leg)
+
+const marks = computed(() => props.leg.paceMarks.map((mark, i) => ({ mark, i })).toSorted((a, b) => a.mark.at - b.mark.at))
+const words = ({ kind }: PaceMark) => (kind === 'wait' ? 'Rests' : 'Speed')
+
+function change(i: number, values: Partial<PaceMark>) {
+  const next = props.leg.paceMarks.map((mark, k) => (k === i ? ({ ...mark, ...values } as PaceMark) : mark))
+  patch(`mark ${i}`, { paceMarks: next })
+}
+/** A new mark lies where the traveller is, if that is on this leg, else half-way. */
+function add(kind: PaceMark['kind']) {
+  const compiled = editor.itinerary!.legs[props.index]!
+  const { course } = compiled
+  const share = course.length > 0 ? lengthAt(compiled, playback.time) / course.length : 0.5
+  const at = share > 0.001 && share < 0.999 ? Math.round(share * 1000) / 1000 : 0.5
+  set({ paceMarks: [...props.leg.paceMarks, kind === 'wait' ? { kind, at, seconds: 1 } : { kind, at, factor: 0.5 }] })
+}
+const remove = (i: number) => set({ paceMarks: props.leg.paceMarks.filter((_, k) => k !== i) })
+</script>
+
+<template>
+  <ul v-if="marks.length > 0" class="marks" aria-label="Marks on the way">
+    <li v-for="{ mark, i } in marks" :key="i" data-testid="pace-mark">
+      <span class="what">{{ words(mark) }}</span>
+      <NumberField
+        v-if="mark.kind === 'wait'"
+        :label="`Rests for, mark ${i + 1}`"
+        :model-value="mark.seconds"
+        :min="0.1"
+        :max="60"
+        :step="0.1"
+        :precision="2"
+        unit="s"
+        @change="(seconds) => change(i, { seconds })"
+        @done="done"
+      />
+      <NumberField
+        v-else
+        :label="`Times as fast, mark ${i + 1}`"
+        :model-value="mark.factor"
+        :min="0.1"
+        :max="10"
+        :step="0.1"
+        :precision="2"
+        unit="×"
+        @change="(factor) => change(i, { factor })"
+        @done="done"
+      />
+      <NumberField
+        :label="`At, mark ${i + 1}`"
+        :model-value="Math.round(mark.at * 1000) / 10"
+        :min="0.1"
+        :max="99.9"
+        :step="1"
+        :precision="1"
+        unit="%"
+        @change="(value) => change(i, { at: value / 100 })"
+        @done="done"
+      />
+      <button type="button" class="away" :aria-label="`Take away mark ${i + 1}`" title="Take it away" @click="remove(i)">
+        <v-icon :icon="mdiClose" size="16" />
+      </button>
+    </li>
+  </ul>
+  <p v-else class="quiet">A mark changes the speed from its spot on, or rests there. Its spot is a share of the leg’s way.</p>
+  <div class="buttons">
+    <v-btn size="small" variant="outlined" data-testid="add-speed" :disabled="marks.length >= LIMITS.paceMarks" @click="add('speed')">
+      Change the speed
+    </v-btn>
+    <v-btn size="small" variant="outlined" data-testid="add-wait" :disabled="marks.length >= LIMITS.paceMarks" @click="add('wait')">
+      Rest on the way
+    </v-btn>
+  </div>
+</template>
+
+<style scoped>
+.marks {
+  list-style: none;
+  padding: 0;
+}
+.marks li {
+  display: grid;
+  grid-template-columns: 48px 1fr 1fr 28px;
+  gap: 6px;
+  align-items: center;
+  margin: 6px 0;
+}
+.what {
+  font-size: 14px;
+}
+.away {
+  height: 28px;
+  cursor: pointer;
+}
+</style>

@@ -1,0 +1,186 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { CompiledTraveller } from '#core/frame/compile'
+import { nameOfStop } from '#core/journey/lookup'
+import { holdArrival, setArrival, setDeparture, setTravelOfAll } from '#core/edits/pace'
+import { nameOfTraveller } from '#core/edits/travellers'
+import { useEditor } from '~/stores/editor'
+import { useStage } from '~/stores/stage'
+import PaceBead from './PaceBead.vue'
+import PaceHandle from './PaceHandle.vue'
+import PaceRibbon from './PaceRibbon.vue'
+import { namesOnStrip } from './strip-names'
+import { useStrip } from './use-strip'
+
+/** A traveller's trip on the strip: stops as beads, legs as ribbons. */
+const props = defineProps<{ trip: CompiledTraveller; shifts: boolean; isNamed: boolean }>()
+const editor = useEditor()
+const stage = useStage()
+const strip = useStrip()
+/** The row is so high, in CSS pixels. */
+const HEIGHT = 88
+
+const who = computed(() => props.trip.traveller.id)
+const isChosen = computed(() => props.trip.traveller === editor.traveller)
+/** In a trip that is not chosen the stops and legs have no numbers of their own that a test or a reader could take for those of the chosen one. */
+const mark = (what: string, i: number) => (isChosen.value ? `${what}-${i}` : `${what}-${who.value}-${i}`)
+
+/** What is drawn: with a hundred stops only what can be seen. */
+const inSight = (from: number, to: number) => to >= strip.seen.value.from && from <= strip.seen.value.to
+const visits = computed(() => props.trip.visits)
+const legs = computed(() => props.trip.legs)
+const seenLegs = computed(() => legs.value.flatMap((leg, i) => (inSight(leg.depart, leg.arrive) ? [{ leg, i }] : [])))
+const seenVisits = computed(() => visits.value.flatMap((visit, i) => (inSight(visit.arrive, visit.leave) ? [{ visit, i }] : [])))
+
+const selectedIds = computed(() => new Set(editor.selectedIds))
+/** Parts of the strip are only drawn anew when what they show has changed: times are whole frames, and rarely change while a stop is dragged. */
+const isSelected = (stop: string, i: number) =>
+  selectedIds.value.has(stop) && (!isChosen.value || editor.selectedVisit === undefined || editor.selectedVisit === i)
+const pen = document.createElement('canvas').getContext('2d')!
+pen.font = '700 14px Alegreya, serif'
+const measure = (text: string) => pen.measureText(text).width
+/** The box of each name; undefined if there is no room, so that the name only shows on hover. */
+const nameBoxes = computed(() => namesOnStrip(visits.value, strip.x, strip.width.value, measure))
+
+/** Several legs that are selected are scaled together, by the end of any of them. */
+const scaled = computed(() => legs.value.filter(({ leg }) => selectedIds.value.has(leg.id)))
+
+function arriveAt(i: number, time: number, gesture: string) {
+  const { leg, arrive } = legs.value[i]!
+  const ids = new Set(scaled.value.map(({ leg: each }) => each.id))
+  if (ids.size < 2 || !ids.has(leg.id)) return editor.edit((j) => setArrival(j, i, time, who.value, props.shifts), gesture)
+  const all = scaled.value.reduce((sum, each) => sum + each.arrive - each.depart, 0)
+  return editor.edit((j) => setTravelOfAll(j, ids, Math.max(0.1 * ids.size, all + time - arrive), who.value), gesture)
+}
+const leaveAt = (i: number, time: number, gesture: string) => editor.edit((j) => setDeparture(j, i, time, who.value, props.shifts), gesture)
+/** A bead that is dragged as a whole is held where it is put; what follows is shifted along if that is asked for. */
+const moveBead = (i: number, time: number, gesture: string) =>
+  props.shifts
+    ? editor.edit((j) => setArrival(j, i - 1, time, who.value, true), gesture)
+    : editor.edit((j) => holdArrival(j, i, Math.max(0, time), who.value), gesture)
+
+function selectLeg(event: PointerEvent | KeyboardEvent, id: string, i: number) {
+  if (event.ctrlKey || event.metaKey) return editor.selectAlso({ kind: 'leg', id })
+  const first = legs.value.findIndex(({ leg }) => leg.id === editor.selectedLeg?.id)
+  if (!event.shiftKey || first < 0) return editor.select({ kind: 'leg', id })
+  const [from, to] = [Math.min(first, i), Math.max(first, i)]
+  const also = legs.value.slice(from, to + 1).flatMap(({ leg }) => (leg.id === id ? [] : [leg.id]))
+  editor.select({ kind: 'leg', id, also })
+}
+function selectStop(event: PointerEvent | KeyboardEvent, id: string, i: number) {
+  if (event.ctrlKey || event.metaKey) return editor.selectAlso({ kind: 'stop', id })
+  if (!isChosen.value) editor.chooseTraveller(who.value)
+  editor.select({ kind: 'stop', id, visit: i })
+}
+</script>
+
+<template>
+  <div class="row" :class="{ chosen: isChosen }">
+    <button v-if="isNamed" type="button" class="who" :style="{ color: trip.traveller.colour }" @click="editor.chooseTraveller(who)">
+      ● <span>{{ nameOfTraveller(editor.journey!, trip.traveller) }}</span>
+    </button>
+    <svg :width="strip.width.value" :height="HEIGHT">
+      <line class="ground" :x1="strip.x(0)" :x2="strip.x(editor.journey!.seconds)" y1="32" y2="32" />
+      <PaceRibbon
+        v-for="{ leg, i } in seenLegs"
+        :key="leg.leg.id"
+        v-memo="[leg.leg, leg.depart, leg.arrive, strip.perSecond.value, selectedIds.has(leg.leg.id)]"
+        :leg="leg"
+        :number="i + 1"
+        :x="strip.x"
+        :selected="selectedIds.has(leg.leg.id)"
+        @select="(event) => selectLeg(event, leg.leg.id, i)"
+      />
+      <PaceBead
+        v-for="{ visit, i } in seenVisits"
+        :key="`${visit.stop.id} ${i}`"
+        v-memo="[
+          visit.stop,
+          visit.arrive,
+          visit.leave,
+          trip.traveller.visits[i],
+          strip.perSecond.value,
+          nameBoxes[i]?.left,
+          nameBoxes[i]?.text,
+          isSelected(visit.stop.id, i),
+          shifts,
+        ]"
+        :visit="visit"
+        :number="i"
+        :held="trip.traveller.visits[i]!"
+        :name-box="nameBoxes[i]"
+        :selected="isSelected(visit.stop.id, i)"
+        @select="(event) => selectStop(event, visit.stop.id, i)"
+        @rename="stage.askName(visit.stop.id)"
+        @move="(time, gesture) => moveBead(i, time, gesture)"
+      />
+
+      <PaceHandle
+        v-for="{ leg, i } in seenLegs"
+        :key="`end of ${leg.leg.id}`"
+        v-memo="[leg.depart, leg.arrive, strip.perSecond.value]"
+        :label="`Travel time of leg ${i + 1}`"
+        title="Drag to change how long this leg takes"
+        :seconds="leg.arrive - leg.depart"
+        :end="leg.arrive"
+        :data-testid="mark('ribbon-end', i)"
+        @change="(end, gesture) => arriveAt(i, end, gesture)"
+      >
+        <rect class="grab" :x="strip.x(leg.arrive) - 15" y="-2" width="24" height="24" />
+        <path :d="`M${strip.x(leg.arrive) - 3} 2v14m-6-10l-4 4l4 4m12-8l4 4l-4 4`" />
+      </PaceHandle>
+      <PaceHandle
+        v-for="{ visit, i } in seenVisits.filter(({ i: place }) => place < visits.length - 1)"
+        :key="`end of ${visit.stop.id} ${i}`"
+        v-memo="[visit.stop, visit.arrive, visit.leave, strip.perSecond.value]"
+        :label="`Layover at ${nameOfStop(visit.stop)}`"
+        title="Drag to change the layover"
+        :seconds="visit.leave - visit.arrive"
+        :end="visit.leave"
+        :data-testid="mark('bead-edge', i)"
+        @change="(end, gesture) => leaveAt(i, end, gesture)"
+      >
+        <rect class="grab" :x="strip.x(visit.leave) - 4" y="20" width="24" height="24" />
+        <path class="edge" :d="`M${strip.x(visit.leave) + 3} 27v10`" />
+      </PaceHandle>
+    </svg>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  position: relative;
+}
+.row + .row {
+  border-top: 1px solid var(--rule);
+}
+.who {
+  position: sticky;
+  left: 4px;
+  z-index: 1;
+  float: left;
+  width: max-content;
+  height: 0;
+  overflow: visible;
+  font-size: 12px;
+  white-space: nowrap;
+  cursor: pointer;
+}
+.who span {
+  padding: 0 3px;
+  color: var(--quiet);
+  background: color-mix(in srgb, var(--surface) 80%, transparent);
+}
+.chosen .who span {
+  color: var(--ink);
+  font-weight: 600;
+}
+svg {
+  display: block;
+  overflow: visible;
+}
+.ground {
+  stroke: var(--rule);
+  stroke-width: 2;
+}
+</style>
