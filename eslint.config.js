@@ -42,6 +42,7 @@ const rooms = [
   'picture',
   'type',
   'pace',
+  'sound',
   'vehicles',
   'camera',
   'journey',

@@ -1,5 +1,5 @@
 /** Renders a film, a still or a frame's data from a journey: see USAGE. */
-import { readFileSync, statSync } from 'node:fs'
+import { statSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import type { FilmFormatId, Quality } from '#core/film/formats'
 import { FILM_FORMAT_IDS, FILM_FORMATS, QUALITIES } from '#core/film/formats'
@@ -8,19 +8,17 @@ import { compile } from '#core/frame/compile'
 import { frameAt } from '#core/frame/frame-at'
 import { frameSummary } from '#core/frame/summary'
 import { setFrame } from '#core/edits/journey'
-import { parseJourney } from '#core/journey/parse'
 import type { Journey } from '#core/journey/schema'
 import { frameSchema } from '#core/journey/schema'
 import type { FrameRate } from '#core/pace/rate'
 import { FRAME_RATES, frameCount, frameTime, rateLabel } from '#core/pace/rate'
-import { DEMO_ID, freshDemo, isDemoId } from '#demo/seed'
+import { DEMO_ID } from '#demo/seed'
 import { renderFilm } from '#render/film'
-import { dataFolder, openDatabase } from '../server/storage/database'
-import { readJourney } from '../server/storage/journeys'
+import { findJourney } from './find-journey'
 import { parseFault, runCommand, UsageError } from './usage'
 
-const USAGE = `npm run render -- --journey demo|ID|FILE --out FILE [--format mp4|mov|webm|png|gif|apng] [--quality draft|good|best] [--without-ground]
-                  [--size 1280x720] [--fps 30] [--from S] [--to S]
+const USAGE = `npm run render -- --journey demo|ID|FILE --out FILE [--format mp4|mov|webm|png|gif|apng|wav] [--quality draft|good|best] [--without-ground]
+                  [--size 1280x720] [--fps 30] [--from S] [--to S] [--silent]
 npm run render -- --journey demo|ID|FILE --frame K --out still.png [--without-ground] [--size 1280x720] [--fps 30]
 npm run render -- --journey demo|ID|FILE --frames-json K [--size 1280x720] [--fps 30]
 
@@ -38,6 +36,7 @@ interface Arguments {
   format?: string
   quality?: string
   'without-ground'?: boolean
+  silent?: boolean
 }
 
 function readArguments(): Arguments {
@@ -56,38 +55,12 @@ function readArguments(): Arguments {
         format: text,
         quality: text,
         'without-ground': { type: 'boolean' },
+        silent: { type: 'boolean' },
       },
     })
     return values as Arguments
   } catch (error) {
     throw parseFault(error)
-  }
-}
-
-async function findJourney(name: string): Promise<{ journey: Journey; folder: string }> {
-  if (isDemoId(name)) return freshDemo(name)
-  const folder = dataFolder()
-  // Ids have neither dots nor slashes; file names have.
-  if (/[./\\]/.test(name)) return { journey: parseJourney(readJson(name)), folder }
-  const db = openDatabase(folder)
-  const record = readJourney(db, name)
-  db.close()
-  if (!record)
-    throw new UsageError(`There is no journey "${name}" in ${folder}: give the id from its page's address, or the path of a journey file.`)
-  return { journey: record.journey, folder }
-}
-
-function readJson(path: string): unknown {
-  let text: string
-  try {
-    text = readFileSync(path, 'utf8')
-  } catch {
-    throw new UsageError(`The journey file ${path} cannot be read: check the path.`)
-  }
-  try {
-    return JSON.parse(text)
-  } catch (error) {
-    throw new UsageError(`The journey file ${path} is not JSON: ${(error as Error).message}.`)
   }
 }
 
@@ -165,7 +138,12 @@ async function main(): Promise<void> {
   const from = moment('--from', options.from, journey) ?? 0
   const to = moment('--to', options.to, journey) ?? compiled.frames
   if (from >= to) throw new UsageError('--from should be earlier than --to.')
-  const { frames } = await renderFilm({ folder, journey, out: options.out, settings: { ...whole, format, quality, ground, from, to } })
+  const { frames } = await renderFilm({
+    folder,
+    journey,
+    out: options.out,
+    settings: { ...whole, format, quality, ground, from, to, sound: options.silent !== true },
+  })
   report(frames)
 }
 

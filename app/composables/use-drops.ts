@@ -2,6 +2,7 @@ import { useDropZone } from '@vueuse/core'
 import type { Ref } from 'vue'
 import { useEditor } from '~/stores/editor'
 import { isPhotoFile, usePhotos } from '~/stores/photos'
+import { isAudioFile, useSound } from '~/stores/sound'
 import { isTrackFile, useTracks } from '~/stores/tracks'
 import { isSystemFile, isWorldFile } from '~/stores/world-file'
 
@@ -13,6 +14,7 @@ export function useDrops(desk: Readonly<Ref<HTMLElement | null>>, importMap: (fi
   const editor = useEditor()
   const tracks = useTracks()
   const photos = usePhotos()
+  const sound = useSound()
 
   const zone = useDropZone(desk, {
     multiple: true,
@@ -42,6 +44,11 @@ export function useDrops(desk: Readonly<Ref<HTMLElement | null>>, importMap: (fi
         void tracks.open(track)
         return [track]
       }
+      const heard = files.find(isAudioFile)
+      if (heard) {
+        void sound.add(heard)
+        return [heard]
+      }
       if (stop !== undefined && pictures[0]) {
         void photos.postcardFrom(pictures[0], stop)
         return [pictures[0]]
@@ -60,7 +67,7 @@ export function useDrops(desk: Readonly<Ref<HTMLElement | null>>, importMap: (fi
     const left = files.filter((file) => !taken.includes(file)).map(({ name }) => `“${name}”`)
     if (left.length > 0)
       editor.notice = {
-        text: `Left out: ${left.slice(0, 4).join(', ')}${left.length > 4 ? ` and ${left.length - 4} more` : ''}. Drop one map or track at a time, or photos together.`,
+        text: `Left out: ${left.slice(0, 4).join(', ')}${left.length > 4 ? ` and ${left.length - 4} more` : ''}. Drop one map, track or piece of music at a time, or photos together.`,
       }
   }
 

@@ -1,4 +1,5 @@
 import { useEventListener } from '@vueuse/core'
+import { removeAudio, tapBeat } from '#core/edits/audio'
 import { moveNodes, removeNodes } from '#core/edits/courses'
 import { editLandmark, removeLandmark } from '#core/edits/landmarks'
 import type { Point } from '#core/geometry/point'
@@ -77,7 +78,14 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
   const withoutStop = (journey: Journey, stop: string): Journey => removeStop(journey, stop, editor.traveller!.id)
 
   function removeSelected() {
-    const { selectedStop: stop, selectedLandmark: landmark, selectedLeg: leg, selectedView: view, selectedNote: note } = editor
+    const {
+      selectedStop: stop,
+      selectedLandmark: landmark,
+      selectedLeg: leg,
+      selectedView: view,
+      selectedNote: note,
+      selectedAudio: piece,
+    } = editor
     const all = editor.selectedIds
     if (stop && editor.edit((journey) => (all.length > 1 ? all.reduce(withoutStop, journey) : withoutSelected(journey, stop.id))))
       editor.select({ kind: 'journey' })
@@ -85,6 +93,12 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
     else if (leg && editor.edit((journey) => removeNodes(journey, leg.id, stage.nodes))) stage.nodes = new Set()
     else if (view && editor.edit((journey) => removeView(journey, view.id))) editor.select({ kind: 'journey' })
     else if (note && editor.edit((journey) => removeNote(journey, note.id))) editor.select({ kind: 'journey' })
+    else if (piece && editor.edit((journey) => removeAudio(journey, piece.id))) editor.select({ kind: 'journey' })
+  }
+
+  function tapAlong() {
+    const { selectedAudio: piece } = editor
+    if (piece) editor.edit((journey) => tapBeat(journey, piece.id, playback.time))
   }
 
   function play() {
@@ -130,7 +144,7 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
         return backOut
       case 'Delete':
       case 'Backspace':
-        return hasTarget() || editor.selectedView || editor.selectedNote ? removeSelected : undefined
+        return hasTarget() || editor.selectedView || editor.selectedNote || editor.selectedAudio ? removeSelected : undefined
       case '?':
         return actions.showKeys
       case '/':
@@ -139,6 +153,8 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
     switch (event.key.toLowerCase()) {
       case 'v':
         return camera.keep
+      case 'b':
+        return editor.selectedAudio ? tapAlong : undefined
       case 'n':
         return notes.add
       case '[':

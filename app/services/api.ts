@@ -135,6 +135,19 @@ export const deleteStyle = (id: string) => request(`/api/styles/${id}`, { method
 export const uploadFont = async (file: File): Promise<OwnFont> =>
   checked(fontSchema, await request(`/api/fonts?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file }))
 
+const audioAdded = z.object({ file: z.string(), name: z.string(), seconds: z.number() })
+
+/** Takes in a file of music or speech. Aborting the signal cancels it. */
+export const uploadAudio = async (file: File, signal: AbortSignal): Promise<z.output<typeof audioAdded>> =>
+  checked(audioAdded, await request(`/api/audio?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file, signal }))
+
+/** A piece of sound: two channels in turn of 16-bit integers, at 48 000 samples a second. */
+export async function readAudio(hash: string): Promise<Int16Array<ArrayBuffer>> {
+  const answer = await fetch(`/api/audio/${hash}`).catch(() => undefined)
+  if (!answer?.ok) throw new ApiError('A piece of sound is not here: add its file again.', answer?.status ?? 0)
+  return new Int16Array(await answer.arrayBuffer())
+}
+
 const storageSchema = z.object({
   deleted: z.array(z.object({ id: z.string(), name: z.string(), deletedAt: z.number() })),
   films: z.array(z.object({ id: z.string(), name: z.string(), createdAt: z.number(), bytes: z.number() })),

@@ -12,7 +12,7 @@ import type { Past } from '#core/journey/history'
 import { keptPast, pastOf } from '#core/journey/history'
 import { checkEdited } from '#core/journey/parse'
 import { TimesError } from '#core/pace/schedule'
-import type { Caption, Journey, Landmark, Leg, Note, Sheet, Stop, Traveller, ViewAtMoment } from '#core/journey/schema'
+import type { Audio, Caption, Journey, Landmark, Leg, Note, Sheet, Stop, Traveller, ViewAtMoment } from '#core/journey/schema'
 
 /** `also` are the ids of further stops or legs that were selected with the first. */
 export type Selection =
@@ -28,6 +28,8 @@ export type Selection =
   | { kind: 'landmark'; id: string }
   /** A note at a moment. */
   | { kind: 'note'; id: string }
+  /** A piece of music or speech. */
+  | { kind: 'audio'; id: string }
 
 /** A message about something that has just happened, and possibly an action. */
 export interface Notice {
@@ -115,6 +117,10 @@ export const useEditor = defineStore('editor', () => {
   const selectedNote = computed<Note | undefined>(() => {
     const { value } = selection
     return value.kind === 'note' ? journey.value?.notes.find(({ id }) => id === value.id) : undefined
+  })
+  const selectedAudio = computed<Audio | undefined>(() => {
+    const { value } = selection
+    return value.kind === 'audio' ? journey.value?.audio.find(({ id }) => id === value.id) : undefined
   })
   /** The ways between the Earth and the ground, where a sheet is georeferenced. */
   const geo = computed(() => journey.value && groundGeo(journey.value))
@@ -245,6 +251,7 @@ export const useEditor = defineStore('editor', () => {
     selectedCaption,
     selectedLandmark,
     selectedNote,
+    selectedAudio,
     labelPlaces,
     labelsPlaced,
     crowdedLabels,

@@ -12,13 +12,18 @@ export interface FilmFormat {
   type: string
   /** Whether it can hold a film without its ground, with soft edges. */
   alpha: boolean
+  /** The encoder's arguments for its sound; null where it has none. */
+  sound: readonly string[] | null
   /** Whether one can choose between quality and size. */
   hasQuality: boolean
   /** The longest film and the longest side that it is good for, in seconds and pixels. */
   most?: { seconds: number; side: number }
-  /** What writes it: ffmpeg with these arguments, an archive of pictures, or one picture. */
+  /** What writes it: ffmpeg with these arguments, an archive of pictures, one picture, or the sound alone. */
   encoder:
-    { kind: 'ffmpeg'; output: (settings: { quality: Quality; alpha: boolean }) => string[] } | { kind: 'archive' } | { kind: 'picture' }
+    | { kind: 'ffmpeg'; output: (settings: { quality: Quality; alpha: boolean }) => string[] }
+    | { kind: 'archive' }
+    | { kind: 'picture' }
+    | { kind: 'sound' }
   /** Bytes per pixel of a frame, and megapixels a second that are written, on the demo: for estimates. */
   bytes: Record<Quality, number>
   speed: Record<Quality, number>
@@ -39,6 +44,7 @@ const FORMATS = {
     ending: '.mp4',
     type: 'video/mp4',
     alpha: false,
+    sound: ['-c:a', 'aac', '-b:a', '256k'],
     hasQuality: true,
     encoder: {
       kind: 'ffmpeg',
@@ -57,6 +63,7 @@ const FORMATS = {
     ending: '.mov',
     type: 'video/quicktime',
     alpha: true,
+    sound: ['-c:a', 'pcm_s16le'],
     hasQuality: true,
     encoder: {
       kind: 'ffmpeg',
@@ -75,6 +82,7 @@ const FORMATS = {
     ending: '.webm',
     type: 'video/webm',
     alpha: true,
+    sound: ['-c:a', 'libopus', '-b:a', '160k'],
     hasQuality: true,
     encoder: {
       kind: 'ffmpeg',
@@ -94,6 +102,7 @@ const FORMATS = {
     ending: '.zip',
     type: 'application/zip',
     alpha: true,
+    sound: null,
     hasQuality: false,
     encoder: { kind: 'archive' },
     bytes: even(1.6),
@@ -105,6 +114,7 @@ const FORMATS = {
     ending: '.gif',
     type: 'image/gif',
     alpha: false,
+    sound: null,
     hasQuality: false,
     most: LOOP,
     encoder: {
@@ -124,6 +134,7 @@ const FORMATS = {
     ending: '.apng',
     type: 'image/apng',
     alpha: true,
+    sound: null,
     hasQuality: false,
     most: LOOP,
     encoder: { kind: 'ffmpeg', output: ({ alpha }) => ['-pix_fmt', alpha ? 'rgba' : 'rgb24', '-c:v', 'apng', '-plays', '0', '-f', 'apng'] },
@@ -136,10 +147,23 @@ const FORMATS = {
     ending: '.png',
     type: 'image/png',
     alpha: true,
+    sound: null,
     hasQuality: false,
     encoder: { kind: 'picture' },
     bytes: even(1.6),
     speed: even(5),
+  },
+  wav: {
+    name: 'Sound alone (WAV)',
+    use: 'music and sounds, to lay under a film',
+    ending: '.wav',
+    type: 'audio/wav',
+    alpha: false,
+    sound: [],
+    hasQuality: false,
+    encoder: { kind: 'sound' },
+    bytes: even(0),
+    speed: even(1e6),
   },
 } as const satisfies Record<string, FilmFormat>
 

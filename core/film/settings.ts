@@ -5,7 +5,9 @@ import { setFrame } from '../edits/journey'
 import { JourneyError } from '../error'
 import type { Journey } from '../journey/schema'
 import { LIMITS } from '../journey/schema'
-import { frameCount } from '../pace/rate'
+import type { FrameRate } from '../pace/rate'
+import { frameCount, frameTime } from '../pace/rate'
+import { SOUND_RATE } from '../sound/pcm'
 import type { FilmFormatId } from './formats'
 import { FILM_FORMAT_IDS, FILM_FORMATS, QUALITIES } from './formats'
 
@@ -21,13 +23,15 @@ export const filmSettingsSchema = z.strictObject({
   to: z.int().min(1),
   width: side,
   height: side,
+  /** Whether the music and the sounds of the journey are in it. */
+  sound: z.boolean().default(true),
 })
 export type FilmSettings = z.output<typeof filmSettingsSchema>
 
 /** The whole film as the journey has it. */
 export function wholeFilm(journey: Journey, format: FilmFormatId = 'mp4'): FilmSettings {
   const { width, height, rate } = journey.frame
-  return { format, quality: 'good', ground: true, from: 0, to: frameCount(journey.seconds, rate), width, height }
+  return { format, quality: 'good', ground: true, from: 0, to: frameCount(journey.seconds, rate), width, height, sound: true }
 }
 
 /** The journey at the size at which it is exported. */
@@ -44,17 +48,28 @@ export function checkFilm(journey: Journey, { format, ground, from, to, width, h
   if (from >= to || to > frameCount(journey.seconds, rate))
     throw new JourneyError('The part to be exported does not lie within the film: choose its beginning and end again.')
   if (encoder.kind === 'picture' && to !== from + 1) throw new JourneyError(`${name} holds one frame: choose which one.`)
-  if (!ground && !alpha) throw new JourneyError(`${name} cannot be transparent: leave the ground in, or choose another format.`)
+  if (encoder.kind === 'sound' && !isHeard(journey)) throw new JourneyError('This film is silent: add music to it, or turn some sounds on.')
+  if (!ground && !alpha && encoder.kind !== 'sound')
+    throw new JourneyError(`${name} cannot be transparent: leave the ground in, or choose another format.`)
   if (most && to - from > frameCount(most.seconds, rate))
     throw new JourneyError(`${name} is for loops of up to ${most.seconds} seconds: export a part of the film, or choose another format.`)
   if (most && Math.max(width, height) > most.side)
     throw new JourneyError(`${name} is for loops of up to ${most.side} pixels a side: choose a smaller size, or another format.`)
 }
 
+/** Whether there is anything to be heard in a film. */
+export const isHeard = ({ audio, sounds }: Pick<Journey, 'audio' | 'sounds'>): boolean =>
+  audio.length > 0 || Object.values(sounds).some((level) => level > 0)
+
+/** Of two channels of 16 bits, a second. */
+const BYTES_OF_SOUND = 4 * SOUND_RATE
+const rateOf = (rate: FrameRate): number => 1 / frameTime(1, rate)
+
 /** About how many bytes an export takes up, and how many seconds of work, from measurements of the demo. */
-export function estimate({ format, quality, from, to, width, height }: FilmSettings): { bytes: number; seconds: number } {
+export function estimate({ format, quality, from, to, width, height }: FilmSettings, rate: FrameRate): { bytes: number; seconds: number } {
   const { bytes, speed } = FILM_FORMATS[format]
   const pixels = (to - from) * width * height
+  if (FILM_FORMATS[format].encoder.kind === 'sound') return { bytes: ((to - from) / rateOf(rate)) * BYTES_OF_SOUND, seconds: 1 }
   return { bytes: pixels * bytes[quality], seconds: pixels / 1e6 / speed[quality] }
 }
 

@@ -55,7 +55,7 @@ export const shareSchema = z.strictObject({
 export const noteSchema = z.strictObject({ id, at: momentSchema, text: z.string().trim().min(1).max(200) })
 
 /** The longest piece of sound, in seconds. */
-export const MOST_AUDIO = 3600
+export const MOST_AUDIO = 1200
 
 /** A piece of music or speech that is heard with the film. */
 export const audioSchema = z

@@ -8,6 +8,7 @@ import { imagesOf } from '#core/journey/images'
 import type { Journey } from '#core/journey/schema'
 import { MOST_WEIGHT } from '#core/journey/weight'
 import { database, dataFolder } from '../storage/database'
+import { hasAudio } from '../storage/audio-files'
 import { hasFont } from '../storage/font-files'
 import { findImage } from '../storage/images'
 
@@ -61,6 +62,8 @@ export function checkedJourney(data: unknown): Journey {
   for (const { image, missing } of imagesOf(journey)) if (!findImage(database(), image.image)) throw refusal(422, missing)
   for (const { file, name } of journey.fonts)
     if (!hasFont(dataFolder(), file)) throw refusal(422, `The font “${name}” is not here: add its file again.`)
+  for (const { file, name } of journey.audio)
+    if (!hasAudio(dataFolder(), file)) throw refusal(422, `The sound “${name}” is not here: add its file again.`)
   return journey
 }
 

@@ -6,7 +6,7 @@ import { failInterruptedExports, finishedExports } from '../storage/exports'
 import { FolderInUse, lockFolder } from '../storage/folder-lock'
 import { listImages } from '../storage/images'
 import { journeyIds, sweepJourneys } from '../storage/journeys'
-import { sweepFiles, sweepFonts, sweepImages } from '../storage/sweep'
+import { sweepFiled, sweepFiles, sweepImages } from '../storage/sweep'
 
 /** Deleted journeys can be restored for a week. */
 const KEPT_DELETED = 7 * 24 * 3600 * 1000
@@ -26,7 +26,7 @@ export default defineNitroPlugin(() => {
   // What cannot be swept now is swept at another start.
   attempt(() => sweepJourneys(db, KEPT_DELETED))
   attempt(() => sweepImages(db, dataFolder(), KEPT_UNUSED))
-  attempt(() => sweepFonts(db, dataFolder(), KEPT_UNUSED))
+  for (const kind of ['fonts', 'audio'] as const) attempt(() => sweepFiled(db, dataFolder(), kind, KEPT_UNUSED))
   attempt(() => sweepFiles(dataFolder(), finishedExports(db)))
   attempt(() => sweepPosters(dataFolder(), new Set(journeyIds(db))))
   void places().catch((error: unknown) => console.error(error))

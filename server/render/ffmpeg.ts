@@ -24,11 +24,18 @@ export function ffmpegPath(): string {
   return found
 }
 
-/** Pipes frames to ffmpeg. @param output its arguments for what it writes */
-export function startFfmpeg(out: string, { width, height }: FilmSettings, rate: FrameRate, output: readonly string[]): Encoder {
+/** Pipes frames to ffmpeg. @param output its arguments for what it writes @param sound a WAV file that is heard with the film, and its arguments for that */
+export function startFfmpeg(
+  out: string,
+  { width, height }: FilmSettings,
+  rate: FrameRate,
+  output: readonly string[],
+  sound?: { file: string; output: readonly string[] },
+): Encoder {
   const partial = partOf(out)
   const input = ['-f', 'rawvideo', '-pix_fmt', 'rgba', '-video_size', `${width}x${height}`, '-framerate', rate, '-i', 'pipe:0']
-  const call = ['-hide_banner', '-loglevel', 'error', '-y', ...input, '-r', rate, ...output, partial]
+  const heard = sound ? ['-i', sound.file] : []
+  const call = ['-hide_banner', '-loglevel', 'error', '-y', ...input, ...heard, '-r', rate, ...(sound?.output ?? []), ...output, partial]
   const child = spawn(ffmpegPath(), call, { stdio: ['pipe', 'ignore', 'pipe'] })
   const words: string[] = []
   child.stderr.setEncoding('utf8').on('data', (text: string) => words.push(text))

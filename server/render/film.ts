@@ -1,9 +1,16 @@
+import { rename, rm } from 'node:fs/promises'
 import type { Worker } from 'node:worker_threads'
+import { FILM_FORMATS } from '#core/film/formats'
 import type { FilmSettings } from '#core/film/settings'
 import { atSize, checkFilm, wholeFilm } from '#core/film/settings'
 import { compile } from '#core/frame/compile'
 import { NO_PLACES } from '#core/frame/label-scene'
 import type { Journey } from '#core/journey/schema'
+import { frameTime } from '#core/pace/rate'
+import type { Mix } from '#core/film/mix'
+import { mixOf } from '#core/film/mix'
+import { partOf } from './encoder'
+import { writeSound } from './sound'
 import { startEncoder } from './start-encoder'
 import type { PaintJob, PaintOrder, PaintReport } from './painter-worker'
 import { startThread } from './thread'
@@ -45,14 +52,19 @@ export async function renderFilm({
 }: FilmOptions): Promise<FilmReport> {
   signal?.throwIfAborted()
   checkFilm(journey, settings)
-  // Only to see whether it can be: the worker compiles it again.
-  compile(journey, NO_PLACES)
+  // The worker compiles it again, with the places of its labels.
+  const compiled = compile(journey, NO_PLACES)
   const { from, width, height } = settings
   const total = settings.to - from
+  const { encoder: kind, sound } = FILM_FORMATS[settings.format]
+  const mix = settings.sound && sound ? mixOf(compiled) : undefined
+  const span = { from: frameTime(from, journey.frame.rate), to: frameTime(settings.to, journey.frame.rate) }
+  if (kind.kind === 'sound') return soundAlone(folder, mix!, span, out, total, onProgress, signal)
+  const heard = mix && (await writeSound(folder, mix, span, `${out}.sound`, signal))
   const slots = Array.from({ length: SLOTS }, () => new SharedArrayBuffer(width * height * 4))
   const job = { folder, journey: atSize(journey, settings), ground: settings.ground, slots } satisfies PaintJob
   const worker = startThread('painter-thread.mjs', job)
-  const encoder = startEncoder(out, settings, journey.frame.rate)
+  const encoder = startEncoder(out, settings, journey.frame.rate, heard)
   const painted = painterReports(worker, signal)
   const order = (frame: number, slot: number) => worker.postMessage({ frame, slot } satisfies PaintOrder)
   let paintMs = 0
@@ -72,8 +84,24 @@ export async function renderFilm({
     throw error
   } finally {
     await worker.terminate()
+    if (heard) await rm(heard, { force: true })
   }
   return { frames: total, seconds: (performance.now() - start) / 1000, paintMs }
+}
+
+/** Writes the sound of a film as a file of its own. */
+async function soundAlone(
+  folder: string,
+  mix: Mix,
+  span: { from: number; to: number },
+  out: string,
+  total: number,
+  onProgress: FilmOptions['onProgress'],
+  signal: AbortSignal | undefined,
+): Promise<FilmReport> {
+  const start = performance.now()
+  await rename(await writeSound(folder, mix, span, partOf(out), signal, (share) => onProgress?.(Math.round(share * total), total)), out)
+  return { frames: total, seconds: (performance.now() - start) / 1000, paintMs: 0 }
 }
 
 /** The reports of a painter, one at a time and in order; rejects when it fails or the signal is aborted. */

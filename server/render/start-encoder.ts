@@ -5,16 +5,24 @@ import type { Encoder } from './encoder'
 import { startFfmpeg } from './ffmpeg'
 import { startArchive, startPicture } from './pictures'
 
-/** Starts what writes a film of these settings. @throws Error from its methods, with what went wrong */
-export function startEncoder(out: string, settings: FilmSettings, rate: FrameRate): Encoder {
-  const { encoder } = FILM_FORMATS[settings.format]
+/** Starts what writes the pictures of a film of these settings. @param heard a WAV file of its sound @throws Error from its methods, with what went wrong */
+export function startEncoder(out: string, settings: FilmSettings, rate: FrameRate, heard?: string): Encoder {
+  const { encoder, sound } = FILM_FORMATS[settings.format]
   switch (encoder.kind) {
     case 'ffmpeg':
-      return startFfmpeg(out, settings, rate, encoder.output({ quality: settings.quality, alpha: !settings.ground }))
+      return startFfmpeg(
+        out,
+        settings,
+        rate,
+        encoder.output({ quality: settings.quality, alpha: !settings.ground }),
+        heard !== undefined && sound ? { file: heard, output: sound } : undefined,
+      )
     case 'archive':
       return startArchive(out, settings)
     case 'picture':
       return startPicture(out, settings)
+    case 'sound':
+      throw new Error('A file of sound alone has no pictures.')
     default:
       return encoder satisfies never
   }

@@ -32,9 +32,9 @@ export function sweepFiles(folder: string, exportsKept: readonly Pick<ExportReco
   clear('images', (file) => file.startsWith('incoming-'))
 }
 
-/** Deletes font files that have been unused for an age in milliseconds. */
-export function sweepFonts(db: Db, folder: string, age: number): void {
-  const path = join(folder, 'fonts')
+/** Deletes fonts, or pieces of sound, that have been unused for an age in milliseconds. Their files begin with their content hash. */
+export function sweepFiled(db: Db, folder: string, kind: 'fonts' | 'audio', age: number): void {
+  const path = join(folder, kind)
   if (!existsSync(path)) return
   const used = db.prepare(
     `SELECT EXISTS (SELECT 1 FROM journeys WHERE instr(document, @hash) > 0)
@@ -43,6 +43,6 @@ export function sweepFonts(db: Db, folder: string, age: number): void {
   )
   for (const file of readdirSync(path)) {
     const isOld = statSync(join(path, file)).mtimeMs <= Date.now() - age
-    if (isOld && used.pluck().get({ hash: file }) === 0) rmSync(join(path, file), { force: true })
+    if (isOld && used.pluck().get({ hash: file.slice(0, 64) }) === 0) rmSync(join(path, file), { force: true })
   }
 }

@@ -321,7 +321,7 @@ describe('a number field', () => {
     const length = page.getByTestId('length').locator('input')
     await length.fill('5')
     await length.press('Enter')
-    await page.getByTestId('scale-times').click()
+    await page.getByTestId('fix').filter({ hasText: 'Scale the set times' }).click()
     const { seconds, travellers } = await demo.stored()
     expect(seconds).toBe(5)
     expect(travellers[0]!.visits[0]!.layover).toBeCloseTo(5 / 24, 3)

@@ -5,6 +5,7 @@ import type { Selection } from '~/stores/editor'
 import { useEditor } from '~/stores/editor'
 import JourneyDetails from './JourneyDetails.vue'
 import LegDetails from './LegDetails.vue'
+import AudioDetails from './AudioDetails.vue'
 import CaptionDetails from '~/components/text/CaptionDetails.vue'
 import LandmarkDetails from './LandmarkDetails.vue'
 import NoteDetails from './NoteDetails.vue'
@@ -26,6 +27,7 @@ const OTHERS: Partial<Record<Selection['kind'], string>> = {
   caption: 'Caption',
   landmark: 'Landmark',
   note: 'Note',
+  audio: 'Sound',
 }
 const other = computed(() => OTHERS[editor.selection.kind])
 
@@ -61,6 +63,7 @@ watch(
       <ViewDetails v-else-if="editor.selection.kind === 'view'" :key="editor.selectedView?.id ?? 'opening'" :entry="editor.selectedView" />
       <CaptionDetails v-else-if="editor.selectedCaption" :key="editor.selectedCaption.id" :caption="editor.selectedCaption" />
       <LandmarkDetails v-else-if="editor.selectedLandmark" :key="editor.selectedLandmark.id" :landmark="editor.selectedLandmark" />
+      <AudioDetails v-else-if="editor.selectedAudio" :key="editor.selectedAudio.id" :piece="editor.selectedAudio" />
       <NoteDetails v-else-if="editor.selectedNote" :key="editor.selectedNote.id" :note="editor.selectedNote" />
       <SheetDetails
         v-else-if="editor.selection.kind === 'sheet'"

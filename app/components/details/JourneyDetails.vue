@@ -4,7 +4,10 @@ import { nanoid } from 'nanoid'
 import { computed } from 'vue'
 import type { RouteFormat } from '#core/formats/route'
 import { ROUTE_FORMATS, routeOf } from '#core/formats/route'
+import type { WordsFormat } from '#core/formats/words'
+import { WORDS, WORDS_FORMATS } from '#core/formats/words'
 import { TRACK_EXTENSIONS } from '#core/tracks/track'
+import { isHeard } from '#core/film/settings'
 import { moveLayer, routeView } from '#core/edits/journey'
 import { addTraveller, editTraveller, nameOfTraveller } from '#core/edits/travellers'
 import { reverseTrip } from '#core/edits/trips'
@@ -27,6 +30,7 @@ import JourneyPace from './JourneyPace.vue'
 import LandmarkList from './LandmarkList.vue'
 import LookList from './LookList.vue'
 import NetworkList from './NetworkList.vue'
+import SoundFields from './SoundFields.vue'
 import TravellerList from './TravellerList.vue'
 import { CHANGE_STYLES, ENTERS, LEAVES } from './vehicle-views'
 
@@ -70,6 +74,9 @@ function saveRoute(format: RouteFormat) {
   const route = routeOf(editor.compiled!, editor.geo?.toLonLat)
   saveText(`${journey.value.name}${format.ending}`, format.write(route))
 }
+
+/** Downloads when the film is at which stop. */
+const saveWords = (format: WordsFormat) => saveText(`${journey.value.name}.${format}`, WORDS[format].write(editor.compiled!))
 
 const chooseTrack = () => chooseFiles(TRACK_EXTENSIONS, false, ([file]) => tracks.open(file!))
 
@@ -167,6 +174,16 @@ const next = computed(() => {
           />
         </v-list>
       </v-menu>
+      <v-menu>
+        <template #activator="{ props: menu }">
+          <v-btn v-bind="menu" size="small" variant="outlined" data-testid="save-words" :disabled="journey.stops.length === 0"
+            >Save stop times …</v-btn
+          >
+        </template>
+        <v-list density="compact">
+          <v-list-item v-for="format in WORDS_FORMATS" :key="format" :title="WORDS[format].title" @click="saveWords(format)" />
+        </v-list>
+      </v-menu>
       <v-btn size="small" variant="outlined" @click="emit('credits')">Credits …</v-btn>
     </div>
 
@@ -177,6 +194,7 @@ const next = computed(() => {
     <FoldedSection title="Landmarks" :note="journey.landmarks.length > 0 ? String(journey.landmarks.length) : 'none'"
       ><LandmarkList
     /></FoldedSection>
+    <FoldedSection title="Music and sounds" :note="isHeard(journey) ? 'on' : 'silent'"><SoundFields /></FoldedSection>
     <FoldedSection title="Layer order" :note="isUsualOrder ? 'default' : 'changed'">
       <SortableList
         label="From the uppermost to the lowest"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { arriveOnBeat, beatsOf } from '#core/edits/audio'
 import { holdArrival, holdDeparture, setLayover } from '#core/edits/pace'
 import type { Stop } from '#core/journey/schema'
 import { removeVisit } from '#core/edits/trips'
@@ -80,6 +81,15 @@ const ordinal = (n: number) => `${n}${['th', 'st', 'nd', 'rd'][n % 100 > 10 && n
     :now="times.arrive"
     :hold="(j, seconds) => holdArrival(j, place, seconds, editor.traveller!.id)"
   />
+  <div v-if="place > 0 && beatsOf(editor.journey!).length > 0" class="buttons">
+    <v-btn
+      size="small"
+      variant="outlined"
+      data-testid="arrive-on-beat"
+      @click="editor.edit((j) => arriveOnBeat(j, place, editor.traveller!.id))"
+      >Arrive on the nearest beat</v-btn
+    >
+  </div>
   <HeldTime
     v-if="place < visits.length - 1"
     label="Leaves"

@@ -3,7 +3,7 @@ import { computed, ref, watch } from 'vue'
 import type { FilmFormatId, Quality } from '#core/film/formats'
 import { FILM_FORMAT_IDS, FILM_FORMATS } from '#core/film/formats'
 import type { FilmSettings } from '#core/film/settings'
-import { checkFilm, estimate, wholeFilm } from '#core/film/settings'
+import { checkFilm, estimate, isHeard, wholeFilm } from '#core/film/settings'
 import { JourneyError } from '#core/error'
 import { LIMITS } from '#core/journey/schema'
 import { frameCount } from '#core/pace/rate'
@@ -24,10 +24,12 @@ const journey = computed(() => editor.journey!)
 const format = ref<FilmFormatId>('mp4')
 const quality = ref<Quality>('good')
 const ground = ref(true)
+const sound = ref(true)
 const part = ref<'whole' | 'part'>('whole')
 const from = ref(0)
 const to = ref(journey.value.seconds)
 const chosen = computed(() => FILM_FORMATS[format.value])
+const hasPicture = computed(() => chosen.value.encoder.kind !== 'sound')
 
 const formats = FILM_FORMAT_IDS.map((value) => ({ value, title: FILM_FORMATS[value].name, props: { subtitle: FILM_FORMATS[value].use } }))
 const QUALITY_NAMES = [
@@ -72,7 +74,7 @@ const wanted = computed<FilmSettings>(() => {
       : part.value === 'part'
         ? { from: frameCount(from.value, rate), to: frameCount(to.value, rate) }
         : {}
-  return { ...whole, quality: quality.value, ground: ground.value, width, height, ...span }
+  return { ...whole, quality: quality.value, ground: ground.value, sound: sound.value, width, height, ...span }
 })
 /** Why these choices do not go together, as a sentence. */
 const problem = computed(() => {
@@ -87,7 +89,7 @@ const problem = computed(() => {
 watch([wanted, problem], () => (settings.value = problem.value === '' ? wanted.value : undefined), { immediate: true })
 
 const about = computed(() => {
-  const { bytes, seconds } = estimate(wanted.value)
+  const { bytes, seconds } = estimate(wanted.value, journey.value.frame.rate)
   const time = seconds < 90 ? `${Math.max(1, Math.round(seconds))} s` : `${Math.round(seconds / 60)} min`
   const size = bytes < 1e7 ? megabytes(bytes) : `${Number((bytes / 1e6).toPrecision(2))} MB`
   return `about ${size} and ${time}`
@@ -108,7 +110,7 @@ const frames = computed(() => wanted.value.to - wanted.value.from)
       :choices="QUALITY_NAMES"
       @change="(value) => (quality = value)"
     />
-    <FieldRow v-slot="{ id }" label="Size">
+    <FieldRow v-if="hasPicture" v-slot="{ id }" label="Size">
       <v-select v-model="size" :aria-labelledby="id" :items="sizes" data-testid="film-size" />
     </FieldRow>
     <template v-if="chosen.encoder.kind !== 'picture'">
@@ -151,6 +153,13 @@ const frames = computed(() => wanted.value.to - wanted.value.from)
       </div>
     </template>
     <v-switch
+      v-if="hasPicture && chosen.sound && isHeard(journey)"
+      v-model="sound"
+      label="With music and sounds"
+      data-testid="film-sound"
+    />
+    <v-switch
+      v-if="hasPicture"
       v-model="ground"
       label="With the map"
       :disabled="!chosen.alpha"

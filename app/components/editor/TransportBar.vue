@@ -13,17 +13,24 @@ import {
   mdiStepBackward,
   mdiStepForward,
   mdiVectorPolyline,
+  mdiVolumeHigh,
+  mdiVolumeOff,
 } from '@mdi/js'
+import { isHeard } from '#core/film/settings'
 import { rateLabel } from '#core/pace/rate'
 import { timecode } from '#core/pace/timecode'
 import { useCamera } from '~/stores/camera'
+import { useEditor } from '~/stores/editor'
 import { SPEEDS, usePlayback } from '~/stores/playback'
+import { useSound } from '~/stores/sound'
 import { useStage } from '~/stores/stage'
 import ToolButton from './ToolButton.vue'
 
 const playback = usePlayback()
 const stage = useStage()
 const camera = useCamera()
+const editor = useEditor()
+const sound = useSound()
 </script>
 
 <template>
@@ -127,6 +134,13 @@ const camera = useCamera()
         label="Loop the whole film"
         data-testid="clear-range"
         @click="playback.clearRange()"
+      />
+      <ToolButton
+        v-if="editor.journey && isHeard(editor.journey)"
+        :icon="sound.muted ? mdiVolumeOff : mdiVolumeHigh"
+        :label="sound.muted ? 'Sound on' : 'Sound off'"
+        data-testid="mute"
+        @click="sound.muted = !sound.muted"
       />
       <v-menu>
         <template #activator="{ props: menu }">

@@ -12,12 +12,14 @@ import {
 } from '@mdi/js'
 import { useElementSize, useLocalStorage, useScroll } from '@vueuse/core'
 import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { beatsOf } from '#core/edits/audio'
 import { laneBars } from '#core/edits/lanes'
 import VehiclePicture from '~/components/fields/VehiclePicture.vue'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { useNotes } from '~/composables/use-notes'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
+import AudioLane from './AudioLane.vue'
 import PaceTrip from './PaceTrip.vue'
 import StripLanes from './StripLanes.vue'
 import StripRuler from './StripRuler.vue'
@@ -50,14 +52,14 @@ const seen = computed(() => {
   return { from: from - air, to: from + room.value / perSecond.value + air }
 })
 
-/** What a drag on the strip snaps to: seconds, arrivals and departures, what comes and goes, views, notes, and the play position. */
+/** What a drag on the strip snaps to: seconds, arrivals and departures, what comes and goes, views, notes, beats, and the play position. */
 const targets = () => {
   const compiled = editor.compiled!
   const moments = compiled.travellers.flatMap(({ visits }) => visits.flatMap(({ arrive, leave }) => [arrive, leave]))
   const bars = laneBars(compiled).flatMap(({ from, to }) => [from, to])
   const views = compiled.views.moves.flatMap(({ start, end }) => [start, end])
   const whole = Array.from({ length: Math.floor(seconds.value) + 1 }, (_, i) => i)
-  return [...whole, ...moments, ...bars, ...views, ...compiled.notes.map(({ time }) => time), playback.time]
+  return [...whole, ...moments, ...bars, ...views, ...compiled.notes.map(({ time }) => time), ...beatsOf(compiled.journey), playback.time]
 }
 const strip = provideStrip(
   { perSecond, seen },
@@ -195,6 +197,7 @@ const TOGGLES = computed(() => [
             :is-named="editor.journey!.travellers.length > 1"
           />
         </template>
+        <AudioLane v-for="piece in editor.journey!.audio" :key="piece.id" :piece="piece" />
         <StripLanes v-if="shown.lanes" />
         <PaceGraphs v-if="shown.graphs && !isEmpty" />
         <div class="playhead" :style="{ transform: `translateX(${strip.x(playback.time)}px)` }" aria-hidden="true">

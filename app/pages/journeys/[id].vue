@@ -35,6 +35,7 @@ import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
 import { usePhotos } from '~/stores/photos'
+import { useSound } from '~/stores/sound'
 import { useTracks } from '~/stores/tracks'
 import { useWorldFile } from '~/stores/world-file'
 
@@ -45,6 +46,7 @@ const playback = usePlayback()
 const stage = useStage()
 const tracks = useTracks()
 const photos = usePhotos()
+const sound = useSound()
 const worldFile = useWorldFile()
 
 const missing = ref('')
@@ -113,6 +115,7 @@ const { pause, resume } = useRafFn(
   ({ timestamp }) => {
     if (last > 0) playback.advance((timestamp - last) / 1000)
     last = timestamp
+    sound.follow()
   },
   { immediate: false },
 )
@@ -122,6 +125,7 @@ watch(
     last = 0
     if (playing) resume()
     else pause()
+    sound.follow()
   },
 )
 
@@ -140,6 +144,7 @@ onBeforeUnmount(() => {
   playback.playing = false
   tracks.close()
   photos.cancel()
+  sound.close()
 })
 
 /** What is being imported, and its progress. */
@@ -250,6 +255,7 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
     <NoticeBar :text="editor.notice?.text ?? ''" :is-problem="false" @close="editor.notice = undefined">
       <v-btn v-if="editor.notice?.action" variant="text" data-testid="notice-action" @click="act">{{ editor.notice.action.title }}</v-btn>
     </NoticeBar>
+    <NoticeBar :text="sound.problem" @close="sound.problem = ''" />
     <NoticeBar :text="photos.outcome" :is-problem="photos.failed" @close="photos.outcome = ''" />
   </main>
 </template>

@@ -1,0 +1,126 @@
+<script setup lang="ts">
+import { mdiDeleteOutline } from '@mdi/js'
+import { computed } from 'vue'
+import type { AudioPatch } from '#core/edits/audio'
+import { arriveOnBeats, editAudio, everySecondBeat, removeAudio, tapBeat } from '#core/edits/audio'
+import type { Audio } from '#core/journey/schema'
+import FieldRow from '~/components/fields/FieldRow.vue'
+import NumberField from '~/components/fields/NumberField.vue'
+import NumberSlider from '~/components/fields/NumberSlider.vue'
+import { useFieldEdits } from '~/composables/use-field-edits'
+import { useEditor } from '~/stores/editor'
+import { usePlayback } from '~/stores/playback'
+import { useSound } from '~/stores/sound'
+
+/** A piece of music or speech that is heard with the film. */
+const props = defineProps<{ piece: Audio }>()
+const editor = useEditor()
+const sound = useSound()
+const playback = usePlayback()
+const { change, done } = useFieldEdits(() => `sound ${props.piece.id}`)
+const patch = (field: string, values: AudioPatch) => change(field, (j) => editAudio(j, props.piece.id, values))
+
+const FIELDS = computed(
+  () =>
+    [
+      { key: 'offset', label: 'Begins at', min: 0, max: 600 },
+      { key: 'from', label: 'Cut to start', min: 0, max: props.piece.to - 0.1 },
+      { key: 'to', label: 'Cut to end', min: props.piece.from + 0.1, max: props.piece.seconds },
+    ] as const,
+)
+const tempo = computed(() => {
+  const beats = props.piece.beats ?? []
+  return beats.length > 1 ? (60 * (beats.length - 1)) / (beats.at(-1)! - beats[0]!) : undefined
+})
+const isSearching = computed(() => sound.searching === props.piece.id)
+const tap = () => editor.edit((j) => tapBeat(j, props.piece.id, playback.time))
+</script>
+
+<template>
+  <div>
+    <h2>{{ piece.name }}</h2>
+    <p class="quiet figures">{{ piece.seconds.toFixed(1) }} s long</p>
+    <FieldRow v-for="field in FIELDS" :key="field.key" v-slot="{ id }" :label="field.label">
+      <NumberField
+        :labelledby="id"
+        :model-value="piece[field.key]"
+        :min="field.min"
+        :max="field.max"
+        :step="0.1"
+        :precision="2"
+        unit="s"
+        :data-testid="`audio-${field.key}-field`"
+        @change="(value) => patch(field.key, { [field.key]: value })"
+        @done="done"
+      />
+    </FieldRow>
+    <NumberSlider
+      label="Loudness"
+      :model-value="piece.gain"
+      :min="-60"
+      :max="12"
+      :step="0.5"
+      :precision="1"
+      unit="dB"
+      @change="(gain) => patch('gain', { gain })"
+      @done="done"
+    />
+    <NumberSlider
+      v-for="fade in ['fadeIn', 'fadeOut'] as const"
+      :key="fade"
+      :label="fade === 'fadeIn' ? 'Fades in' : 'Fades out'"
+      :model-value="piece[fade]"
+      :min="0"
+      :max="30"
+      :step="0.1"
+      :precision="1"
+      unit="s"
+      @change="(value) => patch(fade, { [fade]: value })"
+      @done="done"
+    />
+    <h3>Beats</h3>
+    <p class="quiet figures" data-testid="beats-found">
+      <template v-if="piece.beats && piece.beats.length > 0"
+        >{{ piece.beats.length }} beats<template v-if="tempo">, {{ tempo.toFixed(1) }} a minute</template>. Times on the strip snap to
+        them.</template
+      >
+      <template v-else>Found by ear of the machine, or tapped along with B while it plays.</template>
+    </p>
+    <div class="buttons">
+      <v-btn v-if="!isSearching" size="small" variant="outlined" data-testid="find-beats" @click="sound.findBeats(piece.id)"
+        >Find beats</v-btn
+      >
+      <v-btn v-else size="small" variant="outlined" @click="sound.stopSearching()">Cancel the search</v-btn>
+      <v-btn size="small" variant="outlined" data-testid="tap-beat" @click="tap">Beat here (B)</v-btn>
+      <v-btn
+        v-if="piece.beats && piece.beats.length > 2"
+        size="small"
+        variant="text"
+        @click="editor.edit((j) => everySecondBeat(j, piece.id))"
+        >Every second beat</v-btn
+      >
+      <v-btn v-if="piece.beats?.length" size="small" variant="text" @click="editor.edit((j) => editAudio(j, piece.id, { beats: null }))"
+        >Forget beats</v-btn
+      >
+    </div>
+    <div v-if="piece.beats?.length" class="buttons">
+      <v-btn
+        size="small"
+        color="primary"
+        variant="flat"
+        data-testid="arrive-on-beats"
+        @click="editor.edit((j) => arriveOnBeats(j, editor.traveller!.id))"
+        >Arrive at all stops on a beat</v-btn
+      >
+    </div>
+    <div class="buttons">
+      <v-btn
+        size="small"
+        variant="outlined"
+        :prepend-icon="mdiDeleteOutline"
+        @click="editor.edit((j) => removeAudio(j, piece.id)) && editor.select({ kind: 'journey' })"
+        >Delete</v-btn
+      >
+    </div>
+  </div>
+</template>

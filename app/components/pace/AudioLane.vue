@@ -1,0 +1,176 @@
+<script setup lang="ts">
+import { computed, watchEffect } from 'vue'
+import { editAudio, trimAudio } from '#core/edits/audio'
+import type { Audio, Journey } from '#core/journey/schema'
+import { useEditor } from '~/stores/editor'
+import { useSound } from '~/stores/sound'
+import { useStrip } from './use-strip'
+
+/** A piece of music or speech on the strip: its waveform and beats where it is heard. Dragged as a whole it is heard later, its ends cut it. */
+const props = defineProps<{ piece: Audio }>()
+const editor = useEditor()
+const sound = useSound()
+const strip = useStrip()
+const { x } = strip
+const HEIGHT = 46
+
+watchEffect(() => void sound.picture(props.piece.file))
+const left = computed(() => x(props.piece.offset))
+const right = computed(() => x(Math.min(editor.journey!.seconds, props.piece.offset + props.piece.to - props.piece.from)))
+const isSelected = computed(() => editor.selection.kind === 'audio' && editor.selection.id === props.piece.id)
+
+/** The part of the waveform that can be seen, a line for each pixel or so. */
+const wave = computed(() => {
+  const peaks = sound.peaks.get(props.piece.file)
+  if (!peaks) return ''
+  const { from, fadeIn, fadeOut, to } = props.piece
+  const [start, end] = [Math.max(left.value, x(strip.seen.value.from)), Math.min(right.value, x(strip.seen.value.to))]
+  const parts: string[] = []
+  const second = strip.perSecond.value
+  for (let px = start; px < end; px += 1.5) {
+    const heard = (px - left.value) / second
+    const [a, b] = [Math.floor((heard + from) * peaks.rate), Math.ceil((heard + from + 1.5 / second) * peaks.rate)]
+    let most = 0
+    for (let i = a; i < Math.max(b, a + 1); i++) most = Math.max(most, peaks.values[i] ?? 0)
+    const fade = Math.min(1, fadeIn > 0 ? heard / fadeIn : 1, fadeOut > 0 ? (to - from - heard) / fadeOut : 1)
+    const high = Math.max(0.5, most * fade * (HEIGHT / 2 - 4))
+    parts.push(`M${px.toFixed(1)} ${(HEIGHT / 2 - high).toFixed(1)}v${(2 * high).toFixed(1)}`)
+  }
+  return parts.join('')
+})
+const beats = computed(() => {
+  const { beats: all, from, to, offset } = props.piece
+  return (all ?? [])
+    .filter((beat) => beat >= from && beat <= to)
+    .map((beat) => offset + beat - from)
+    .filter((time) => time <= editor.journey!.seconds)
+})
+/** Beats are drawn where they can be told apart. */
+const seenBeats = computed(() => {
+  const seen = beats.value.filter((time) => time >= strip.seen.value.from && time <= strip.seen.value.to)
+  return seen.length > 0 && seen.length < (strip.seen.value.to - strip.seen.value.from) * strip.perSecond.value * 0.25 ? seen : []
+})
+
+let start: Journey | undefined
+function press(event: PointerEvent, part: 'whole' | 'from' | 'to') {
+  editor.select({ kind: 'audio', id: props.piece.id })
+  start = editor.journey!
+  const { id, offset, from, to } = props.piece
+  strip.drag(event, {
+    from: part === 'to' ? offset + to - from : offset,
+    move: (time) => {
+      const begun = start!
+      editor.edit(
+        () => (part === 'whole' ? editAudio(begun, id, { offset: Math.max(0, time) }) : trimAudio(begun, id, part, time)),
+        `drag ${part} of ${id}`,
+      )
+    },
+  })
+}
+function key(event: KeyboardEvent, part: 'whole' | 'from' | 'to') {
+  const { id, offset, from, to } = props.piece
+  if (event.key === 'Enter') return editor.select({ kind: 'audio', id })
+  const by = strip.stepOf(event)
+  if (by === undefined) return
+  editor.edit(
+    (j) =>
+      part === 'whole'
+        ? editAudio(j, id, { offset: Math.max(0, offset + by) })
+        : trimAudio(j, id, part, (part === 'to' ? offset + to - from : offset) + by),
+    `nudge ${part} of ${id}`,
+  )
+}
+</script>
+
+<template>
+  <section class="lane" :aria-label="`Sound: ${piece.name}`" data-testid="audio-lane">
+    <span class="name">{{ piece.name }}</span>
+    <svg :width="strip.width.value" :height="HEIGHT" :class="{ selected: isSelected }">
+      <rect
+        class="body"
+        :x="left"
+        y="1"
+        :width="Math.max(4, right - left)"
+        :height="HEIGHT - 2"
+        rx="3"
+        role="slider"
+        tabindex="0"
+        :aria-label="`${piece.name}, heard from ${piece.offset.toFixed(2)} seconds on`"
+        :aria-valuenow="piece.offset"
+        data-testid="audio-bar"
+        @pointerdown.stop="press($event, 'whole')"
+        @keydown="key($event, 'whole')"
+      />
+      <path class="wave" :d="wave" />
+      <path
+        class="beats"
+        :d="seenBeats.map((time) => `M${x(time).toFixed(1)} 1v6m0 ${HEIGHT - 14}v6`).join('')"
+        data-testid="audio-beats"
+      />
+      <rect
+        v-for="end in ['from', 'to'] as const"
+        :key="end"
+        class="end"
+        :x="end === 'from' ? left - 5 : right - 7"
+        y="0"
+        width="12"
+        :height="HEIGHT"
+        role="slider"
+        tabindex="0"
+        :aria-label="end === 'from' ? `Start of ${piece.name}` : `End of ${piece.name}`"
+        :aria-valuenow="piece[end]"
+        :data-testid="`audio-${end}`"
+        @pointerdown.stop="press($event, end)"
+        @keydown="key($event, end)"
+      />
+    </svg>
+  </section>
+</template>
+
+<style scoped>
+.lane {
+  position: relative;
+  border-top: 1px solid var(--rule);
+}
+.name {
+  position: sticky;
+  left: 4px;
+  z-index: 1;
+  float: left;
+  height: 0;
+  overflow: visible;
+  width: max-content;
+  font-size: 11px;
+  line-height: 14px;
+  color: var(--quiet);
+  pointer-events: none;
+}
+svg {
+  display: block;
+}
+.body {
+  fill: color-mix(in srgb, var(--brass) 14%, var(--surface));
+  stroke: var(--rule);
+  cursor: grab;
+}
+.selected .body {
+  stroke: var(--vermilion);
+}
+.wave {
+  stroke: var(--brass);
+  stroke-width: 1.2;
+  pointer-events: none;
+}
+.beats {
+  stroke: var(--vermilion);
+  stroke-width: 1.5;
+  pointer-events: none;
+}
+.end {
+  fill: transparent;
+  cursor: ew-resize;
+}
+.end:hover {
+  fill: color-mix(in srgb, var(--brass) 50%, transparent);
+}
+</style>

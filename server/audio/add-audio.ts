@@ -1,0 +1,110 @@
+import { spawn } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { createWriteStream, existsSync } from 'node:fs'
+import { mkdir, open, rename, rm, stat } from 'node:fs/promises'
+import { dirname } from 'node:path'
+import type { Readable } from 'node:stream'
+import { Transform } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
+import { nanoid } from 'nanoid'
+import { JourneyError } from '#core/error'
+import { MOST_AUDIO } from '#core/journey/pace-schema'
+import { SOUND_RATE } from '#core/sound/pcm'
+import { ffmpegPath } from '../render/ffmpeg'
+import { audioPath } from '../storage/audio-files'
+
+/** The largest file of sound, in bytes: twenty minutes of uncompressed sound. */
+export const MOST_AUDIO_BYTES = 300 * 1024 ** 2
+
+/** How long reading one may take on a busy machine, in milliseconds. */
+const MOST_WAIT = 120_000
+
+/** What is known of a piece of sound once it is here. */
+export interface AddedAudio {
+  file: string
+  name: string
+  seconds: number
+}
+
+/**
+ * Takes in a file of sound and keeps it decoded under its content hash.
+ * @throws JourneyError that says what is wrong with it; the signal's reason when aborted
+ */
+export async function addAudio(folder: string, stream: Readable, name: string, signal: AbortSignal): Promise<AddedAudio> {
+  const incoming = audioPath(folder, `incoming-${nanoid(8)}`)
+  const decoded = `${incoming}-decoded`
+  await mkdir(dirname(incoming), { recursive: true })
+  try {
+    const hash = await keep(stream, incoming, name, signal)
+    const path = audioPath(folder, hash)
+    if (!existsSync(path)) {
+      await decode(incoming, await formatOf(incoming, name), decoded, name, signal)
+      await rename(decoded, path)
+    }
+    const seconds = (await stat(path)).size / 4 / SOUND_RATE
+    if (seconds > MOST_AUDIO) {
+      await rm(path, { force: true })
+      throw new JourneyError(`“${name}” is longer than ${MOST_AUDIO / 60} minutes: cut it to what is heard with the film.`)
+    }
+    if (seconds < 0.01) throw new JourneyError(`“${name}” has no sound in it.`)
+    return { file: hash, name: name.slice(0, 120), seconds: Math.floor(seconds * 1000) / 1000 }
+  } finally {
+    await Promise.all([incoming, decoded].map((path) => rm(path, { force: true })))
+  }
+}
+
+/** Writes a stream down. @returns the SHA-256 of what came */
+async function keep(stream: Readable, path: string, name: string, signal: AbortSignal): Promise<string> {
+  const hash = createHash('sha256')
+  let bytes = 0
+  const counted = new Transform({
+    transform(chunk: Buffer, _encoding, done) {
+      bytes += chunk.length
+      hash.update(chunk)
+      // What is too much is drained, so that the answer still comes through.
+      done(null, bytes <= MOST_AUDIO_BYTES ? chunk : undefined)
+    },
+  })
+  await pipeline(stream, counted, createWriteStream(path), { signal })
+  if (bytes > MOST_AUDIO_BYTES)
+    throw new JourneyError(`“${name}” is larger than ${MOST_AUDIO_BYTES / 1024 ** 2} MiB: choose a smaller file.`)
+  return hash.digest('hex')
+}
+
+/** The formats that are read, by how their files begin; ffmpeg is told which it is, so that no file can make it look elsewhere, as playlists do. */
+async function formatOf(path: string, name: string): Promise<string> {
+  const file = await open(path)
+  const start = Buffer.alloc(16)
+  await file.read(start, 0, 16, 0)
+  await file.close()
+  const word = (at: number, length = 4) => start.toString('latin1', at, at + length)
+  if (word(0) === 'RIFF' && word(8) === 'WAVE') return 'wav'
+  if (word(0, 3) === 'ID3' || (start[0] === 0xff && (start[1]! & 0xe6) === 0xe2)) return 'mp3'
+  if (word(0) === 'OggS') return 'ogg'
+  if (word(0) === 'fLaC') return 'flac'
+  if (word(4) === 'ftyp') return 'mov'
+  throw new JourneyError(`“${name}” is not a sound that can be read: choose a WAV, MP3, OGG, M4A or FLAC file.`)
+}
+
+/** Decodes a file in a process of its own, whose memory and time are bounded. */
+function decode(from: string, format: string, to: string, name: string, signal: AbortSignal): Promise<void> {
+  const input = ['-protocol_whitelist', 'file', '-f', format, '-i', from]
+  const only = ['-map', '0:a:0', '-vn', '-sn', '-dn', '-map_metadata', '-1', '-t', String(MOST_AUDIO + 1)]
+  const output = ['-ac', '2', '-ar', String(SOUND_RATE), '-f', 's16le', to]
+  return new Promise((resolve, reject) => {
+    const child = spawn(ffmpegPath(), ['-hide_banner', '-loglevel', 'error', '-nostdin', '-y', ...input, ...only, ...output], {
+      stdio: 'ignore',
+    })
+    const timer = setTimeout(() => child.kill('SIGKILL'), MOST_WAIT)
+    const stop = () => child.kill('SIGKILL')
+    signal.addEventListener('abort', stop)
+    child.on('error', reject)
+    child.on('close', (code) => {
+      clearTimeout(timer)
+      signal.removeEventListener('abort', stop)
+      if (signal.aborted) reject(signal.reason as Error)
+      else if (code === 0) resolve()
+      else reject(new JourneyError(`“${name}” cannot be read: it is damaged, has no sound in it, or takes too long.`))
+    })
+  })
+}
