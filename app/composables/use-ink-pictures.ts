@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache'
 import { computed } from 'vue'
 import { SAMPLE_COURSE, SAMPLE_SIZE, SAMPLE_VIEW, sampleInk } from '#core/dress/sample'
 import type { Frame } from '#core/frame/frame'
@@ -12,8 +13,20 @@ const SCALE = 0.8
 export function useInkPictures<K extends string>(inks: () => readonly { id: K; ink: Ink }[], ground: () => string) {
   return computed(() => {
     const studio = createBrowserStudio(() => undefined)
-    return Object.fromEntries(inks().map(({ id, ink }) => [id, pictureOf(studio, ink, ground())])) as Record<K, string>
+    return Object.fromEntries(inks().map(({ id, ink }) => [id, known(ink, ground(), () => pictureOf(studio, ink, ground()))])) as Record<
+      K,
+      string
+    >
   })
+}
+
+/** The pictures that were painted last, by all that they depend on: while something else of a leg is changed, they stay as they are. */
+const painted = new LRUCache<string, string>({ max: 300 })
+function known(ink: Ink, ground: string, paint: () => string): string {
+  const key = `${ground} ${JSON.stringify(ink)}`
+  const picture = painted.get(key) ?? paint()
+  painted.set(key, picture)
+  return picture
 }
 
 function pictureOf(studio: ReturnType<typeof createBrowserStudio>, ink: Ink, ground: string): string {

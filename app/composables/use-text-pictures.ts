@@ -1,4 +1,5 @@
 import { computedAsync } from '@vueuse/core'
+import { computed } from 'vue'
 import type { TextLook } from '#core/dress/text-styles'
 import { setBlock } from '#core/type/block'
 import type { TextStyle } from '#core/journey/schema'
@@ -15,8 +16,10 @@ const ROOM = 0.8
 
 /** Small pictures of a word in several looks, on a ground of a colour, painted as the film is, as data URLs; none while the typefaces are loading. */
 export function useTextPictures(looks: readonly TextLook[], word: () => string, ground: () => string) {
+  // They are painted anew when these change, not with every change of the journey that they are taken from.
+  const [asked, below] = [computed(word), computed(ground)]
   return computedAsync<Record<string, string>>(async () => {
-    const [text, colour] = [word(), ground()]
+    const [text, colour] = [asked.value, below.value]
     await loadFaces(looks.map(({ style }) => style))
     return Object.fromEntries(looks.map(({ id, style }) => [id, pictureOf(text, style, colour)]))
   }, {})

@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
+import type { CompiledJourney } from '#core/frame/compile'
 import { compile } from '#core/frame/compile'
 import type { LabelPlaces } from '#core/frame/label-scene'
 import { NO_PLACES } from '#core/frame/label-scene'
@@ -60,7 +61,14 @@ export const useEditor = defineStore('editor', () => {
   const labelsPlaced = ref(false)
   /** The stops and marks whose names overlap something for a while, as there is no room for them. */
   const crowdedLabels = shallowRef<ReadonlySet<string>>(new Set())
-  const compiled = computed(() => (journey.value ? compile(journey.value, labelPlaces.value) : undefined))
+  /** The journey that was compiled last: an edit is tried out before it is shown, and need not be compiled twice. */
+  let latest: { journey: Journey; places: LabelPlaces; compiled: CompiledJourney } | undefined
+  function compiledOf(of: Journey): CompiledJourney {
+    const places = labelPlaces.value
+    if (latest?.journey !== of || latest.places !== places) latest = { journey: of, places, compiled: compile(of, places) }
+    return latest.compiled
+  }
+  const compiled = computed(() => (journey.value ? compiledOf(journey.value) : undefined))
   /** The selected traveller, and its compiled trip. */
   const travellerId = ref('')
   /** The traveller that is worked on: the one chosen last, or the first one. */
@@ -149,14 +157,13 @@ export const useEditor = defineStore('editor', () => {
     if (!before) return false
     let after: Journey
     let attempted: Journey | undefined
-    fixes.value = []
+    if (fixes.value.length > 0) fixes.value = []
     try {
       attempted = change(before)
       if (attempted === before) return true
       after = withOwnLength(attempted)
       checkEdited(before, after)
-      // The compiled courses are cached by the parts of the journey, and reused when the stage compiles it.
-      compile(after, labelPlaces.value)
+      compiledOf(after)
     } catch (error) {
       if (!(error instanceof JourneyError)) throw error
       refusal.value = error.message

@@ -27,26 +27,36 @@ export function parseJourney(data: unknown): Journey {
 }
 
 /**
- * Checks the result of an edit of a valid journey. Long lines that it did not touch are not checked again, so that a step of a drag costs the
- * same whatever else is in the journey.
+ * Checks the result of an edit of a valid journey. Stops, legs and long lines that it did not touch are not checked again, only what refers to them, so that
+ * a step of a drag costs the same whatever else is in the journey.
  * @throws JourneyError as parseJourney does
  */
 export function checkEdited(before: Journey, after: Journey): void {
   const networks = new Set(before.networks)
   const areas = new Set(before.areas)
-  const courses = new Set(before.travellers.flatMap(({ legs }) => legs.map(({ course }) => course)))
+  // Texts are set in fonts of the journey: without a change of those, what was set in them still is.
+  const stops = new Set(before.fonts === after.fonts ? before.stops : [])
+  const legs = new Set(before.travellers.flatMap((traveller) => traveller.legs))
+  const courses = new Set([...legs].map(({ course }) => course))
   const result = journeySchema.safeParse({
     ...after,
     networks: after.networks.map((network) => (networks.has(network) ? { ...network, lines: [] } : network)),
     areas: after.areas.map((area) => (areas.has(area) ? { ...area, rings: [] } : area)),
+    stops: after.stops.map((stop) => (stops.has(stop) ? { ...KNOWN_STOP, id: stop.id } : stop)),
     travellers: after.travellers.map((traveller) => ({
       ...traveller,
-      legs: traveller.legs.map((leg) => (courses.has(leg.course) ? { ...leg, course: { kind: 'straight' } } : leg)),
+      legs: traveller.legs.map((leg) =>
+        legs.has(leg) ? { ...KNOWN_LEG, id: leg.id } : courses.has(leg.course) ? { ...leg, course: { kind: 'straight' } } : leg,
+      ),
     })),
   })
   if (!result.success) throw new JourneyError(`The journey cannot be used: ${describeIssue(result.error)}.`)
   checkWeight(after)
 }
+
+/** What stands in for a stop or a leg that has been checked before: the least that there can be of one. */
+const KNOWN_STOP = { name: '', at: { x: 0, y: 0 } }
+const KNOWN_LEG = {}
 
 /** The first thing wrong, as "stops[2].pin.size: Too big: expected number to be <=400". */
 export function describeIssue(error: z.ZodError): string {

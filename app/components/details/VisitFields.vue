@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { arriveOnBeat, beatsOf } from '#core/edits/audio'
 import { holdArrival, holdDeparture, setLayover } from '#core/edits/pace'
-import type { Stop } from '#core/journey/schema'
+import type { Journey, Stop } from '#core/journey/schema'
 import { removeVisit } from '#core/edits/trips'
 import { moveVisit, setVisitDate, visitsOf } from '#core/edits/visits'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
@@ -22,12 +22,14 @@ const visits = computed(() => editor.traveller!.visits)
 const places = computed(() => visitsOf(editor.traveller!, props.stop.id))
 const place = computed(() => editor.selectedVisit ?? places.value[0]!)
 const layover = computed(() => visits.value[place.value]!.layover)
-const times = computed(() => editor.itinerary!.visits[place.value]!)
+/** When it is reached and left now: numbers, so that what shows them stays as it is while they do. */
+const arrives = computed(() => editor.itinerary!.visits[place.value]!.arrive)
+const leaves = computed(() => editor.itinerary!.visits[place.value]!.leave)
+const holdArrivalHere = (j: Journey, seconds: number | null) => holdArrival(j, place.value, seconds, editor.traveller!.id)
+const holdDepartureHere = (j: Journey, seconds: number | null) => holdDeparture(j, place.value, seconds, editor.traveller!.id)
+const hasBeats = computed(() => beatsOf(editor.journey!).length > 0)
 /** Seconds spent there now, set or automatic. */
-const rests = computed(() => {
-  const { arrive, leave } = times.value
-  return Math.round((leave - arrive) * 100) / 100
-})
+const rests = computed(() => Math.round((leaves.value - arrives.value) * 100) / 100)
 const date = computed(() => visits.value[place.value]!.date)
 const setDate = (value: string | null) => editor.edit((j) => setVisitDate(j, place.value, value, editor.traveller!.id))
 const setRest = (value: number | null) => editor.edit((j) => setLayover(j, place.value, value, editor.traveller!.id))
@@ -73,15 +75,8 @@ const ordinal = (n: number) => `${n}${['th', 'st', 'nd', 'rd'][n % 100 > 10 && n
     @change="(value) => change('layover', (j) => setLayover(j, place, value, editor.traveller!.id))"
     @done="done"
   />
-  <HeldTime
-    v-if="place > 0"
-    label="Arrives"
-    testid="arrive-at"
-    :held="visits[place]!.arriveAt"
-    :now="times.arrive"
-    :hold="(j, seconds) => holdArrival(j, place, seconds, editor.traveller!.id)"
-  />
-  <div v-if="place > 0 && beatsOf(editor.journey!).length > 0" class="buttons">
+  <HeldTime v-if="place > 0" label="Arrives" testid="arrive-at" :held="visits[place]!.arriveAt" :now="arrives" :hold="holdArrivalHere" />
+  <div v-if="place > 0 && hasBeats" class="buttons">
     <v-btn
       size="small"
       variant="outlined"
@@ -95,8 +90,8 @@ const ordinal = (n: number) => `${n}${['th', 'st', 'nd', 'rd'][n % 100 > 10 && n
     label="Leaves"
     testid="leave-at"
     :held="visits[place]!.leaveAt"
-    :now="times.leave"
-    :hold="(j, seconds) => holdDeparture(j, place, seconds, editor.traveller!.id)"
+    :now="leaves"
+    :hold="holdDepartureHere"
   />
   <FieldRow v-slot="{ id }" label="Arrives on">
     <div class="day">

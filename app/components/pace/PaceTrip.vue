@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { CompiledTraveller } from '#core/frame/compile'
 import { nameOfStop } from '#core/journey/lookup'
 import { holdArrival, setArrival, setDeparture, setTravelOfAll } from '#core/edits/pace'
@@ -17,22 +17,70 @@ const props = defineProps<{ trip: CompiledTraveller; shifts: boolean; isNamed: b
 const editor = useEditor()
 const stage = useStage()
 const strip = useStrip()
-/** The row is so high, in CSS pixels. */
+/** The row is so high, in CSS pixels, and dense where there is less than so much for a stop. */
 const HEIGHT = 88
+const DENSE = 26
 
 const who = computed(() => props.trip.traveller.id)
 const isChosen = computed(() => props.trip.traveller === editor.traveller)
 /** In a trip that is not chosen the stops and legs have no numbers of their own that a test or a reader could take for those of the chosen one. */
 const mark = (what: string, i: number) => (isChosen.value ? `${what}-${i}` : `${what}-${who.value}-${i}`)
 
-/** What is drawn: with a hundred stops only what can be seen. */
-const inSight = (from: number, to: number) => to >= strip.seen.value.from && from <= strip.seen.value.to
 const visits = computed(() => props.trip.visits)
 const legs = computed(() => props.trip.legs)
-const seenLegs = computed(() => legs.value.flatMap((leg, i) => (inSight(leg.depart, leg.arrive) ? [{ leg, i }] : [])))
-const seenVisits = computed(() => visits.value.flatMap((visit, i) => (inSight(visit.arrive, visit.leave) ? [{ visit, i }] : [])))
-
 const selectedIds = computed(() => new Set(editor.selectedIds))
+/** With so many stops that nothing can be grabbed, all but what is selected is drawn in a few lines; the rest is there when one zooms in. */
+const isDense = computed(() => (strip.x(editor.journey!.seconds) - strip.x(0)) / Math.max(1, visits.value.length) < DENSE)
+const inSight = (from: number, to: number) => to >= strip.seen.value.from && from <= strip.seen.value.to
+const isNear = (i: number) => legs.value.some(({ leg }, k) => Math.abs(k - i) <= 1 && selectedIds.value.has(leg.id))
+const seenLegs = computed(() =>
+  legs.value.flatMap((leg, i) =>
+    inSight(leg.depart, leg.arrive) && (!isDense.value || selectedIds.value.has(leg.leg.id)) ? [{ leg, i }] : [],
+  ),
+)
+const seenVisits = computed(() =>
+  visits.value.flatMap((visit, i) =>
+    inSight(visit.arrive, visit.leave) &&
+    (!isDense.value || (isChosen.value && isSelected(visit.stop.id, i)) || (isNear(i) && isNear(i - 1)))
+      ? [{ visit, i }]
+      : [],
+  ),
+)
+/** The lines of a dense trip: legs and stops by their colours. */
+const lines = computed(() => {
+  if (!isDense.value) return []
+  const paths = new Map<string, { colour: string; width: number; d: string[] }>()
+  const add = (colour: string, width: number, from: number, to: number) => {
+    const key = `${width} ${colour}`
+    const path = paths.get(key) ?? { colour, width, d: [] }
+    paths.set(key, path)
+    path.d.push(`M${strip.x(from).toFixed(1)} 32H${Math.max(strip.x(from) + 3, strip.x(to)).toFixed(1)}`)
+  }
+  for (const { leg, depart, arrive } of legs.value) if (inSight(depart, arrive)) add(leg.ink.colour, 6, depart, arrive)
+  for (const { stop, arrive, leave } of visits.value) if (inSight(arrive, leave)) add(stop.pin.colour, 20, arrive, leave)
+  return [...paths.values()].map(({ colour, width, d }) => ({ colour, width, d: d.join('') })).sort((a, b) => a.width - b.width)
+})
+/** What is under the pointer in a dense trip. */
+const pointed = ref<{ visit?: number; leg?: number }>()
+function pointAt(event: PointerEvent) {
+  if (!isDense.value) return
+  const time = (event.offsetX - strip.x(0)) / strip.perSecond.value
+  const visit = visits.value.findIndex(
+    ({ arrive, leave }) => time >= arrive - 3 / strip.perSecond.value && time <= leave + 3 / strip.perSecond.value,
+  )
+  const leg = legs.value.findIndex(({ depart, arrive }) => time >= depart && time <= arrive)
+  pointed.value = visit >= 0 ? { visit } : leg >= 0 ? { leg } : undefined
+}
+function pressDense(event: PointerEvent) {
+  pointAt(event)
+  const { visit, leg } = pointed.value ?? {}
+  // Elsewhere one scrubs, as on the rest of the strip.
+  if (event.offsetY < 14 || event.offsetY > 50 || (visit === undefined && leg === undefined)) return
+  event.stopPropagation()
+  if (visit !== undefined) selectStop(event, visits.value[visit]!.stop.id, visit)
+  else selectLeg(event, legs.value[leg!]!.leg.id, leg!)
+}
+
 /** Parts of the strip are only drawn anew when what they show has changed: times are whole frames, and rarely change while a stop is dragged. */
 const isSelected = (stop: string, i: number) =>
   selectedIds.value.has(stop) && (!isChosen.value || editor.selectedVisit === undefined || editor.selectedVisit === i)
@@ -79,8 +127,24 @@ function selectStop(event: PointerEvent | KeyboardEvent, id: string, i: number) 
     <button v-if="isNamed" type="button" class="who" :style="{ color: trip.traveller.colour }" @click="editor.chooseTraveller(who)">
       ● <span>{{ nameOfTraveller(editor.journey!, trip.traveller) }}</span>
     </button>
-    <svg :width="strip.width.value" :height="HEIGHT">
+    <svg
+      :width="strip.width.value"
+      :height="HEIGHT"
+      :class="{ dense: isDense }"
+      @pointermove="pointAt"
+      @pointerleave="pointed = undefined"
+      @pointerdown="isDense && pressDense($event)"
+    >
       <line class="ground" :x1="strip.x(0)" :x2="strip.x(editor.journey!.seconds)" y1="32" y2="32" />
+      <g v-if="isDense" class="lines">
+        <path v-for="line in lines" :key="`${line.width} ${line.colour}`" :d="line.d" :stroke="line.colour" :stroke-width="line.width" />
+        <template v-for="(box, i) in nameBoxes" :key="i">
+          <text v-if="box" class="serif" :x="box.left" y="81">{{ box.text }}</text>
+        </template>
+        <text v-if="pointed?.visit !== undefined" class="pointed serif" :x="strip.x(visits[pointed.visit]!.arrive)" y="66">
+          {{ nameOfStop(visits[pointed.visit]!.stop) }}
+        </text>
+      </g>
       <PaceRibbon
         v-for="{ leg, i } in seenLegs"
         :key="leg.leg.id"
@@ -108,7 +172,7 @@ function selectStop(event: PointerEvent | KeyboardEvent, id: string, i: number) 
         :visit="visit"
         :number="i"
         :held="trip.traveller.visits[i]!"
-        :name-box="nameBoxes[i]"
+        :name-box="isDense ? undefined : nameBoxes[i]"
         :selected="isSelected(visit.stop.id, i)"
         @select="(event) => selectStop(event, visit.stop.id, i)"
         @rename="stage.askName(visit.stop.id)"
@@ -178,6 +242,20 @@ function selectStop(event: PointerEvent | KeyboardEvent, id: string, i: number) 
 svg {
   display: block;
   overflow: visible;
+}
+.dense {
+  cursor: pointer;
+}
+.lines {
+  pointer-events: none;
+}
+.lines text {
+  fill: var(--ink);
+  font-size: 14px;
+  font-weight: 700;
+}
+.lines .pointed {
+  text-anchor: middle;
 }
 .ground {
   stroke: var(--rule);
