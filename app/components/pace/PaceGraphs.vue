@@ -161,6 +161,7 @@ onBeforeUnmount(() => chart?.dispose())
   position: absolute;
 }
 .jumps {
+  margin-left: 8px;
   color: var(--vermilion);
 }
 </style>
