@@ -53,9 +53,10 @@ export function paintGlow(
   layers: SoftLayers,
 ): void {
   const size = softSize(space)
+  const seen = softRegion(space, bounds)
   const blurred = (paint: string, sigma: number): Surface => {
     const surface = layers.blurred(...size)
-    paintBlurred(surface.context, space, parts, paint, sigma)
+    within(surface.context, seen, () => paintBlurred(surface.context, space, parts, paint, sigma))
     return surface
   }
   const lay = ({ image }: Surface, opacity: number, how: GlobalCompositeOperation) => {
@@ -75,14 +76,39 @@ export function paintGlow(
     // A narrow line is faint once it is blurred, so it is laid over itself until it is as bright as asked.
     const gain = share / erf(width / (2 * Math.SQRT2 * sigma * radius))
     const times = Math.ceil(gain)
+    const { x, y, width: across, height: down } = seen
     light.context.setTransform(1, 0, 0, 1, 0, 0)
     light.context.globalAlpha = gain / times
-    for (let i = 0; i < times; i++) light.context.drawImage(image, 0, 0)
+    for (let i = 0; i < times; i++) light.context.drawImage(image, x, y, across, down, x, y, across, down)
   }
   light.context.globalAlpha = 1
   light.context.globalCompositeOperation = 'source-over'
   lay(light, DYE * strength, 'multiply')
   lay(light, strength, 'screen')
+}
+
+/** The whole pixels of a soft surface that a region of the output is painted from. */
+export function softRegion(space: CanvasSpace, { x, y, width, height }: Region): Region {
+  const k = SOFT_SCALE / space.scale
+  const [left, top] = [Math.max(0, Math.floor(x * k) - 1), Math.max(0, Math.floor(y * k) - 1)]
+  const [most, deepest] = softSize(space)
+  return {
+    x: left,
+    y: top,
+    width: Math.min(most, Math.ceil((x + width) * k) + 1) - left,
+    height: Math.min(deepest, Math.ceil((y + height) * k) + 1) - top,
+  }
+}
+
+/** Paints only within a region: a blur costs as much as what it is seen on. */
+export function within(context: CanvasRenderingContext2D, { x, y, width, height }: Region, paint: () => void): void {
+  context.save()
+  context.setTransform(1, 0, 0, 1, 0, 0)
+  context.beginPath()
+  context.rect(x, y, width, height)
+  context.clip()
+  paint()
+  context.restore()
 }
 
 /** The size of a soft surface that covers the frame, in its pixels. */

@@ -6,7 +6,7 @@ import type { CanvasSpace } from './canvas-space'
 import { placeInFrame } from './canvas-space'
 import { relativeLuminance } from './colour'
 import type { SoftLayers } from './glow'
-import { GLOW_REACH, paintBlurred, paintGlow, SOFT_SCALE, softSize } from './glow'
+import { GLOW_REACH, paintBlurred, paintGlow, SOFT_SCALE, softRegion, softSize, within } from './glow'
 import { laidOn, paintShapes } from './ground-shape'
 import { STRAY_REACH } from './hand'
 import type { InkPart, LaidPictures, LineOnCourse } from './ink-parts'
@@ -230,9 +230,10 @@ function paintShadow(
   layers: InkLayers,
 ): void {
   const surface = layers.blurred(...softSize(space))
-  paintBlurred(surface.context, space, parts, '#000000', shadow.blur)
-  const k = SOFT_SCALE / space.scale
   const below = shadow.offset * space.scale
+  const seen = softRegion(space, { x, y: y - below, width, height })
+  within(surface.context, seen, () => paintBlurred(surface.context, space, parts, '#000000', shadow.blur))
+  const k = SOFT_SCALE / space.scale
   context.setTransform(1, 0, 0, 1, 0, 0)
   context.globalAlpha = shadow.opacity * opacity
   context.drawImage(surface.image, x * k, (y - below) * k, width * k, height * k, x, y, width, height)
