@@ -78,9 +78,9 @@ function stretchOver(
   }
   /** The direction of the vehicle from its course alone. */
   const spotAt = (t: number): Spot => {
-    const next = legs.findIndex((leg) => t < leg.arrive)
+    const next = firstAfter(legs, t)
     const leg = legs[next]
-    const before = legs[next === -1 ? legs.length - 1 : next - 1]
+    const before = legs[next - 1]
     if (!leg) return spotOn(before!, before!.course.length, t)
     if (t >= leg.depart || !before) return spotOn(leg, lengthAt(leg, t), t)
     return turningRound(spotOn(before, before.course.length, t), spotOn(leg, 0, t), visits[next]!, t)
@@ -92,6 +92,17 @@ function stretchOver(
     lean: isSideView ? turning((t) => spotAt(t).lean, from, to, rate, cuts) : () => 0,
     left: (t) => spotAt(t).left,
   }
+}
+
+/** The index of the first leg that has not arrived yet at a time; that after the last one where all have. */
+function firstAfter(legs: readonly TimedLeg[], t: number): number {
+  let [low, high] = [0, legs.length]
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if (legs[middle]!.arrive > t) high = middle
+    else low = middle + 1
+  }
+  return low
 }
 
 /** How often a run is examined for where its vehicle turns round, as a multiple of the frame rate. */
@@ -106,7 +117,7 @@ function findSides(legs: readonly TimedLeg[], rate: number, seenOn: (leg: TimedL
   const probes = Math.ceil((to - from) * rate * PROBES_A_FRAME)
   for (let i = 1; i <= probes; i++) {
     const t = from + ((to - from) * i) / probes
-    const leg = legs.find(({ arrive }) => t < arrive) ?? legs.at(-1)!
+    const leg = legs[firstAfter(legs, t)] ?? legs.at(-1)!
     if (!turnsRound(seenOn(leg, lengthAt(leg, t), t), left)) continue
     flips.push(t)
     left = !left

@@ -8,6 +8,7 @@ import { compile } from '#core/frame/compile'
 import { SOUND_RATE, toIntegers, wavHeader } from '#core/sound/pcm'
 import { painted } from '../support/browser'
 import { useDemoPage } from '../support/demo-page'
+import { journeyOver } from '../support/journeys'
 import { clickTrack } from '../support/sounds'
 
 const demo = useDemoPage()
@@ -193,6 +194,34 @@ describe('what appears and leaves', () => {
     await page.getByTestId('note').focus()
     await page.keyboard.press('Delete')
     expect((await demo.stored()).notes).toEqual([])
+  })
+})
+
+describe('a trip of a hundred stops', () => {
+  it('is drawn in a few lines, names what is pointed at, and gives handles to what is selected', async () => {
+    const { page } = demo
+    await demo.open({ ...journeyOver(Array.from({ length: 100 }, (_, i) => [100 + 17 * i, 500 + 300 * Math.sin(i / 5)] as const), {}, 120), name: 'Hundred' }) // prettier-ignore
+    await painted(page)
+    const strip = page.getByTestId('pace-strip')
+    const handles = strip.locator('[data-testid^="ribbon-end"]')
+    expect(await handles.count()).toBe(0)
+    expect(await strip.locator('.lines path').count()).toBeLessThan(12)
+    // Some names have room; they do not overlap.
+    const boxes = await strip.locator('.lines text').evaluateAll((texts) => texts.map((text) => text.getBoundingClientRect()).map(({ left, right }) => [left, right] as const)) // prettier-ignore
+    expect(boxes.length).toBeGreaterThan(4)
+    boxes.slice(1).forEach(([left], i) => expect(left).toBeGreaterThanOrEqual(boxes[i]![1]))
+    const row = (await strip.locator('svg.dense').boundingBox())!
+    const { visits: all } = compile(await demo.stored()).travellers[0]!
+    const x = (time: number) => row.x + 22 + (time * (row.width - 44)) / 120
+    await page.mouse.move(x(all[40]!.arrive), row.y + 32)
+    await strip.locator('.pointed').waitFor()
+    await page.mouse.click(x((all[40]!.leave + all[41]!.arrive) / 2), row.y + 32)
+    await handles.first().waitFor()
+    expect(await handles.count()).toBe(1)
+    await page.keyboard.press('Escape')
+    // Closer, everything can be grabbed.
+    for (let i = 0; i < 5; i++) await page.getByRole('button', { name: 'Zoom in' }).click()
+    await handles.nth(3).waitFor()
   })
 })
 

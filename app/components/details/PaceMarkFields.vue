@@ -39,7 +39,7 @@ const remove = (i: number) => set({ paceMarks: props.leg.paceMarks.filter((_, k)
       <span class="what">{{ words(mark) }}</span>
       <NumberField
         v-if="mark.kind === 'wait'"
-        :label="`Rests for, mark ${i + 1}`"
+        label="Rests for"
         :model-value="mark.seconds"
         :min="0.1"
         :max="60"
@@ -51,7 +51,7 @@ const remove = (i: number) => set({ paceMarks: props.leg.paceMarks.filter((_, k)
       />
       <NumberField
         v-else
-        :label="`Times as fast, mark ${i + 1}`"
+        label="Times as fast"
         :model-value="mark.factor"
         :min="0.1"
         :max="10"
@@ -62,7 +62,7 @@ const remove = (i: number) => set({ paceMarks: props.leg.paceMarks.filter((_, k)
         @done="done"
       />
       <NumberField
-        :label="`At, mark ${i + 1}`"
+        label="At"
         :model-value="Math.round(mark.at * 1000) / 10"
         :min="0.1"
         :max="99.9"

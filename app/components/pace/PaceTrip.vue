@@ -65,9 +65,9 @@ const pointed = ref<{ visit?: number; leg?: number }>()
 function pointAt(event: PointerEvent) {
   if (!isDense.value) return
   const time = (event.offsetX - strip.x(0)) / strip.perSecond.value
-  const visit = visits.value.findIndex(
-    ({ arrive, leave }) => time >= arrive - 3 / strip.perSecond.value && time <= leave + 3 / strip.perSecond.value,
-  )
+  // A stop may be missed by a fifth of the room that there is for it, so that a leg can be hit, too.
+  const miss = (editor.journey!.seconds / visits.value.length) * 0.2
+  const visit = visits.value.findIndex(({ arrive, leave }) => time >= arrive - miss && time <= leave + miss)
   const leg = legs.value.findIndex(({ depart, arrive }) => time >= depart && time <= arrive)
   pointed.value = visit >= 0 ? { visit } : leg >= 0 ? { leg } : undefined
 }
