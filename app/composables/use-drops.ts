@@ -38,16 +38,13 @@ export function useDrops(desk: Readonly<Ref<HTMLElement | null>>, importMap: (fi
   /** Imports what was dropped, and names the files it left out. */
   function take(files: File[], stop: string | undefined) {
     const pictures = files.filter(isPhotoFile)
+    const heard = files.find(isAudioFile)
+    if (heard) void sound.add(heard)
     const taken = ((): readonly File[] => {
       const track = files.find(isTrackFile)
       if (track) {
         void tracks.open(track)
         return [track]
-      }
-      const heard = files.find(isAudioFile)
-      if (heard) {
-        void sound.add(heard)
-        return [heard]
       }
       if (stop !== undefined && pictures[0]) {
         void photos.postcardFrom(pictures[0], stop)
@@ -58,13 +55,13 @@ export function useDrops(desk: Readonly<Ref<HTMLElement | null>>, importMap: (fi
         void photos.stopsFrom(pictures)
         return pictures
       }
-      const map = files.find((file) => !isWorldFile(file) && !isSystemFile(file))
+      const map = files.find((file) => !isWorldFile(file) && !isSystemFile(file) && !isAudioFile(file))
       const beside = files.filter((file) => isWorldFile(file) || isSystemFile(file))
       const together = map ? [map, ...beside] : beside
       if (together.length > 0) void importMap(together)
       return together
     })()
-    const left = files.filter((file) => !taken.includes(file)).map(({ name }) => `“${name}”`)
+    const left = files.filter((file) => file !== heard && !taken.includes(file)).map(({ name }) => `“${name}”`)
     if (left.length > 0)
       editor.notice = {
         text: `Left out: ${left.slice(0, 4).join(', ')}${left.length > 4 ? ` and ${left.length - 4} more` : ''}. Drop one map, track or piece of music at a time, or photos together.`,

@@ -167,7 +167,7 @@ export const useEditor = defineStore('editor', () => {
     } catch (error) {
       if (!(error instanceof JourneyError)) throw error
       refusal.value = error.message
-      if (error instanceof TimesError && attempted) fixes.value = fixesOfTimes(attempted)
+      if (error instanceof TimesError && attempted) fixes.value = fixesOfTimes(attempted, before)
       return false
     }
     if (partOf === undefined || partOf !== gesture) past.value = [...past.value.slice(-MOST_STEPS + 1), before]

@@ -109,8 +109,8 @@ export interface TimesFix {
   journey: Journey
 }
 
-/** What makes the times of a journey fit that do not: the gentlest way first. */
-export function fixesOfTimes(journey: Journey): TimesFix[] {
+/** What makes the times of a journey fit that do not: the gentlest way first. @param before the journey as it was when they did */
+export function fixesOfTimes(journey: Journey, before: Journey): TimesFix[] {
   const { seconds } = journey
   const longer = withFilmForAll(journey)
   const found: (TimesFix | undefined)[] = [
@@ -118,7 +118,10 @@ export function fixesOfTimes(journey: Journey): TimesFix[] {
       ? { title: `Make the film ${longer.seconds} s long`, journey: { ...longer, legSeconds: null } }
       : undefined,
     longer && longer.seconds > seconds
-      ? { title: `Scale the set times to ${Number(seconds.toFixed(2))} s`, journey: scaleTimes(longer, seconds) }
+      ? {
+          title: `Scale the set times to ${Number(seconds.toFixed(2))} s`,
+          journey: scaleTimes({ ...journey, seconds: Math.max(before.seconds, longer.seconds) }, seconds),
+        }
       : undefined,
     { title: 'Hold no arrivals and departures', journey: withNothingHeld(journey) },
   ]

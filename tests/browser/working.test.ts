@@ -415,11 +415,11 @@ describe('what is dropped', () => {
     await drop(
       [
         { name: 'one.png', type: 'image/png' },
-        { name: 'song.mp3', type: 'audio/mpeg' },
+        { name: 'words.docx', type: 'application/vnd.openxmlformats' },
       ],
       '[data-testid="stage"]',
     )
-    await demo.page.getByText('Left out: “song.mp3”').waitFor()
+    await demo.page.getByText('Left out: “words.docx”').waitFor()
   })
 
   it('on a stop is its postcard', async () => {
@@ -458,7 +458,7 @@ describe('enlarged text and small windows', () => {
     await demo.open(journey)
     await demo.page.getByTestId('stage-canvas').waitFor()
     await painted(demo.page)
-    const boxes = await demo.page.locator('[data-testid="pace-strip"] .bead text').evaluateAll((texts) =>
+    const boxes = await demo.page.locator('[data-testid="pace-strip"] .lines text').evaluateAll((texts) =>
       texts.map((text) => {
         const { left, right } = text.getBoundingClientRect()
         return { left, right }
