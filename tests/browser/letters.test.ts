@@ -52,7 +52,8 @@ describe('a font file of one’s own', () => {
     const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByTestId('add-font').click()])
     await chooser.setFiles('node_modules/@fontsource/jura/files/jura-latin-400-normal.woff2')
     await page.getByTestId('typeface').getByText('Jura Light', { exact: true }).waitFor()
-    const own = page.getByRole('group', { name: 'Your own styles' }).first()
+    // The styles of pins come first.
+    const own = page.getByRole('group', { name: 'Your own styles' }).nth(1)
     await own.getByTestId('keep-style').click()
     await own.getByTestId('style-name').locator('input').fill('In my hand')
     await page.keyboard.press('Enter')
@@ -127,7 +128,7 @@ describe('a name', () => {
     expect(await names()).not.toContain('Harrowmere')
     await selectStop('Harrowmere')
     await page.getByRole('radiogroup', { name: 'Place' }).getByRole('radio', { name: 'By hand' }).click()
-    await page.getByRole('textbox', { name: 'x', exact: true }).fill('-3000')
+    await page.getByRole('group', { name: 'From the pin' }).getByLabel('x').fill('-3000')
     await page.keyboard.press('Enter')
     await page.getByTestId('crowded-name').waitFor()
     await page.keyboard.press('Escape')
