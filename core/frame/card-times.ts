@@ -48,7 +48,8 @@ export function cardTimes(cards: readonly Postcard[], arrive: number, leave: num
     later += delay
     const from = clamp(next + later, 0, Math.max(0, lastTime - COMING))
     next += wanted[i]! * (i < cards.length - 1 ? squeeze : 1)
-    const to = Math.max(from + COMING + GOING, next + later)
+    // One that is moved on its own is seen whole; those that are squeezed follow one another.
+    const to = Math.max(next + later, later === 0 ? 0 : from + COMING + GOING)
     // A card that would vanish with the last frame stays; so does, under the others, one that is to stay.
     return { from, to: stays === 'end' || to >= lastTime - INSTANT ? Infinity : to }
   })

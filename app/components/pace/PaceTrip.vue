@@ -204,7 +204,7 @@ function selectStop(event: PointerEvent | KeyboardEvent, id: string, i: number) 
         :data-testid="mark('bead-edge', i)"
         @change="(end, gesture) => leaveAt(i, end, gesture)"
       >
-        <rect class="grab" :x="strip.x(visit.leave) - 4" y="20" width="24" height="24" />
+        <rect class="grab" :x="strip.x(visit.leave) - 7" y="21" width="24" height="24" />
         <path class="edge" :d="`M${strip.x(visit.leave) + 3} 27v10`" />
       </PaceHandle>
     </svg>
