@@ -144,7 +144,13 @@ const sound = useSound()
       />
       <v-menu>
         <template #activator="{ props: menu }">
-          <button v-bind="menu" type="button" class="speed figures" aria-label="Speed of playing" data-testid="speed">
+          <button
+            v-bind="menu"
+            type="button"
+            class="speed figures"
+            :aria-label="`${playback.speed}×, speed of playing`"
+            data-testid="speed"
+          >
             {{ playback.speed }}×
           </button>
         </template>
