@@ -21,7 +21,9 @@ const id = useId()
 .sheet {
   display: grid;
   gap: 14px;
-  padding: 20px 24px;
+  max-height: calc(100dvh - 48px);
+  padding: 20px 24px 0;
+  overflow-y: auto;
   background: var(--surface);
   color: var(--ink);
   border-radius: 6px;
@@ -30,11 +32,16 @@ h2 {
   font-size: 27px;
   line-height: 1.1;
 }
+/* Always in sight, however much there is above. */
 .actions {
+  position: sticky;
+  bottom: 0;
+  z-index: 1;
   display: flex;
   flex-wrap: wrap;
   justify-content: flex-end;
   gap: 8px;
-  margin-top: 6px;
+  padding: 6px 0 20px;
+  background: var(--surface);
 }
 </style>

@@ -36,24 +36,31 @@ const KEYS: readonly (readonly [string, string])[] = [
 </script>
 
 <template>
-  <DialogSheet v-model="open" title="Keys" :width="560">
+  <DialogSheet v-model="open" title="Keys" :width="960">
     <dl>
-      <template v-for="[keys, what] in KEYS" :key="keys">
+      <div v-for="[keys, what] in KEYS" :key="keys">
         <dt>
           <kbd>{{ keys }}</kbd>
         </dt>
         <dd>{{ what }}</dd>
-      </template>
+      </div>
     </dl>
     <template #actions><v-btn variant="text" @click="open = false">Close</v-btn></template>
   </DialogSheet>
 </template>
 
 <style scoped>
+/* Two columns where there is room. */
 dl {
+  columns: 400px;
+  column-gap: 28px;
+}
+dl > div {
   display: grid;
   grid-template-columns: 130px 1fr;
-  gap: 5px 14px;
+  gap: 14px;
+  margin-bottom: 5px;
+  break-inside: avoid;
 }
 kbd {
   font-family: var(--sans);
