@@ -137,15 +137,9 @@ export function moveBar(
     case 'postcard': {
       const card = journey.stops.find(({ id }) => id === target.stop)?.postcards.find(({ id }) => id === target.id)
       if (!card) return journey
-      const stays = Math.max(0.5, rounded(to + by - from - (part === 'from' ? 2 * by : 0)))
-      if (part === 'to') return editPostcard(journey, target.stop, target.id, { stays })
-      const delay = bounded(card.delay + by)
-      return editPostcard(
-        journey,
-        target.stop,
-        target.id,
-        part === 'whole' ? { delay } : { delay, stays: Math.max(0.5, rounded(to - from - by)) },
-      )
+      const delay = part === 'to' ? card.delay : bounded(card.delay + by)
+      const stays = part === 'whole' ? card.stays : Math.max(0.5, rounded(to - from + (part === 'to' ? by : -by)))
+      return editPostcard(journey, target.stop, target.id, { delay, stays })
     }
     case 'caption': {
       const caption = journey.captions.find(({ id }) => id === target.id)

@@ -121,6 +121,32 @@ describe('the editor', () => {
 })
 
 describe('playback', () => {
+  it('keeps time on a slow machine by leaving frames out, and says so', () => {
+    const playback = opened(20)
+    playback.speed = 2
+    playback.toggle()
+    // Eight pictures in two seconds of a film of 30 frames a second, at twice its speed.
+    for (let i = 0; i < 8; i++) playback.advance(0.25)
+    expect(playback.frame).toBe(120)
+    expect(playback.late).toEqual({ shown: 4, due: 60 })
+    // Fast enough again, it says nothing.
+    for (let i = 0; i < 240; i++) playback.advance(1 / 60)
+    expect(playback.late).toBeUndefined()
+  })
+
+  it('plays a range over and over, and never beyond it', () => {
+    const playback = opened(20)
+    playback.setRange('from', 60)
+    playback.setRange('to', 89)
+    playback.toggle()
+    expect(playback.frame).toBe(60)
+    const seen = Array.from({ length: 50 }, () => (playback.advance(1 / 15), playback.frame))
+    expect([Math.min(...seen), Math.max(...seen)]).toEqual([60, 88])
+    expect(playback.playing).toBe(true)
+    playback.setRange('from', 95)
+    expect(playback.range).toEqual({ from: 95, to: 599 })
+  })
+
   function opened(seconds: number) {
     useEditor().open(
       journeyOver(

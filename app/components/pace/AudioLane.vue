@@ -128,23 +128,6 @@ function key(event: KeyboardEvent, part: 'whole' | 'from' | 'to') {
 </template>
 
 <style scoped>
-.lane {
-  position: relative;
-  border-top: 1px solid var(--rule);
-}
-.name {
-  position: sticky;
-  left: 4px;
-  z-index: 1;
-  float: left;
-  height: 0;
-  overflow: visible;
-  width: max-content;
-  font-size: 11px;
-  line-height: 14px;
-  color: var(--quiet);
-  pointer-events: none;
-}
 svg {
   display: block;
 }

@@ -236,6 +236,24 @@ const TOGGLES = computed(() => [
   user-select: none;
   touch-action: none;
 }
+/* The lanes of what is heard, and of what appears and leaves; their names stay in sight. */
+.content :deep(.lane) {
+  position: relative;
+  border-top: 1px solid var(--rule);
+}
+.content :deep(.lane > .name) {
+  position: sticky;
+  left: 4px;
+  z-index: 1;
+  float: left;
+  height: 0;
+  overflow: visible;
+  width: max-content;
+  font-size: 11px;
+  line-height: 14px;
+  color: var(--quiet);
+  pointer-events: none;
+}
 .tools {
   grid-area: 1 / 2;
   display: grid;

@@ -145,22 +145,6 @@ const seconds = (time: number) => `${time.toFixed(2)} seconds`
 </template>
 
 <style scoped>
-.lane {
-  position: relative;
-  border-top: 1px solid var(--rule);
-}
-.name {
-  position: sticky;
-  left: 4px;
-  float: left;
-  height: 0;
-  overflow: visible;
-  width: max-content;
-  font-size: 11px;
-  line-height: 14px;
-  color: var(--quiet);
-  pointer-events: none;
-}
 svg {
   display: block;
   overflow: hidden;
