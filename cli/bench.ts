@@ -10,11 +10,12 @@ import { join } from 'node:path'
 import type { Page } from 'playwright-core'
 import sharp from 'sharp'
 import { referenceSize } from '#core/camera/view'
+import { viewAt } from '#core/camera/view-track'
 import { wholeFilm } from '#core/film/settings'
 import { compile } from '#core/frame/compile'
 import { frameAt } from '#core/frame/frame-at'
 import type { Journey, Sheet } from '#core/journey/schema'
-import { inkSchema, sheetSchema } from '#core/journey/schema'
+import { inkSchema, sheetSchema, shotSchema } from '#core/journey/schema'
 import { frameTime } from '#core/pace/rate'
 import { fillingView } from '#core/sheet/framing'
 import { createJourney } from '#core/journey/create'
@@ -124,8 +125,15 @@ async function measureExport(folder: string, journey: Journey, what: string, cou
 /** A film whose camera moves all the time over the middle of the sheet, at a pitch. */
 function moving(journey: Journey, pitch: number): Journey {
   const view = (x: number, zoom: number, bearing: number) => ({ centre: { x, y: 1900 }, zoom, bearing, pitch })
-  const end = { id: 'end', at: { at: 'start' as const, offset: 0 }, transition: 24, easing: 'linear' as const, view: view(3800, 0.8, 20) }
-  return { ...journey, camera: view(2600, 0.6, 0), views: [end] }
+  const end = shotSchema.parse({
+    kind: 'free',
+    id: 'end',
+    at: { at: 'start' },
+    transition: 24,
+    easing: 'linear',
+    view: view(3800, 0.8, 20),
+  })
+  return { ...journey, camera: view(2600, 0.6, 0), shots: [end] }
 }
 
 /** What a frame costs that is looked at from aside, against one that is looked at from above, while the camera moves. */
@@ -473,7 +481,7 @@ async function measurePreview(): Promise<void> {
     line('opening the demo to its first picture', `${((now() - start) / 1000).toFixed(2)} s`, 'target: under 2 s')
     line('scrubbing in the preview, 960 x 540', await scrub(page), SMOOTH)
     const stored = (await (await fetch(`${address}/api/journeys/demo`)).json()) as { journey: Journey }
-    const flight = { ...stored.journey, camera: stored.journey.views.find(({ id }) => id === 'flight')!.view, views: [] }
+    const flight = { ...stored.journey, camera: viewAt(compile(stored.journey), 16), shots: [] }
     await page.goto(`${address}/journeys/${await store(address, flight)}`)
     await page.getByTestId('stop-handle').first().waitFor()
     await page.waitForTimeout(1500)

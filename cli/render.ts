@@ -8,8 +8,9 @@ import { compile } from '#core/frame/compile'
 import { frameAt } from '#core/frame/frame-at'
 import { frameSummary } from '#core/frame/summary'
 import { setFrame } from '#core/edits/journey'
+import { onlyPlan, setPlan } from '#core/edits/shots'
 import type { Journey } from '#core/journey/schema'
-import { frameSchema } from '#core/journey/schema'
+import { frameSchema, TEMPERAMENTS } from '#core/journey/schema'
 import type { FrameRate } from '#core/pace/rate'
 import { FRAME_RATES, frameCount, frameTime, rateLabel } from '#core/pace/rate'
 import { DEMO_ID } from '#demo/seed'
@@ -18,11 +19,12 @@ import { findJourney } from './find-journey'
 import { parseFault, runCommand, UsageError } from './usage'
 
 const USAGE = `npm run render -- --journey demo|ID|FILE --out FILE [--format mp4|mov|webm|png|gif|apng|wav] [--quality draft|good|best] [--without-ground]
-                  [--size 1280x720] [--fps 30] [--from S] [--to S] [--silent]
+                  [--size 1280x720] [--fps 30] [--from S] [--to S] [--silent] [--plan calm|lively|steady]
 npm run render -- --journey demo|ID|FILE --frame K --out still.png [--without-ground] [--size 1280x720] [--fps 30]
 npm run render -- --journey demo|ID|FILE --frames-json K [--size 1280x720] [--fps 30]
 
-  Without --format the ending of the file says which it is; a PNG sequence is a .zip.`
+  Without --format the ending of the file says which it is; a PNG sequence is a .zip. With --plan the camera films by itself instead of by the
+  journey's shots; it goes with --frame and --frames-json too.`
 
 interface Arguments {
   journey: string
@@ -37,6 +39,7 @@ interface Arguments {
   quality?: string
   'without-ground'?: boolean
   silent?: boolean
+  plan?: string
 }
 
 function readArguments(): Arguments {
@@ -56,6 +59,7 @@ function readArguments(): Arguments {
         quality: text,
         'without-ground': { type: 'boolean' },
         silent: { type: 'boolean' },
+        plan: text,
       },
     })
     return values as Arguments
@@ -72,6 +76,13 @@ function withFormat(journey: Journey, { size, fps }: Arguments): Journey {
   const frame = frameSchema.safeParse({ width: Number(wanted[1]), height: Number(wanted[2]), rate })
   if (!frame.success) throw new UsageError(`--size ${size} cannot be used: both sides must be even and from 64 to 4096.`)
   return setFrame(journey, frame.data)
+}
+
+function withPlan(journey: Journey, plan: string | undefined): Journey {
+  if (plan === undefined) return journey
+  const temperament = TEMPERAMENTS.find((name) => name === plan)
+  if (!temperament) throw new UsageError(`--plan should be one of ${TEMPERAMENTS.join(', ')}, not "${plan}".`)
+  return setPlan(onlyPlan(journey), temperament)
 }
 
 function rateOf(fps: string): FrameRate {
@@ -103,7 +114,7 @@ function moment(option: string, text: string | undefined, journey: Journey): num
 async function main(): Promise<void> {
   const options = readArguments()
   const { journey: found, folder } = await findJourney(options.journey)
-  const journey = withFormat(found, options)
+  const journey = withPlan(withFormat(found, options), options.plan)
   const { rate } = journey.frame
   const compiled = compile(journey)
   if (options['frames-json'] !== undefined) {

@@ -7,7 +7,7 @@ import { INK_STYLES } from '#core/dress/ink-styles'
 import { JOURNEY_LOOKS } from '#core/dress/looks'
 import { editLeg } from '#core/edits/legs'
 import { dressJourney } from '#core/edits/looks'
-import { setCamera } from '#core/edits/views'
+import { setCamera } from '#core/edits/shots'
 import { editStop } from '#core/edits/stops'
 import { addStop } from '#core/edits/visits'
 import { createJourney } from '#core/journey/create'
@@ -79,7 +79,7 @@ function carded(frame: CardFrame): Journey {
   ]
   const view = { centre: at, zoom: 0.5, bearing: 0, pitch: 0 }
   const [stop] = journey.stops
-  const alone: Journey = { ...journey, camera: view, views: [], captions: [], landmarks: [] }
+  const alone: Journey = { ...journey, camera: view, shots: [], captions: [], landmarks: [] }
   return {
     ...alone,
     stops: alone.stops.map((known) => ({

@@ -62,15 +62,16 @@ export function demoJourney(sheet: Sheet, photo: Photo): Journey {
     ground: { edge: 'mirrored' },
     // Close to Harrowmere at first; then all of the Isles, and the flight from aside.
     camera: { centre: { x: 1400, y: 1240 }, zoom: 0.82, bearing: 0, pitch: 24 },
-    views: [
-      { id: 'isles', at: { at: 'departure', stop: 'harrowmere' }, transition: 4, view: whole },
+    shots: [
+      { kind: 'free', id: 'isles', at: { at: 'departure', stop: 'harrowmere' }, transition: 4, view: whole },
       {
+        kind: 'free',
         id: 'flight',
         at: { at: 'departure', stop: 'lampwick', offset: -1 },
         transition: 2.6,
         view: { centre: { x: 4420, y: 1640 }, zoom: 0.62, bearing: 16, pitch: 52 },
       },
-      { id: 'end', at: { at: 'arrival', stop: 'emberlight', offset: -1.4 }, transition: 2.4, view: whole },
+      { kind: 'free', id: 'end', at: { at: 'arrival', stop: 'emberlight', offset: -1.4 }, transition: 2.4, view: whole },
     ],
     stops: [
       {
@@ -179,5 +180,5 @@ export function demoJourney(sheet: Sheet, photo: Photo): Journey {
 /** The demo with a camera that rests over all of its sheet: what is on it can be told by where it is on the sheet. */
 export function stillDemo(journey: Journey): Journey {
   const camera = fillingView(journey.sheets[0]!, referenceSize(journey.frame))
-  return { ...journey, camera, views: [], ground: { ...journey.ground, edge: 'plain' } }
+  return { ...journey, camera, shots: [], ground: { ...journey.ground, edge: 'plain' } }
 }

@@ -32,20 +32,23 @@ export function nightJourney(sheet: Sheet): Journey {
     sheets: [{ ...sheet, wash }],
     ground: { edge: 'mirrored' },
     camera: { centre: { x: 5200, y: 1250 }, zoom: 0.8, bearing: -14, pitch: 46 },
-    views: [
+    shots: [
       {
+        kind: 'free',
         id: 'sound',
         at: { at: 'departure', stop: 'emberlight', offset: 0.4 },
         transition: 4.6,
         view: { centre: { x: 5100, y: 1960 }, zoom: 0.66, bearing: 18, pitch: 52 },
       },
       {
+        kind: 'free',
         id: 'open-sea',
         at: { at: 'departure', stop: 'saltern', offset: -0.4 },
         transition: 3.2,
         view: { centre: { x: 3640, y: 2360 }, zoom: 0.5, bearing: 0, pitch: 40 },
       },
       {
+        kind: 'free',
         id: 'whole-way',
         at: { at: 'arrival', stop: 'quillhaven', offset: -1.2 },
         transition: 3,

@@ -56,20 +56,23 @@ export function walkJourney(sheet: Sheet): Journey {
     sheets: [{ ...sheet, wash }],
     ground: { edge: 'mirrored' },
     camera: { centre: { x: 1560, y: 1720 }, zoom: 1.5, bearing: 0, pitch: 20 },
-    views: [
+    shots: [
       {
+        kind: 'free',
         id: 'tarn',
         at: { at: 'departure', stop: 'millbeck', offset: 0.6 },
         transition: 4,
         view: { centre: { x: 1790, y: 1600 }, zoom: 1.35, bearing: 22, pitch: 42 },
       },
       {
+        kind: 'free',
         id: 'descent',
         at: { at: 'departure', stop: 'tarn', offset: -0.3 },
         transition: 4.5,
         view: { centre: { x: 2170, y: 1610 }, zoom: 0.78, bearing: 20, pitch: 40 },
       },
       {
+        kind: 'free',
         id: 'end',
         at: { at: 'arrival', stop: 'oarsend', offset: -1.4 },
         transition: 2.6,

@@ -7,7 +7,7 @@ import { add, subtract } from '#core/geometry/point'
 import { editStop } from '#core/edits/stops'
 import type { Journey, Leg } from '#core/journey/schema'
 import { removeNote } from '#core/edits/notes'
-import { removeView } from '#core/edits/views'
+import { removeShot } from '#core/edits/shots'
 import { removeStop, removeVisit } from '#core/edits/trips'
 import { draggedBy, stageSpace } from '~/components/editor/stage-space'
 import { useCamera } from '~/stores/camera'
@@ -82,7 +82,7 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
       selectedStop: stop,
       selectedLandmark: landmark,
       selectedLeg: leg,
-      selectedView: view,
+      selectedShot: shot,
       selectedNote: note,
       selectedAudio: piece,
     } = editor
@@ -91,7 +91,7 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
       editor.select({ kind: 'journey' })
     else if (landmark && editor.edit((journey) => removeLandmark(journey, landmark.id))) editor.select({ kind: 'journey' })
     else if (leg && editor.edit((journey) => removeNodes(journey, leg.id, stage.nodes))) stage.nodes = new Set()
-    else if (view && editor.edit((journey) => removeView(journey, view.id))) editor.select({ kind: 'journey' })
+    else if (shot && editor.edit((journey) => removeShot(journey, shot.shot.id))) editor.select({ kind: 'journey' })
     else if (note && editor.edit((journey) => removeNote(journey, note.id))) editor.select({ kind: 'journey' })
     else if (piece && editor.edit((journey) => removeAudio(journey, piece.id))) editor.select({ kind: 'journey' })
   }
@@ -144,7 +144,7 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
         return backOut
       case 'Delete':
       case 'Backspace':
-        return hasTarget() || editor.selectedView || editor.selectedNote || editor.selectedAudio ? removeSelected : undefined
+        return hasTarget() || editor.selectedShot || editor.selectedNote || editor.selectedAudio ? removeSelected : undefined
       case '?':
         return actions.showKeys
       case '/':

@@ -1,19 +1,25 @@
 import { clamp } from '#core/geometry/clamp'
+import { watchDebounced } from '@vueuse/core'
 import { nanoid } from 'nanoid'
 import { defineStore } from 'pinia'
-import { computed } from 'vue'
+import { computed, shallowRef } from 'vue'
 import { projectionAt, viewAt } from '#core/camera/view-track'
 import type { View } from '#core/camera/view'
 import { GREATEST_PITCH, GREATEST_ZOOM, LEAST_ZOOM } from '#core/camera/view'
+import { addShot, putShot, reaimedShot, setCamera, shotOfKind } from '#core/edits/shots'
+import type { CameraCheck } from '#core/frame/camera-check'
+import { checkCamera } from '#core/frame/camera-check'
+import { momentAt } from '#core/frame/span'
 import { wrapDegrees } from '#core/geometry/angle'
-import { addView, editView, momentAt, setCamera } from '#core/edits/views'
+import type { Shot, ShotKind } from '#core/journey/schema'
+import { shotSchema } from '#core/journey/schema'
 import { useEditor } from './editor'
 import { usePlayback } from './playback'
 
-/** How long the camera takes to a new view, in seconds. */
+/** How long the camera takes to a new shot, in seconds. */
 const TRANSITION = 2
 
-/** The camera at the play position: the view in force there, and how it is changed. */
+/** The camera at the play position: the shot in force there, and how it is changed. */
 export const useCamera = defineStore('camera', () => {
   const editor = useEditor()
   const playback = usePlayback()
@@ -22,23 +28,26 @@ export const useCamera = defineStore('camera', () => {
   const view = computed<View>(() => viewAt(editor.compiled!, playback.time))
   const projection = computed(() => projectionAt(editor.compiled!, playback.time))
 
-  /** The move to the view at a moment that is in force at the play position; undefined during the opening view. */
-  const move = computed(() => editor.compiled?.views.moves.findLast(({ start }) => start <= playback.time + 1e-9))
+  /** The shot that is in force at the play position; undefined during the opening view. */
+  const shot = computed(() => editor.compiled?.shots.findLast(({ start }) => start <= playback.time + 1e-9))
 
-  /** The view of the document that is in force: where a move is under way, the one it leads to. */
-  const asked = computed(() => editor.journey!.views.find(({ id }) => id === move.value?.id)?.view ?? editor.journey!.camera)
+  /** What is amiss with what the camera shows; looked for when edits pause, as the whole film must be looked through. */
+  const checks = shallowRef<readonly CameraCheck[]>([])
+  watchDebounced(() => editor.compiled, (compiled) => (checks.value = compiled && compiled.travellers.some(({ visits }) => visits.length > 0) ? checkCamera(compiled) : []), { debounce: 250, maxWait: 1500, immediate: true }) // prettier-ignore
 
-  /** Goes to the end of a move that is under way, so that the view it leads to can be seen. */
+  /** Goes to the end of the way to a shot, so that what is changed can be seen. */
   function arrive() {
-    if (move.value && playback.time < move.value.end) playback.goToTime(move.value.end)
+    if (shot.value && playback.time < shot.value.end) playback.goToTime(shot.value.end)
   }
 
-  /** Changes the view in force, in the document. */
+  /** Changes the shot in force, in the document: it shows what the change makes of what is seen. */
   function look(change: (view: View) => View, gesture?: string): boolean {
     arrive()
-    const id = move.value?.id
-    const next = bounded(change(asked.value))
-    return editor.edit((journey) => (id === undefined ? setCamera(journey, next) : editView(journey, id, { view: next })), gesture)
+    const { value: now } = shot
+    if (!now) return editor.edit((journey) => setCamera(journey, bounded(change(journey.camera))), gesture)
+    const before = now.shot.kind === 'free' && now.shot.orbit === 0 && now.shot.dolly === null ? now.shot.view : view.value
+    const next = reaimedShot(now.shot, before, bounded(change(before)), editor.compiled!.reference)
+    return editor.edit((journey) => putShot(journey, next), gesture)
   }
 
   /** The moment that ties a time of the film, in seconds, to the trip. */
@@ -50,17 +59,38 @@ export const useCamera = defineStore('camera', () => {
         .map(({ stop, arrive: reached, leave }) => ({ stop: stop.id, arrive: reached, leave })),
     )
 
-  /** Keeps what is seen at the play position from there on, as a view of its own, which is selected; the camera gets there just in time. */
+  /** Keeps what is seen at the play position from there on, as a shot of its own, which is selected; the camera gets there just in time. */
   function keep() {
-    if (playback.time === 0) return editor.select({ kind: 'view' })
-    const id = nanoid(10)
+    if (playback.time === 0) return editor.select({ kind: 'shot' })
     const transition = Math.min(TRANSITION, playback.time)
-    const at = momentOf(playback.time - transition)
-    if (editor.edit((journey) => addView(journey, { id, at, transition, easing: 'ease-in-out', view: view.value })))
-      editor.select({ kind: 'view', id })
+    add(shotSchema.parse({ kind: 'free', id: nanoid(10), at: momentOf(playback.time - transition), transition, view: view.value }))
   }
 
-  return { view, projection, move, look, momentOf, keep }
+  /** What a leg view and a close-up at the play position are of: the leg that is travelled, and the stop that is reached or was left last. */
+  function subject(): { leg?: string; stop?: string } {
+    const { time } = playback
+    const trip = editor.itinerary
+    const leg = trip?.legs.find(({ arrive: end }) => time < end) ?? trip?.legs.at(-1)
+    const visit = trip?.visits.findLast(({ arrive: start }) => start <= time + 1e-9) ?? trip?.visits[0]
+    return { ...(leg && { leg: leg.leg.id }), ...(visit && { stop: visit.stop.id }) }
+  }
+
+  /** A shot as one of another kind, as it would be at the play position. */
+  const asKind = (of: Shot, kind: ShotKind): Shot | undefined => shotOfKind(of, kind, bounded(view.value), subject())
+
+  /** Adds a shot that begins at the play position, and selects it. */
+  function begin(kind: ShotKind) {
+    const transition = playback.time === 0 ? 0 : TRANSITION
+    const free = shotSchema.parse({ kind: 'free', id: nanoid(10), at: momentOf(playback.time), transition, view: view.value })
+    const made = asKind(free, kind)
+    if (made) add(made)
+  }
+
+  function add(made: Shot) {
+    if (editor.edit((journey) => addShot(journey, made))) editor.select({ kind: 'shot', id: made.id })
+  }
+
+  return { view, projection, shot, checks, look, momentOf, keep, begin, asKind }
 })
 
 const bounded = (view: View): View => ({

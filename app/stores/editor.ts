@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import type { CompiledJourney } from '#core/frame/compile'
+import type { CompiledJourney, CompiledShot } from '#core/frame/compile'
 import { compile } from '#core/frame/compile'
 import type { LabelPlaces } from '#core/frame/label-scene'
 import { NO_PLACES } from '#core/frame/label-scene'
@@ -13,14 +13,14 @@ import type { Past } from '#core/journey/history'
 import { keptPast, pastOf } from '#core/journey/history'
 import { checkEdited } from '#core/journey/parse'
 import { TimesError } from '#core/pace/schedule'
-import type { Audio, Caption, Journey, Landmark, Leg, Note, Sheet, Stop, Traveller, ViewAtMoment } from '#core/journey/schema'
+import type { Audio, Caption, Journey, Landmark, Leg, Note, Sheet, Stop, Traveller } from '#core/journey/schema'
 
 /** `also` are the ids of further stops or legs that were selected with the first. */
 export type Selection =
   | { kind: 'journey' }
   | { kind: 'sheet'; id?: string }
-  /** A view at a moment, or without an id the one with which the film begins. */
-  | { kind: 'view'; id?: string }
+  /** A shot of the camera, or without an id the view with which the film begins. */
+  | { kind: 'shot'; id?: string }
   | { kind: 'stop'; id: string; visit?: number; also?: readonly string[] }
   | { kind: 'leg'; id: string; also?: readonly string[] }
   /** A title or readout. */
@@ -109,10 +109,10 @@ export const useEditor = defineStore('editor', () => {
     if (value.kind !== 'sheet' || !journey.value) return undefined
     return journey.value.sheets.find((sheet) => sheet.id === value.id) ?? journey.value.sheets[0]
   })
-  /** The selected view at a moment; undefined for the opening view. */
-  const selectedView = computed<ViewAtMoment | undefined>(() => {
+  /** The selected shot, which may be one of the plan; undefined for the opening view. */
+  const selectedShot = computed<CompiledShot | undefined>(() => {
     const { value } = selection
-    return value.kind === 'view' ? journey.value?.views.find(({ id }) => id === value.id) : undefined
+    return value.kind === 'shot' ? compiled.value?.shots.find(({ shot }) => shot.id === value.id) : undefined
   })
   const selectedCaption = computed<Caption | undefined>(() => {
     const { value } = selection
@@ -210,7 +210,7 @@ export const useEditor = defineStore('editor', () => {
     journey.value = other
     if (selection.value.kind === 'stop' && !selectedStop.value) selection.value = { kind: 'journey' }
     if (selection.value.kind === 'leg' && !selectedLeg.value) selection.value = { kind: 'journey' }
-    if (selection.value.kind === 'view' && selection.value.id !== undefined && !selectedView.value) selection.value = { kind: 'journey' }
+    if (selection.value.kind === 'shot' && selection.value.id !== undefined && !selectedShot.value) selection.value = { kind: 'journey' }
   }
 
   /** Selects something, and with a leg or a stop the traveller it belongs to. */
@@ -254,7 +254,7 @@ export const useEditor = defineStore('editor', () => {
     selectedLeg,
     selectedIds,
     selectedSheet,
-    selectedView,
+    selectedShot,
     selectedCaption,
     selectedLandmark,
     selectedNote,

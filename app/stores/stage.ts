@@ -1,3 +1,4 @@
+import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { View } from '#core/camera/view'
@@ -13,6 +14,13 @@ const TABLE_MARGIN = 0.9
 /** What a click or a drag on the stage does. */
 export type Tool = 'select' | 'stop' | 'draw' | 'freehand' | 'follow' | 'control-point' | 'straighten' | 'crop' | 'align' | 'match-track'
 
+/** Which lines are seen over the lens: safe areas, thirds, and what other frame shapes would cut out of it. */
+export interface Guides {
+  safe: boolean
+  thirds: boolean
+  crops: boolean
+}
+
 /** The view of the stage, and what a click on it does. */
 export const useStage = defineStore('stage', () => {
   const editor = useEditor()
@@ -25,6 +33,7 @@ export const useStage = defineStore('stage', () => {
   /** While a sheet is aligned: the ground points clicked so far, a spot of the sheet and its place in turn. */
   const alignment = shallowRef<readonly Point[]>([])
   const tableView = shallowRef<View>()
+  const guides = useLocalStorage<Guides>('zephyrine-guides', { safe: false, thirds: false, crops: false }, { mergeDefaults: true })
   /** The stop whose name field gets the focus. */
   const naming = ref<string>()
 
@@ -89,6 +98,7 @@ export const useStage = defineStore('stage', () => {
     alignment,
     tableView,
     naming,
+    guides,
     reference,
     view,
     setMode,

@@ -4,7 +4,7 @@ import type { Size } from '../geometry/size'
 import type { View } from './view'
 
 /** The camera stands this many frame heights from the middle of what it sees: a vertical field of view of 2 atan(1/3), 36.87 degrees. */
-const DISTANCE = 1.5
+export const DISTANCE = 1.5
 
 /** Nothing nearer to the camera than this share of its distance to the middle is projected: it lies far below the frame. */
 const NEAR = 0.25

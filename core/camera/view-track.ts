@@ -1,64 +1,76 @@
 import { degrees, radians, turnBetween, wrapDegrees } from '../geometry/angle'
+import type { Point } from '../geometry/point'
 import type { EasingFunction } from '../pace/easing'
+import { keptInView } from './fit'
 import { projectionOf } from './projection'
 import type { Size } from '../geometry/size'
 import type { View } from './view'
 import { zoomPath } from './zoom-path'
 
-/** The camera's views over the whole film. */
+/** What the camera does during the film: shots, each of which gives a view at any time, and the ways from one to the next. */
 export interface ViewTrack {
   opening: View
   /** By their starts. */
-  moves: readonly ViewMove[]
+  shots: readonly PlacedShot[]
+  reference: Size
   /** Keeps a view where the camera may be. */
   hold: (view: View) => View
 }
 
-/** A move of the camera to a view, in seconds of the film. */
-export interface ViewMove {
+/** A shot in seconds of the film: the camera leaves for it at `start` and is there at `end`. */
+export interface PlacedShot {
   id: string
   start: number
   end: number
-  to: View
-  /** The view at a share of the time. */
-  at: (share: number) => View
+  /** The share of the way to it that is covered at a share of the time. */
+  progress: EasingFunction
+  look: Look
 }
 
-/** A view that the camera takes up from a time on, in seconds. */
-export interface TimedView {
-  id: string
-  time: number
-  transition: number
-  progress: EasingFunction
-  view: View
+/** What one shot looks at. */
+export interface Look {
+  /** The view at a time in seconds, at any time of the film: also before the camera has got there, and after it has left. The same object while it rests. */
+  at(time: number): View
+  /** Whether it is the same view at all times. */
+  isStill: boolean
+  /** What it never lets out of the safe area. */
+  keeps: readonly Kept[]
 }
+
+/** Something that moves over the ground, and is the same object for all that look at it. */
+export type Kept = (time: number) => Point
+
+/** The part of the frame, upright and across, within which what is looked at stays: the safe area for titles (common practice, no source). */
+export const SAFE = 0.8
+
+/** Moments closer than this are one, in seconds. */
+const SAME = 1e-9
 
 /**
- * Joins views to one track. A move begins where the camera is at that time, even if the move before it is not over, so that nothing jumps; of
- * views at one time the last one is taken up.
+ * The camera's view at a time in seconds: the one owner of what the film looks at. The same time gives the same view, the same object while it rests.
+ * On its way to a shot it goes from where it would be without it, so that nothing jumps whatever overlaps.
  */
-export function viewTrack(opening: View, timed: readonly TimedView[], reference: Size, hold = (view: View): View => view): ViewTrack {
-  const moves: ViewMove[] = []
-  const track = { opening: hold(opening), moves, hold }
-  for (const { id, time, transition, progress, view } of [...timed].sort((a, b) => a.time - b.time)) {
-    const to = hold(view)
-    const way = viewWay(viewAt({ views: track }, time), to, reference)
-    moves.push({ id, start: time, end: time + transition, to, at: (share) => hold(way(progress(share))) })
-  }
-  return track
+export function viewAt({ views }: { views: ViewTrack }, time: number): View {
+  const i = views.shots.findLastIndex(({ start }) => start <= time + SAME)
+  return i < 0 ? views.opening : views.hold(freeViewAt(views, i, time))
 }
 
-/** The camera's view at a time in seconds: the one owner of what the film looks at. The same time gives the same view, the same object while it rests. */
-export function viewAt({ views: { opening, moves } }: { views: ViewTrack }, time: number): View {
-  const move = moves.findLast(({ start }) => start <= time + 1e-9)
-  if (!move) return opening
-  return time >= move.end - 1e-9 ? move.to : move.at((time - move.start) / (move.end - move.start))
+/** The view at a time at which the shots up to number i have begun, before it is held in. */
+function freeViewAt(track: ViewTrack, i: number, time: number): View {
+  const { opening, shots, reference } = track
+  if (i < 0) return opening
+  const { start, end, progress, look } = shots[i]!
+  const to = look.at(time)
+  if (time >= end - SAME) return to
+  const way = viewWay(freeViewAt(track, i - 1, time), to, reference)(progress((time - start) / (end - start)))
+  const kept = look.keeps.filter((seen) => shots[i - 1]?.look.keeps.includes(seen))
+  return kept.length > 0 ? keptInView(way, kept.map((where) => where(time)), reference, SAFE) : way // prettier-ignore
 }
 
-/** Whether the camera is on its way to another view at a time. */
-export function isMovingAt({ views: { moves } }: { views: ViewTrack }, time: number): boolean {
-  const move = moves.findLast(({ start }) => start <= time + 1e-9)
-  return move !== undefined && time < move.end - 1e-9
+/** Whether the camera moves at a time. */
+export function isMovingAt({ views: { shots } }: { views: ViewTrack }, time: number): boolean {
+  const shot = shots.findLast(({ start }) => start <= time + SAME)
+  return shot !== undefined && (time < shot.end - SAME || !shot.look.isStill)
 }
 
 /** The projection of the camera's view at a time. */

@@ -5,14 +5,14 @@ import { GREATEST_ZOOM, LEAST_ZOOM } from '../camera/view'
 import type { Point } from '../geometry/point'
 import { subtract } from '../geometry/point'
 import { placeByTwoPoints, sheetToGround } from '../sheet/place'
-import type { Area, CourseShape, Journey, Landmark, Network, Place, Sheet } from '../journey/schema'
+import type { Area, CourseShape, Journey, Landmark, Network, Place, Sheet, Shot } from '../journey/schema'
 import { readPoints, writePoints } from '../journey/track-line'
 
 /** A map of the ground onto a new one, as when the first sheet is turned or replaced. */
 export type Move = (p: Point) => Point
 
 /**
- * Moves everything on the ground by a map of it: stops, the courses of legs, networks, areas, landmarks, the scale, the views after the first, and all sheets but one that
+ * Moves everything on the ground by a map of it: stops, the courses of legs, networks, areas, landmarks, the scale, the shots of the camera, and all sheets but one that
  * stays. The view with which the film begins is the caller's responsibility.
  */
 export function withGroundMoved(journey: Journey, move: Move, staying?: string): Journey {
@@ -31,7 +31,7 @@ export function withGroundMoved(journey: Journey, move: Move, staying?: string):
     landmarks: journey.landmarks.map((landmark) => movedLandmark(landmark, move)),
     areas: journey.areas.map((area) => movedArea(area, move)),
     measures: movedMeasures(journey, move),
-    views: journey.views.map((entry) => ({ ...entry, view: movedView(entry.view, move) })),
+    shots: journey.shots.map((shot) => movedShot(shot, journey, move)),
     sheets: journey.sheets.map((sheet) => (sheet.id === staying ? sheet : { ...sheet, place: movedPlace(sheet, move) })),
   }
 }
@@ -40,6 +40,24 @@ export function withGroundMoved(journey: Journey, move: Move, staying?: string):
 export function movedView(view: View, move: Move): View {
   const zoom = view.zoom / localScale(move, view.centre, 1 / view.zoom)
   return { ...view, centre: move(view.centre), zoom: clamp(zoom, LEAST_ZOOM, GREATEST_ZOOM) }
+}
+
+/** A shot of the same part of the ground as before; what it is of moves by itself. */
+function movedShot(shot: Shot, { stops, camera }: Journey, move: Move): Shot {
+  const nearAs = (at: Point, zoom: number) => clamp(zoom / localScale(move, at, 1 / zoom), LEAST_ZOOM, GREATEST_ZOOM)
+  switch (shot.kind) {
+    case 'free':
+      return { ...shot, view: movedView(shot.view, move) }
+    case 'overview':
+    case 'leg':
+      return shot
+    case 'close-up':
+      return { ...shot, zoom: nearAs(stops.find(({ id }) => id === shot.stop)?.at ?? camera.centre, shot.zoom) }
+    case 'chase':
+      return { ...shot, zoom: nearAs(camera.centre, shot.zoom) }
+    default:
+      return shot satisfies never
+  }
 }
 
 /** The local scale of a map of the ground at a point. */

@@ -6,7 +6,7 @@ import { partsOf } from '../geometry/course'
 import type { FrameFormat, Journey } from '../journey/schema'
 import { LIMITS } from '../journey/schema'
 import { fillingView, viewOf } from '../sheet/framing'
-import { withViews } from './views'
+import { withZooms } from './shots'
 
 /**
  * Every change to a journey is one of these pure functions: journey in, journey out, the parts not touched shared between the two.
@@ -62,5 +62,5 @@ export function setFrame(journey: Journey, frame: FrameFormat): Journey {
   const factor = sheet
     ? fillingView(sheet, after).zoom / fillingView(sheet, before).zoom
     : Math.min(after.width / before.width, after.height / before.height)
-  return { ...withViews(journey, (view) => ({ ...view, zoom: view.zoom * factor })), frame }
+  return { ...withZooms(journey, factor), frame }
 }

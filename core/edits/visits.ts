@@ -6,7 +6,7 @@ import { upwardBow } from '../geometry/bow'
 import { resolveVehicle } from '../vehicles/vehicle'
 import { travellerOf } from '../journey/lookup'
 import { withTimeForAll } from './film-length'
-import type { CourseShape, Journey, Label, Leg, Moment, Span, Stop, Traveller } from '../journey/schema'
+import type { CourseShape, Journey, Label, Leg, Moment, Shot, Span, Stop, Traveller } from '../journey/schema'
 import { labelSchema, legSchema, pinSchema } from '../journey/schema'
 
 /**
@@ -165,8 +165,34 @@ export function dropUnvisited(draft: Journey): void {
   const visited = new Set(draft.travellers.flatMap(({ visits }) => visits.map((visit) => visit.stop)))
   draft.stops = draft.stops.filter((stop) => visited.has(stop.id))
   for (const { shown } of [...draft.sheets, ...draft.areas, ...draft.captions, ...draft.landmarks]) if (shown) letGoOfStops(shown, visited)
-  draft.views = draft.views.filter(({ at }) => isTiedTo(at, visited))
+  dropShots(draft, visited)
   for (const note of draft.notes) if (!isTiedTo(note.at, visited)) note.at = { at: 'start', offset: 0 }
+}
+
+/** Removes from a draft the shots that are tied to what is gone, or are of it. */
+function dropShots(draft: Journey, visited: ReadonlySet<string>): void {
+  const legs = new Set(draft.travellers.flatMap((traveller) => traveller.legs.map(({ id }) => id)))
+  const travellers = new Set(draft.travellers.map(({ id }) => id))
+  const isKept = (shot: Shot): boolean => {
+    switch (shot.kind) {
+      case 'free':
+      case 'overview':
+        return true
+      case 'leg':
+        return legs.has(shot.leg)
+      case 'close-up':
+        return visited.has(shot.stop)
+      case 'chase': {
+        const left = shot.travellers.filter((id) => travellers.has(id))
+        const isOfAll = shot.travellers.length === 0
+        shot.travellers = left
+        return isOfAll || left.length > 0
+      }
+      default:
+        return shot satisfies never
+    }
+  }
+  draft.shots = draft.shots.filter((shot) => isTiedTo(shot.at, visited) && isKept(shot))
 }
 
 /** Whether a moment is tied to one of these stops, or to none. */

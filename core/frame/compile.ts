@@ -1,12 +1,10 @@
 import { clamp } from '../geometry/clamp'
 import type { Size } from '../geometry/size'
 import { outputScale, referenceSize } from '../camera/view'
-import type { ViewTrack } from '../camera/view-track'
-import { projectionAt, viewTrack } from '../camera/view-track'
-import type { Journey, LandmarkMark, Sheet } from '../journey/schema'
-import { cubicBezier, NAMED_CURVES } from '../pace/easing'
+import { projectionAt } from '../camera/view-track'
+import type { Journey, LandmarkMark } from '../journey/schema'
 import { frameCount, frameTime } from '../pace/rate'
-import { heldIn } from '../sheet/framing'
+import { compileCamera } from './compile-camera'
 import { compileTraveller, timedTrip } from './compile-traveller'
 import { cardTimes } from './card-times'
 import type { CompiledJourney, CompiledLabel, CompiledMark, CompiledPostcard, CompiledTraveller, CompiledVisit } from './compiled'
@@ -21,7 +19,6 @@ import { countParts, revealSeconds } from './reveal'
 import { asSheet } from './landmarks'
 import type { CompiledSpan } from './span'
 import { ALWAYS, compileSpan, timeOf } from './span'
-
 import { learnFonts } from '../type/measure'
 
 export type * from './compiled'
@@ -42,9 +39,9 @@ export function compile(journey: Journey, places?: LabelPlaces): CompiledJourney
   // What is tied to a stop that only a hidden traveller visits still needs its moment.
   const moments = new Map([...firstVisits(trips), ...shown].map((visit) => [visit.stop.id, visit]))
   const film = journey.sheets.filter((sheet) => !sheet.tracing)
-  const views = compileViews(journey, film[0], moments, lastTime, reference)
+  const { views, shots } = compileCamera(journey, trips, moments, { frames, lastTime, reference })
   const still = projectionAt({ views, reference }, 0)
-  const look = views.moves.length === 0 ? () => still : remembering((time) => projectionAt({ views, reference }, time))
+  const look = shots.length === 0 ? () => still : remembering((time) => projectionAt({ views, reference }, time))
   const ruler = rulerOf(journey)
   const travellers = trips.map((trip) => compileTraveller(trip, rate, look))
   const beside = journey.landmarks.map((landmark) => ({ landmark, shown: compileSpan(landmark.shown, moments, lastTime) }))
@@ -55,6 +52,7 @@ export function compile(journey: Journey, places?: LabelPlaces): CompiledJourney
     scale: outputScale(journey.frame),
     reference,
     views,
+    shots,
     travellers,
     marks: [
       ...shown.map((visit) => ({
@@ -140,22 +138,6 @@ function secondLine(
     default:
       return second satisfies never
   }
-}
-
-function compileViews(
-  { camera, views, ground }: Journey,
-  first: Sheet | undefined,
-  moments: ReadonlyMap<string, CompiledVisit>,
-  lastTime: number,
-  reference: Size,
-): ViewTrack {
-  const timed = views.map(({ id, at, transition, easing, view }) => {
-    const [x1, y1, x2, y2] = NAMED_CURVES[easing]
-    const time = clamp(timeOf(at, moments, lastTime), 0, lastTime)
-    return { id, time, transition, progress: cubicBezier(x1, y1, x2, y2), view }
-  })
-  const isHeld = first !== undefined && ground.edge === 'held'
-  return viewTrack(camera, timed, reference, isHeld ? (view) => heldIn(first, view, reference) : undefined)
 }
 
 /** A function that keeps its last answer: several things ask for one moment in a row. */

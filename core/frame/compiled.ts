@@ -10,6 +10,7 @@ import type {
   Leg,
   Postcard,
   Sheet,
+  Shot,
   LyingPicture,
   Note,
   StandingPicture,
@@ -38,6 +39,8 @@ export interface CompiledJourney {
   reference: Size
   /** The camera's views: see viewAt. */
   views: ViewTrack
+  /** The shots that they come from, in the order of the film. */
+  shots: CompiledShot[]
   travellers: CompiledTraveller[]
   /** The stops that are seen in the film, and the marks beside the way. */
   marks: CompiledMark[]
@@ -50,6 +53,16 @@ export interface CompiledJourney {
   captions: CompiledCaption[]
   /** Notes, which are not in the film, and when they are. */
   notes: { note: Note; time: number }[]
+}
+
+/** A shot and when it is in force: the camera leaves for it, is there, and leaves for the next, in seconds. */
+export interface CompiledShot {
+  shot: Shot
+  /** Whether it comes from the journey's plan, and not from the document. */
+  isPlanned: boolean
+  start: number
+  end: number
+  until: number
 }
 
 /** What has a pin and a label. */

@@ -1,7 +1,7 @@
-import { projectionAt } from '../camera/view-track'
 import { degrees } from '../geometry/angle'
 import { frameTime } from '../pace/rate'
 import type { CompiledJourney, CompiledTraveller, Stretch } from './compiled'
+import { cameraMoments } from './camera-check'
 import { lengthAt } from './compiled'
 import { heightAt, METRES, metresAlong, rulerOf } from './metres'
 
@@ -17,6 +17,9 @@ export interface Graphs {
   turning: number[]
   /** The camera's zoom, in reference pixels to the ground unit. */
   zoom: number[]
+  /** Frame widths by which the picture moves in a second, and degrees by which the camera turns. */
+  pan: number[]
+  cameraTurn: number[]
   /** Metres above the sea, where a track recorded them; null elsewhere. */
   height: (number | null)[]
   /** The moments at which the speed changes at once. */
@@ -47,12 +50,15 @@ export function graphsOf(compiled: CompiledJourney, { legs }: CompiledTraveller)
   const most = Math.max(...speeds)
   const jumps = all.filter((_, k) => k > 0 && Math.abs((speeds[k + 1] ?? speeds[k]!) - speeds[k]!) > JUMP * most)
   const picked = all.map((_, k) => k).filter((k) => k % step === 0)
+  const camera = cameraMoments(compiled, step)
   return {
     times: picked.map((k) => all[k]!),
     speed: picked.map((k) => speeds[k]!),
     isMeasured: ruler !== undefined,
     turning: picked.map((k) => turns[k]!),
-    zoom: picked.map((k) => projectionAt(compiled, all[k]!).view.zoom),
+    zoom: camera.map(({ view }) => view.zoom),
+    pan: camera.map(({ rates }) => rates.pan),
+    cameraTurn: camera.map(({ rates }) => rates.turn),
     height: picked.map((k) => heightOn(legs, all[k]!)),
     jumps: withoutNeighbours(jumps, 3 * perFrame),
   }

@@ -105,8 +105,8 @@ interface ViewSpan {
   at: number
 }
 
-/** The film cut where the camera begins and ceases to move; moves are cut finer. */
-function spansOfViews({ views: { moves }, lastTime }: CompiledJourney): ViewSpan[] {
+/** The film cut where the camera begins and ceases to move; where it moves it is cut finer. */
+function spansOfViews({ views: { shots }, lastTime }: CompiledJourney): ViewSpan[] {
   const spans: ViewSpan[] = []
   const add = (from: number, to: number, isMoving: boolean) => {
     if (to <= from) return
@@ -117,9 +117,9 @@ function spansOfViews({ views: { moves }, lastTime }: CompiledJourney): ViewSpan
     }
   }
   let now = 0
-  moves.forEach(({ start, end }, i) => {
+  shots.forEach(({ start, end, look }, i) => {
     add(now, Math.min(start, lastTime), false)
-    const until = Math.min(end, moves[i + 1]?.start ?? Infinity, lastTime)
+    const until = Math.min(look.isStill ? end : Infinity, shots[i + 1]?.start ?? Infinity, lastTime)
     add(Math.max(0, start), until, true)
     now = Math.max(0, until)
   })

@@ -31,6 +31,26 @@ export function timeOf(moment: Moment, stops: ReadonlyMap<string, StopTimes>, en
   }
 }
 
+/** When which stop is first reached and left. */
+export interface NamedStopTimes extends StopTimes {
+  stop: string
+}
+
+/**
+ * The moment that ties a time to the journey: to the last arrival or departure before it, so that it moves along when the pace changes; to the start
+ * where there was none. Offsets are in thousandths of a second.
+ */
+export function momentAt(time: number, stops: readonly NamedStopTimes[]): Moment {
+  const anchors = stops.flatMap(({ stop, arrive, leave }) => [
+    { at: 'arrival' as const, stop, time: arrive },
+    { at: 'departure' as const, stop, time: leave },
+  ])
+  const before = anchors.filter((anchor) => anchor.time <= time + 1e-9).sort((a, b) => a.time - b.time)
+  const last = before.at(-1)
+  const offset = (from: number) => Math.round((time - from) * 1000) / 1000
+  return last ? { at: last.at, stop: last.stop, offset: offset(last.time) } : { at: 'start', offset: offset(0) }
+}
+
 /** A span with its moments as times. There is no fade at the film's beginning or end. */
 export function compileSpan(span: Span | null, stops: ReadonlyMap<string, StopTimes>, end: number): CompiledSpan {
   if (!span) return ALWAYS

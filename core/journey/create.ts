@@ -1,6 +1,16 @@
 import { flatView, referenceSize } from '../camera/view'
 import type { FrameFormat, Journey } from './schema'
-import { groundSchema, measuresSchema, JOURNEY_FORMAT, JOURNEY_VERSION, LAYERS, shareSchema, soundsSchema, travellerSchema } from './schema'
+import {
+  groundSchema,
+  measuresSchema,
+  JOURNEY_FORMAT,
+  JOURNEY_VERSION,
+  LAYERS,
+  planSchema,
+  shareSchema,
+  soundsSchema,
+  travellerSchema,
+} from './schema'
 
 /** Frame sizes on offer: [name, width, height]. 4:5 and 9:16 are for upright feeds (common practice, no source). */
 export const FRAME_SIZES = {
@@ -57,7 +67,8 @@ export function createJourney(name: string, frame: FrameFormat = DEFAULT_FRAME, 
     creditLine: false,
     networks: [],
     camera: flatView({ x: reference.width / 2, y: reference.height / 2 }, 1),
-    views: [],
+    plan: planSchema.parse({}),
+    shots: [],
     share: shareSchema.parse({}),
     legSeconds: null,
     notes: [],

@@ -46,6 +46,13 @@ const MIGRATIONS: readonly ((document: Raw) => Raw)[] = [
   }),
   // Version 9: travel times can be shared out in other ways than by length.
   ({ shareExponent, ...rest }) => ({ ...rest, ...(shareExponent === undefined ? {} : { share: { exponent: shareExponent } }) }),
+  // Version 10: the camera follows shots of several kinds; a document of version 9 had views alone.
+  ({ views, ...rest }) => ({
+    ...rest,
+    ...(views === undefined
+      ? {}
+      : { shots: Array.isArray(views) ? views.map((view: unknown) => (isRaw(view) ? { kind: 'free', ...view } : view)) : views }),
+  }),
 ]
 
 const isRaw = (value: unknown): value is Raw => typeof value === 'object' && value !== null

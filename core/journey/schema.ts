@@ -9,12 +9,14 @@ import { fontSchema } from './font-schema'
 import { inkSchema } from './ink-schema'
 import { areaSchema, groundSchema, sheetSchema } from './sheet-schema'
 import { landmarkSchema } from './landmark-schema'
-import { audioSchema, CURVE_NAMES, easingSchema, noteSchema, paceMarkSchema, shareSchema, soundsSchema } from './pace-schema'
+import { audioSchema, easingSchema, noteSchema, paceMarkSchema, shareSchema, soundsSchema } from './pace-schema'
 import { anchorSchema, photoSchema } from './picture-schema'
+import type { Shot } from './shot-schema'
+import { planSchema, shotSchema } from './shot-schema'
 import { stopSchema } from './stop-schema'
 import type { Moment, Span } from './values'
 import { countIn, HEIGHTS_PATTERN, isRising, POINTS_PATTERN, TIMES_PATTERN } from './track-line'
-import { colour, id, LIMITS, momentSchema, point, seconds, unit, viewSchema } from './values'
+import { colour, id, LIMITS, point, seconds, unit, viewSchema } from './values'
 
 export * from './caption-schema'
 export * from './font-schema'
@@ -25,6 +27,7 @@ export * from './pace-schema'
 export * from './picture-schema'
 export * from './pin-schema'
 export * from './postcard-schema'
+export * from './shot-schema'
 export * from './sheet-schema'
 export * from './stop-schema'
 export * from './text-schema'
@@ -32,11 +35,11 @@ export { LIMITS } from './values'
 export type { Moment, Span } from './values'
 
 /**
- * The journey document, version 9: what is stored, exchanged and undone.
+ * The journey document, version 10: what is stored, exchanged and undone.
  * Lengths are in ground units (gu) or reference pixels (rpx), times in seconds; see docs/journey-format.md.
  */
 export const JOURNEY_FORMAT = 'zephyrine-journey'
-export const JOURNEY_VERSION = 9
+export const JOURNEY_VERSION = 10
 
 const evenSide = z.int().min(64).max(LIMITS.side).multipleOf(2, 'must be an even number of pixels')
 const title = z.string().trim().min(1).max(120)
@@ -208,15 +211,6 @@ export const legSchema = z.strictObject({
   ink: inkSchema.prefault({}),
 })
 
-/** A view that the camera takes up from a moment on, and the seconds in which it gets there; none cut to it. */
-export const viewAtMomentSchema = z.strictObject({
-  id,
-  at: momentSchema,
-  transition: z.number().min(0).max(60).default(2),
-  easing: z.enum(CURVE_NAMES).default('ease-in-out'),
-  view: viewSchema,
-})
-
 /** Lines to travel along by one mode, such as the roads of a region. */
 export const networkSchema = z.strictObject({
   id,
@@ -288,10 +282,12 @@ export const journeySchema = z
     /** Whether the film ends with a line that names the sources. */
     creditLine: z.boolean().default(false),
     networks: z.array(networkSchema).max(LIMITS.networks).default([]),
-    /** The view with which the film begins. */
+    /** The view with which the film begins, unless a shot does. */
     camera: viewSchema,
-    /** The views that follow it, in any order. */
-    views: z.array(viewAtMomentSchema).max(LIMITS.views).default([]),
+    /** How the camera films where no shot says so. */
+    plan: planSchema.prefault({}),
+    /** What the camera films, in any order. */
+    shots: z.array(shotSchema).max(LIMITS.shots).default([]),
     /** Titles and readouts, from the lowest to the uppermost. */
     captions: z.array(captionSchema).max(LIMITS.captions).default([]),
     measures: measuresSchema.prefault({}),
@@ -330,7 +326,7 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
   })
   const uniqueIds = (
     list: readonly { id: string }[],
-    field: 'sheets' | 'areas' | 'networks' | 'travellers' | 'views' | 'captions' | 'landmarks' | 'notes' | 'audio',
+    field: 'sheets' | 'areas' | 'networks' | 'travellers' | 'shots' | 'captions' | 'landmarks' | 'notes' | 'audio',
     what: string,
   ) => {
     const seen = new Set<string>()
@@ -343,7 +339,7 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
   uniqueIds(journey.areas, 'areas', 'area')
   uniqueIds(journey.networks, 'networks', 'network')
   uniqueIds(journey.travellers, 'travellers', 'traveller')
-  uniqueIds(journey.views, 'views', 'view')
+  uniqueIds(journey.shots, 'shots', 'shot')
   uniqueIds(journey.captions, 'captions', 'caption')
   uniqueIds(journey.landmarks, 'landmarks', 'landmark')
   uniqueIds(journey.notes, 'notes', 'note')
@@ -355,10 +351,35 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
     if (moment && 'stop' in moment && !journey.travellers.some(({ visits }) => visits.some((visit) => visit.stop === moment.stop)))
       complain([...path, 'stop'], `names the stop "${moment.stop}", which nobody visits`)
   }
+  const checkShot = (shot: Shot, path: PropertyKey[]) => {
+    const { travellers } = journey
+    switch (shot.kind) {
+      case 'free':
+      case 'overview':
+        return
+      case 'leg':
+        if (!travellers.some(({ legs }) => legs.some(({ id }) => id === shot.leg)))
+          complain([...path, 'leg'], `names the leg "${shot.leg}", which is not in the journey`)
+        return
+      case 'close-up':
+        return checkMoment({ at: 'arrival', stop: shot.stop, offset: 0 }, path)
+      case 'chase':
+        shot.travellers.forEach((id, i) => {
+          if (!travellers.some((traveller) => traveller.id === id))
+            complain([...path, 'travellers', i], `names the traveller "${id}", who is not in the journey`)
+        })
+        return
+      default:
+        return shot satisfies never
+    }
+  }
   const checkSpan = (shown: Span | null, path: PropertyKey[]) => {
     for (const end of ['from', 'to'] as const) checkMoment(shown?.[end], [...path, 'shown', end])
   }
-  journey.views.forEach(({ at }, i) => checkMoment(at, ['views', i, 'at']))
+  journey.shots.forEach((shot, i) => {
+    checkMoment(shot.at, ['shots', i, 'at'])
+    checkShot(shot, ['shots', i])
+  })
   journey.notes.forEach(({ at }, i) => checkMoment(at, ['notes', i, 'at']))
   journey.sheets.forEach((sheet, i) => {
     checkSpan(sheet.shown, ['sheets', i])
@@ -410,7 +431,6 @@ export type TrackCourse = Extract<CourseShape, { kind: 'track' }>
 export type NetworkCourse = Extract<CourseShape, { kind: 'network' }>
 export type Network = z.output<typeof networkSchema>
 export type NetworkMode = (typeof NETWORK_MODES)[number]
-export type ViewAtMoment = z.output<typeof viewAtMomentSchema>
 export type VehicleChoice = z.output<typeof vehicleSchema>
 export type Carried = z.output<typeof carriedSchema>
 export type VehicleChange = z.output<typeof vehicleChangeSchema>

@@ -17,7 +17,7 @@ export const LIMITS = {
   vias: 50,
   /** Changes of the vehicle on one leg. */
   changes: 20,
-  views: 200,
+  shots: 200,
   captions: 20,
   fonts: 12,
   landmarks: 100,

@@ -1,8 +1,10 @@
 /** The camera in the lens and on the pace strip, and films of several formats, in the real interface. */
 import { describe, expect, it } from 'vitest'
 import { projectionOf } from '#core/camera/projection'
+import type { View } from '#core/camera/view'
 import type { Point } from '#core/geometry/point'
-import { setCamera } from '#core/edits/views'
+import type { Journey } from '#core/journey/schema'
+import { setCamera } from '#core/edits/shots'
 import { useDemoPage } from '../support/demo-page'
 
 const demo = useDemoPage()
@@ -12,6 +14,12 @@ async function goTo(seconds: number): Promise<void> {
   const strip = demo.page.getByTestId('pace-strip')
   const perSecond = (await strip.evaluate((element) => element.clientWidth - 44)) / 24
   await strip.click({ position: { x: 22 + seconds * perSecond, y: 8 } })
+}
+
+/** The view of a journey's only shot, which is of one's own. */
+function viewOf({ shots }: Journey): View | undefined {
+  const [shot] = shots
+  return shot?.kind === 'free' ? shot.view : undefined
 }
 
 async function dragOnStage(from: Point, to: Point): Promise<void> {
@@ -29,15 +37,15 @@ describe('a view', () => {
     const { page } = demo
     await goTo(12)
     await page.keyboard.press('v')
-    await page.getByTestId('pace-view').waitFor()
+    await page.getByTestId('pace-shot').waitFor()
     const before = await demo.stored()
-    expect(before.views).toHaveLength(1)
+    expect(before.shots).toHaveLength(1)
     // It begins as what was seen there.
-    expect(before.views[0]!.view).toEqual(before.camera)
+    expect(viewOf(before)).toEqual(before.camera)
     await page.keyboard.down('Shift')
     await dragOnStage({ x: 200, y: 300 }, { x: 140, y: 200 })
     await page.keyboard.up('Shift')
-    const turned = (await demo.stored()).views[0]!.view
+    const turned = viewOf(await demo.stored())!
     expect(turned.bearing).toBeCloseTo(21, 0)
     expect(turned.pitch).toBeCloseTo(35, 0)
     const { camera } = await demo.stored()
@@ -47,53 +55,53 @@ describe('a view', () => {
     const k = 1920 / (await page.getByTestId('stage').boundingBox())!.width
     const held = projectionOf(turned, reference).toGround({ x: 200 * k, y: 350 * k })!
     await dragOnStage({ x: 200, y: 350 }, { x: 320, y: 300 })
-    const moved = projectionOf((await demo.stored()).views[0]!.view, reference).toScreen(held)
+    const moved = projectionOf(viewOf(await demo.stored())!, reference).toScreen(held)
     expect(moved.x).toBeCloseTo(320 * k, -1)
     expect(moved.y).toBeCloseTo(300 * k, -1)
-    const { zoom } = (await demo.stored()).views[0]!.view
+    const { zoom } = viewOf(await demo.stored())!
     await page.mouse.wheel(0, -300)
-    expect((await demo.stored()).views[0]!.view.zoom).toBeGreaterThan(zoom * 1.2)
+    expect(viewOf(await demo.stored())!.zoom).toBeGreaterThan(zoom * 1.2)
   })
 
   it('is set in figures, straightened, and removed; all of it can be undone', async () => {
     const { page } = demo
     await goTo(12)
     await page.getByTestId('keep-view').click()
-    const tilt = page.getByTestId('view-pitch').locator('input').last()
+    const tilt = page.getByLabel('Tilt', { exact: true }).last()
     await tilt.fill('48')
     await tilt.press('Enter')
-    const view = async () => (await demo.stored()).views[0]?.view
+    const view = async () => viewOf(await demo.stored())
     expect((await view())!.pitch).toBe(48)
     await page.getByTestId('straighten-view').click()
     expect((await view())!.pitch).toBe(0)
-    await page.getByTestId('remove-view').click()
-    expect((await demo.stored()).views).toEqual([])
+    await page.getByTestId('remove-shot').click()
+    expect((await demo.stored()).shots).toEqual([])
     for (let i = 0; i < 2; i++) await page.keyboard.press('Control+z')
     expect((await view())!.pitch).toBe(48)
     for (let i = 0; i < 2; i++) await page.keyboard.press('Control+z')
-    expect((await demo.stored()).views).toEqual([])
+    expect((await demo.stored()).shots).toEqual([])
   })
 
   it('is moved along the pace strip by dragging and by keys, and deleted there', async () => {
     const { page } = demo
     await goTo(12)
     await page.keyboard.press('v')
-    const mark = page.getByTestId('pace-view')
-    const start = async () => page.evaluate(() => document.querySelector('[data-testid="pace-view"]')!.getAttribute('aria-label')!)
-    expect(await start()).toContain('at 12.00 seconds')
-    const box = (await mark.locator('.mark').boundingBox())!
+    const mark = page.getByTestId('pace-shot')
+    const start = async () => page.evaluate(() => document.querySelector('[data-testid="pace-shot"]')!.getAttribute('aria-label')!)
+    expect(await start()).toContain('there at 12.00 seconds')
+    const box = (await mark.locator('.bar').boundingBox())!
     const perSecond = (await page.getByTestId('pace-strip').evaluate((element) => element.clientWidth - 44)) / 24
     await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
     await page.mouse.down()
     await page.mouse.move(box.x + box.width / 2 + 2 * perSecond, box.y + box.height / 2, { steps: 5 })
     await page.mouse.up()
-    expect(Number(/at ([\d.]+) seconds/.exec(await start())![1])).toBeCloseTo(14, 0)
+    expect(Number(/there at ([\d.]+) seconds/.exec(await start())![1])).toBeCloseTo(14, 0)
     const dragged = await start()
     await mark.focus()
     await page.keyboard.press('ArrowLeft')
     expect(await start()).not.toBe(dragged)
     await page.keyboard.press('Delete')
-    expect((await demo.stored()).views).toEqual([])
+    expect((await demo.stored()).shots).toEqual([])
   })
 
   it('that is still on its way is changed at its end', async () => {

@@ -19,8 +19,16 @@ import { coversFrame, fillingView } from '#core/sheet/framing'
 import { sharpness } from '#core/frame/sharpness'
 import { VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { EVERY_COURSE } from '../support/every-kind'
-import { demo, journeyOver, paperSheet } from '../support/journeys'
-import { asVersion5, asVersion6, asVersion8, withoutVersion7, withoutVersion9 } from '../support/old-documents'
+import { demo, journeyOver, movingDemo, paperSheet } from '../support/journeys'
+import {
+  asVersion5,
+  asVersion6,
+  asVersion8,
+  asVersion9,
+  withoutVersion10,
+  withoutVersion7,
+  withoutVersion9,
+} from '../support/old-documents'
 
 /** The demo as plain data with one field, named by its path, set to something else (or taken away). */
 function broken(path: string, value?: unknown): unknown {
@@ -99,6 +107,11 @@ describe('reading a journey', () => {
     expect(() => parseJourney({ ...asVersion8(demo()), shareExponent: 3 })).toThrow(/share\.exponent/)
   })
 
+  it('takes what version 9 wrote: views are shots of one’s own', () => {
+    expect(parseJourney(asVersion9(movingDemo()))).toEqual(withoutVersion10(movingDemo()))
+    expect(() => parseJourney({ ...asVersion9(movingDemo()), views: [{ id: 'a' }] })).toThrow(/shots\[0\]\.at/)
+  })
+
   it('fills in defaults', () => {
     const bare = { ...createJourney('Bare'), stops: [{ id: 'a', name: 'A', at: { x: 1, y: 2 } }] }
     expect(parseJourney(JSON.parse(JSON.stringify(bare))).stops[0]!.pin).toMatchObject({ shape: 'lantern', colour: '#d8412f', size: 64 })
@@ -106,7 +119,7 @@ describe('reading a journey', () => {
 
   it.each<[what: string, path: string, value: unknown, message: RegExp]>([
     ['another format', 'format', 'something', /field "format" should be "zephyrine-journey"/],
-    ['a later version', 'version', 10, /field "version" is 10, and this Zephyrine reads versions 1 to 9/],
+    ['a later version', 'version', 11, /field "version" is 11, and this Zephyrine reads versions 1 to 10/],
     ['a missing version', 'version', undefined, /field "version" is missing/],
     [
       'a visit to nowhere',

@@ -8,7 +8,7 @@ import { frameAt, withTracing } from '#core/frame/frame-at'
 import { compileSpan, visibilityAt } from '#core/frame/span'
 import { geoOfSheet, groundGeo } from '#core/geo/ground'
 import { createJourney } from '#core/journey/create'
-import { setCamera } from '#core/edits/views'
+import { setCamera } from '#core/edits/shots'
 import { parseJourney } from '#core/journey/parse'
 import type { Journey, Sheet } from '#core/journey/schema'
 import { areaSchema, sheetSchema } from '#core/journey/schema'
@@ -433,7 +433,7 @@ describe('a journey of version 1', () => {
       creditLine: undefined,
     }
     const read = parseJourney(JSON.parse(JSON.stringify(old)))
-    expect(read).toMatchObject({ version: 9, views: [], ground: { colour: '#102030', edge: 'plain' }, areas: [], creditLine: false })
+    expect(read).toMatchObject({ version: 10, shots: [], ground: { colour: '#102030', edge: 'plain' }, areas: [], creditLine: false })
     expect(read.sheets[0]).toMatchObject({ id: 'sheet', place: { x: 0, y: 0, scale: 1, rotation: 0 }, wash: { blur: 3, tint: null } })
     expect(() => parseJourney({ ...JSON.parse(JSON.stringify(old)), sheets: 'none' })).toThrow(/sheets/)
   })

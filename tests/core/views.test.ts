@@ -12,9 +12,11 @@ import { pointAt } from '#core/geometry/course'
 import { editLeg } from '#core/edits/legs'
 import { setFrame } from '#core/edits/journey'
 import { parseJourney } from '#core/journey/parse'
-import type { Journey, ViewAtMoment } from '#core/journey/schema'
+import type { Journey, ShotOf } from '#core/journey/schema'
+import { shotSchema } from '#core/journey/schema'
 import { setGround } from '#core/edits/sheets'
-import { addView, momentAt, removeView, setCamera } from '#core/edits/views'
+import { addShot, removeShot, setCamera } from '#core/edits/shots'
+import { momentAt } from '#core/frame/span'
 import { removeStop } from '#core/edits/trips'
 import { withGroundMoved } from '#core/edits/ground-move'
 import { frameTime } from '#core/pace/rate'
@@ -29,19 +31,20 @@ const anyView: fc.Arbitrary<View> = fc.record({
   bearing: number(-180, 180),
   pitch: fc.oneof(fc.constant(0), number(0.5, GREATEST_PITCH)),
 })
-const anyPlan: fc.Arbitrary<Pick<Journey, 'camera' | 'views'>> = fc.record({
+const free = (shot: Partial<ShotOf<'free'>>) => shotSchema.parse({ kind: 'free', id: 'a', ...shot })
+const anyPlan: fc.Arbitrary<Pick<Journey, 'camera' | 'shots'>> = fc.record({
   camera: anyView,
-  views: fc.array(
-    fc.record({ offset: number(0, 9), transition: number(0.5, 6), view: anyView }).map(({ offset, transition, view }): ViewAtMoment => ({
-      id: `v${offset}`.replace(/\W/g, '-').slice(0, 30),
-      at: { at: 'start', offset },
-      transition,
-      easing: 'ease-in-out',
-      view,
-    })),
+  shots: fc.array(
+    fc
+      .record({ offset: number(0, 9), transition: number(0.5, 6), view: anyView })
+      .map(({ offset, transition, view }) =>
+        free({ id: `v${offset}`.replace(/\W/g, '-').slice(0, 30), at: { at: 'start', offset }, transition, view }),
+      ),
     { maxLength: 4 },
   ),
 })
+
+const zoomOf = (shot: Journey['shots'][number]) => (shot.kind === 'free' ? shot.view.zoom : NaN)
 
 describe('a projection', () => {
   it('and its inverse agree to a millionth of a pixel', () => {
@@ -155,9 +158,10 @@ describe('views at moments', () => {
 
   it('are wholly reached when their transition is over', () => {
     const view = { centre: { x: 3000, y: 1500 }, zoom: 1.2, bearing: 40, pitch: 50 }
-    const compiled = compile(addView(trip, { id: 'a', at: { at: 'start', offset: 2 }, transition: 3, easing: 'linear', view }))
+    const compiled = compile(addShot(trip, free({ id: 'a', at: { at: 'start', offset: 2 }, transition: 3, easing: 'linear', view })))
     expect(viewAt(compiled, 1.9)).toBe(trip.camera)
-    expect(viewAt(compiled, 5)).toBe(view)
+    expect(viewAt(compiled, 5)).toEqual(view)
+    expect(viewAt(compiled, 7)).toBe(viewAt(compiled, 5))
     expect(viewAt(compiled, 3.5)).toMatchObject({ bearing: 20, pitch: 25 })
   })
 
@@ -167,22 +171,25 @@ describe('views at moments', () => {
       { ...trip.camera, bearing: -170 },
     ]
     const compiled = compile(
-      addView(setCamera(trip, from), { id: 'a', at: { at: 'start', offset: 0 }, transition: 2, easing: 'linear', view: to }),
+      addShot(setCamera(trip, from), free({ id: 'a', at: { at: 'start', offset: 0 }, transition: 2, easing: 'linear', view: to })),
     )
     expect(Math.abs(viewAt(compiled, 1).bearing)).toBeCloseTo(180, 6)
   })
 
   it('move along with the pace when they are tied to a stop', () => {
-    const tied = addView(trip, {
-      id: 'a',
-      at: { at: 'departure', stop: 's1', offset: 0.5 },
-      transition: 1,
-      easing: 'linear',
-      view: trip.camera,
-    })
+    const tied = addShot(
+      trip,
+      free({
+        id: 'a',
+        at: { at: 'departure', stop: 's1', offset: 0.5 },
+        transition: 1,
+        easing: 'linear',
+        view: trip.camera,
+      }),
+    )
     const start = (journey: Journey) => {
       const compiled = compile(journey)
-      return compiled.views.moves[0]!.start - compiled.travellers[0]!.visits[1]!.leave
+      return compiled.views.shots[0]!.start - compiled.travellers[0]!.visits[1]!.leave
     }
     expect(start(tied)).toBeCloseTo(0.5, 9)
     expect(start(editLeg(tied, 'l1', { travel: 1 }))).toBeCloseTo(0.5, 9)
@@ -207,26 +214,32 @@ describe('views at moments', () => {
 
   it('are scaled with the frame, move with the ground, and go with their stop', () => {
     const view = { centre: { x: 100, y: 200 }, zoom: 0.5, bearing: 10, pitch: 20 }
-    const journey = addView(demo(), { id: 'a', at: { at: 'arrival', stop: 'lampwick', offset: 0 }, transition: 1, easing: 'linear', view })
+    const journey = addShot(
+      demo(),
+      free({ id: 'a', at: { at: 'arrival', stop: 'lampwick', offset: 0 }, transition: 1, easing: 'linear', view }),
+    )
     const square = setFrame(journey, { width: 1080, height: 1080, rate: '30/1' })
-    expect(square.views[0]!.view.zoom / view.zoom).toBeCloseTo(square.camera.zoom / journey.camera.zoom, 9)
+    expect(zoomOf(square.shots[0]!) / view.zoom).toBeCloseTo(square.camera.zoom / journey.camera.zoom, 9)
     const doubled = withGroundMoved(journey, ({ x, y }) => ({ x: 2 * x + 5, y: 2 * y }))
-    expect(doubled.views.at(-1)!.view).toEqual({ ...view, centre: { x: 205, y: 400 }, zoom: 0.25 })
+    expect(doubled.shots.at(-1)).toMatchObject({ view: { ...view, centre: { x: 205, y: 400 }, zoom: 0.25 } })
     const without = removeStop(journey, 'lampwick', 'traveller')
-    expect(without.views.some(({ id }) => id === 'a')).toBe(false)
+    expect(without.shots.some(({ id }) => id === 'a')).toBe(false)
     expect(() => parseJourney(without)).not.toThrow()
-    expect(removeView(journey, 'a').views).toEqual(demo().views)
+    expect(removeShot(journey, 'a').shots).toEqual(demo().shots)
   })
 
   it('are refused where they name a stop that nobody visits', () => {
-    const lost = addView(trip, {
-      id: 'a',
-      at: { at: 'arrival', stop: 'nowhere', offset: 0 },
-      transition: 1,
-      easing: 'linear',
-      view: trip.camera,
-    })
-    expect(() => parseJourney(lost)).toThrow(/views\[0\]\.at\.stop: names the stop "nowhere"/)
+    const lost = addShot(
+      trip,
+      free({
+        id: 'a',
+        at: { at: 'arrival', stop: 'nowhere', offset: 0 },
+        transition: 1,
+        easing: 'linear',
+        view: trip.camera,
+      }),
+    )
+    expect(() => parseJourney(lost)).toThrow(/shots\[0\]\.at\.stop: names the stop "nowhere"/)
   })
 })
 

@@ -1,9 +1,24 @@
 import type { Journey } from '#core/journey/schema'
-import { soundsSchema } from '#core/journey/schema'
+import { planSchema, soundsSchema } from '#core/journey/schema'
+
+/** A journey as it could be before version 10: the camera has views of one's own alone, and no plan. */
+export const withoutVersion10 = (journey: Journey): Journey => ({
+  ...journey,
+  plan: planSchema.parse({}),
+  shots: journey.shots.flatMap((shot) => (shot.kind === 'free' ? [{ ...shot, orbit: 0, dolly: null }] : [])),
+})
+
+/** A document of the present version as version 9 would have written it. */
+export function asVersion9(document: unknown): Record<string, unknown> {
+  type Fields = Record<string, unknown>
+  const { plan, shots, ...rest } = JSON.parse(JSON.stringify(document)) as Fields & { shots: Fields[] }
+  void plan
+  return { ...rest, version: 9, views: shots.map(({ id, at, transition, easing, view }) => ({ id, at, transition, easing, view })) }
+}
 
 /** A journey as it could be before version 9: times shared out by length, legs travelled without marks, nothing held, noted or heard. */
 export const withoutVersion9 = (journey: Journey): Journey => ({
-  ...journey,
+  ...withoutVersion10(journey),
   share: { by: 'distance', exponent: journey.share.exponent },
   legSeconds: null,
   notes: [],
@@ -24,7 +39,7 @@ export const withoutVersion9 = (journey: Journey): Journey => ({
 /** A document of the present version as version 8 would have written it. */
 export function asVersion8(document: unknown): Record<string, unknown> {
   type Fields = Record<string, unknown>
-  const { share, legSeconds, notes, audio, sounds, stops, travellers, ...rest } = JSON.parse(JSON.stringify(document)) as Fields & {
+  const { share, legSeconds, notes, audio, sounds, stops, travellers, ...rest } = asVersion9(document) as Fields & {
     share: { exponent: number }
     stops: (Fields & { postcards: Fields[] })[]
     travellers: (Fields & { visits: Fields[]; legs: Fields[] })[]

@@ -11,7 +11,7 @@ import LandmarkDetails from './LandmarkDetails.vue'
 import NoteDetails from './NoteDetails.vue'
 import StopDetails from './StopDetails.vue'
 import OwnPictureDialog from './OwnPictureDialog.vue'
-import ViewDetails from './ViewDetails.vue'
+import ShotDetails from '~/components/camera/ShotDetails.vue'
 
 const emit = defineEmits<{ import: [replaces?: string]; draw: [replaces?: string]; credits: [] }>()
 const editor = useEditor()
@@ -23,7 +23,7 @@ const tabs = computed(() => [
 const OTHERS: Partial<Record<Selection['kind'], string>> = {
   stop: 'Stop',
   leg: 'Leg',
-  view: 'View',
+  shot: 'Shot',
   caption: 'Caption',
   landmark: 'Landmark',
   note: 'Note',
@@ -60,7 +60,11 @@ watch(
     <div ref="body" class="body">
       <StopDetails v-if="editor.selectedStop" :key="editor.selectedStop.id" :stop="editor.selectedStop" />
       <LegDetails v-else-if="editor.selectedLeg" :key="editor.selectedLeg.id" :leg="editor.selectedLeg" />
-      <ViewDetails v-else-if="editor.selection.kind === 'view'" :key="editor.selectedView?.id ?? 'opening'" :entry="editor.selectedView" />
+      <ShotDetails
+        v-else-if="editor.selectedShot || (editor.selection.kind === 'shot' && editor.selection.id === undefined)"
+        :key="editor.selectedShot?.shot.id ?? 'opening'"
+        :entry="editor.selectedShot"
+      />
       <CaptionDetails v-else-if="editor.selectedCaption" :key="editor.selectedCaption.id" :caption="editor.selectedCaption" />
       <LandmarkDetails v-else-if="editor.selectedLandmark" :key="editor.selectedLandmark.id" :landmark="editor.selectedLandmark" />
       <AudioDetails v-else-if="editor.selectedAudio" :key="editor.selectedAudio.id" :piece="editor.selectedAudio" />

@@ -24,6 +24,8 @@ import { usePhotos } from '~/stores/photos'
 import { useStage } from '~/stores/stage'
 import { useTracks } from '~/stores/tracks'
 import CaptionList from '~/components/text/CaptionList.vue'
+import CameraPlan from '~/components/camera/CameraPlan.vue'
+import { TEMPERAMENT_NAMES } from '~/components/camera/shot-names'
 import FilmSection from './FilmSection.vue'
 import ItineraryList from './ItineraryList.vue'
 import JourneyPace from './JourneyPace.vue'
@@ -87,6 +89,14 @@ function another() {
   editor.chooseTraveller(id)
   stage.setTool('stop')
 }
+
+/** How the camera films, in a word, and whether anything is amiss. */
+const cameraNote = computed(() => {
+  const { plan, shots } = journey.value
+  const amiss = camera.checks.length > 0 ? `, ${camera.checks.length} to look at` : ''
+  const byHand = shots.length === 1 ? '1 shot' : `${shots.length} shots`
+  return `${plan.temperament === null ? byHand : TEMPERAMENT_NAMES[plan.temperament].toLowerCase()}${amiss}`
+})
 
 /** What to do next: only the first thing missing, in the order of the work. */
 const next = computed(() => {
@@ -187,7 +197,8 @@ const next = computed(() => {
       <v-btn size="small" variant="outlined" @click="emit('credits')">Credits …</v-btn>
     </div>
 
-    <FoldedSection class="networks" title="Looks" note="of the whole journey"><LookList /></FoldedSection>
+    <FoldedSection v-if="journey.stops.length > 0" class="networks" title="Camera" :note="cameraNote"><CameraPlan /></FoldedSection>
+    <FoldedSection :class="{ networks: journey.stops.length === 0 }" title="Looks" note="of the whole journey"><LookList /></FoldedSection>
     <FoldedSection title="Titles and readouts" :note="journey.captions.length > 0 ? String(journey.captions.length) : 'none'"
       ><CaptionList
     /></FoldedSection>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { frameCorners } from '#core/camera/projection'
 import type { CompiledLeg, CompiledTraveller } from '#core/frame/compile'
 import { inkLengthAt } from '#core/frame/ink-at'
 import type { Course } from '#core/geometry/course'
@@ -16,15 +15,16 @@ import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { useCamera } from '~/stores/camera'
 import { useStage } from '~/stores/stage'
+import CameraOverlay from '~/components/camera/CameraOverlay.vue'
 import CourseOverlay from './CourseOverlay.vue'
 import CardOverlay from './CardOverlay.vue'
 import LabelOverlay from './LabelOverlay.vue'
 import LandmarkOverlay from './LandmarkOverlay.vue'
 import NetworkOverlay from './NetworkOverlay.vue'
 import type { StageSpace } from './stage-space'
-import { draggedBy, groundTransform, perPixel, placeOnStage, tiltedCourse, toStage } from './stage-space'
+import { draggedBy, groundTransform, perPixel, tiltedCourse, toStage } from './stage-space'
 
-/** Handles over the picture: planned lines, stops, bends and nodes, and on the table the outline of the frame. */
+/** Handles over the picture: planned lines, stops, bends and nodes, and on the table what the camera sees. */
 const props = defineProps<{ space: StageSpace; size: { width: number; height: number } }>()
 
 const editor = useEditor()
@@ -103,12 +103,6 @@ const planned = computed(() => (editor.itinerary ? plannedOf(editor.itinerary) :
 
 const middleOf = (leg: CompiledLeg): Point => toStage(props.space, pointAt(leg.course, leg.course.length / 2))
 
-/** The outline of the camera's view on the table, as SVG path data. */
-const outline = computed(() => {
-  const corners = frameCorners(camera.projection).map((corner) => placeOnStage(props.space, corner))
-  return `M${corners.join('L')}Z`
-})
-
 /** Drags something on the ground: `apply` gets its new position. */
 function drag(event: PointerEvent, from: Point, apply: (to: Point) => void) {
   event.stopPropagation()
@@ -149,10 +143,7 @@ const selectLeg = (id: string, more = false) => (more ? editor.selectAlso({ kind
 
 <template>
   <svg class="overlay" :class="{ placing: stage.tool !== 'select' }" :viewBox="`0 0 ${size.width} ${size.height}`">
-    <g v-if="stage.mode === 'table'" class="outline">
-      <path fill-rule="evenodd" :d="`M0 0H${size.width}V${size.height}H0Z${outline}`" />
-      <path class="edge" :d="outline" />
-    </g>
+    <CameraOverlay v-if="stage.mode === 'table'" :space="space" :size="size" />
 
     <g :transform="transform">
       <g v-for="{ leg, ahead } in hinted" :key="leg.leg.id" class="leg other">
@@ -242,14 +233,6 @@ const selectLeg = (id: string, more = false) => (more ? editor.selectAlso({ kind
   overflow: hidden;
   pointer-events: none;
 }
-.outline path {
-  fill: rgba(13, 21, 34, 0.38);
-}
-.outline .edge {
-  fill: none;
-  stroke: #fdf8ec;
-  stroke-width: 1.5;
-}
 path.under,
 path.planned,
 path.hit {
@@ -287,14 +270,14 @@ path.hit {
   pointer-events: stroke;
   cursor: pointer;
 }
-.handle {
+:deep(.handle) {
   pointer-events: auto;
   cursor: move;
 }
 .placing :deep(.grip),
 .placing :deep(.pull),
 .placing .hit,
-.placing .handle {
+.placing :deep(.handle) {
   pointer-events: none;
 }
 .grab {

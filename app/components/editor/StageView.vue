@@ -32,6 +32,7 @@ import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
 import { useTracks } from '~/stores/tracks'
+import GuidesOverlay from '~/components/camera/GuidesOverlay.vue'
 import DrawingOverlay from './DrawingOverlay.vue'
 import KeyboardCursor from './KeyboardCursor.vue'
 import ColourPicker from './ColourPicker.vue'
@@ -288,6 +289,7 @@ useEventListener(board, 'wheel', turnWheel, { passive: false })
     >
       <canvas ref="canvas" data-testid="stage-canvas" role="img" aria-label="The journey at the present moment" />
       <SheetOverlay v-if="!playback.playing && (editor.selection.kind === 'sheet' || rubber)" :space="space" :rubber="rubber" />
+      <GuidesOverlay v-if="stage.mode === 'lens'" :guides="stage.guides" :size="size" />
       <StageOverlay v-if="!playback.playing" :space="space" :size="size" />
       <DrawingOverlay v-if="!playback.playing && (stage.tool === 'draw' || stage.tool === 'freehand')" :space="space" />
       <KeyboardCursor v-if="cursor && stage.tool !== 'select'" :at="cursor" />

@@ -6,6 +6,9 @@ import type { FrameRate } from '#core/pace/rate'
 import { FRAME_RATES, frameCount, rateLabel } from '#core/pace/rate'
 import DialogSheet from '~/components/DialogSheet.vue'
 import NumberField from '~/components/fields/NumberField.vue'
+import { setGround } from '#core/edits/sheets'
+import { setPlan } from '#core/edits/shots'
+import type { Journey } from '#core/journey/schema'
 import { ApiError, createJourney } from '~/services/api'
 
 /** Asks for frame size, frame rate and length at the start. All can be changed later. */
@@ -33,13 +36,18 @@ watch(open, (isOpen) => {
   problem.value = ''
 })
 
+/** With a camera that needs no setting up, and stays on the map. */
+const filmingByItself = (journey: Journey): Journey => setPlan(setGround(journey, { edge: 'held' }), 'calm')
+
 async function make() {
   busy.value = true
   problem.value = ''
   const [width, height] = size.value.split('x').map(Number)
   try {
     const record = await createJourney(
-      emptyJourney(name.value.trim() || 'New journey', { width: width!, height: height!, rate: rate.value }, seconds.value),
+      filmingByItself(
+        emptyJourney(name.value.trim() || 'New journey', { width: width!, height: height!, rate: rate.value }, seconds.value),
+      ),
     )
     open.value = false
     emit('made', record.id)

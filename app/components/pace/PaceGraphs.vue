@@ -6,6 +6,7 @@ import type { ECharts, EChartsCoreOption } from 'echarts/core'
 import { init, use } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { COMFORT } from '#core/camera/comfort'
 import { graphsOf } from '#core/frame/graphs'
 import { UNIT_SIGNS } from '#core/frame/metres'
 import { useEditor } from '~/stores/editor'
@@ -14,7 +15,7 @@ import { useStrip } from './use-strip'
 
 use([LineChart, GridComponent, MarkLineComponent, MarkPointComponent, SVGRenderer])
 
-/** How the film moves, as curves under the strip: speed, turning, zoom, and the height of a recorded track. */
+/** How the film moves, as curves under the strip: speed, turning and height of the traveller, and how the camera moves the picture. */
 const editor = useEditor()
 const playback = usePlayback()
 const strip = useStrip()
@@ -31,18 +32,26 @@ watch(() => [editor.compiled, editor.itinerary], renew)
 interface Curve {
   name: string
   values: (number | null)[]
+  /** Above it is not pleasant to watch. */
+  limit?: number
   /** How a value is told. */
   tell: (value: number) => string
 }
 const figure = (value: number) => (value >= 100 ? value.toFixed(0) : value >= 10 ? value.toFixed(1) : value.toFixed(2))
 const curves = computed<Curve[]>(() => {
-  const { speed, isMeasured, turning, zoom, height } = graphs.value
+  const { speed, isMeasured, turning, zoom, pan, cameraTurn, height } = graphs.value
   const unit = isMeasured ? UNIT_SIGNS[editor.journey!.measures.unit] : 'px of the map'
   const widest = Math.max(...zoom)
   return [
     { name: 'Speed', values: speed, tell: (v) => `${figure(v)} ${unit} a second` },
     { name: 'Turning', values: turning, tell: (v) => `${v.toFixed(0)}° a second` },
     { name: 'Zoom', values: zoom, tell: (v) => `${((100 * v) / widest).toFixed(0)} % of the closest` },
+    ...(pan.some((v) => v > 0)
+      ? [{ name: 'Picture', values: pan, tell: (v: number) => `${figure(v)} widths a second`, limit: COMFORT.pan }]
+      : []),
+    ...(cameraTurn.some((v) => v > 0)
+      ? [{ name: 'Camera turn', values: cameraTurn, tell: (v: number) => `${v.toFixed(0)}° a second`, limit: COMFORT.turn }]
+      : []),
     ...(height.some((metres) => metres !== null) ? [{ name: 'Height', values: height, tell: (v: number) => `${v.toFixed(0)} m` }] : []),
   ]
 })
@@ -81,7 +90,7 @@ const option = computed<EChartsCoreOption>(() => {
     })),
     xAxis: curves.value.map((_, i) => ({ type: 'value', gridIndex: i, min: 0, max: seconds, axisLabel: { show: false }, axisTick: { show: false }, splitLine: { show: false }, axisLine: { lineStyle: { color: rule } } })), // prettier-ignore
     yAxis: curves.value.map(({ name }, i) => ({ type: 'value', gridIndex: i, min: name === 'Height' ? 'dataMin' : 0, axisLabel: { show: false }, axisTick: { show: false }, splitLine: { show: false } })), // prettier-ignore
-    series: curves.value.map(({ name, values }, i) => ({
+    series: curves.value.map(({ name, values, limit }, i) => ({
       type: 'line',
       name,
       xAxisIndex: i,
@@ -101,7 +110,9 @@ const option = computed<EChartsCoreOption>(() => {
               data: jumps.map((time) => ({ xAxis: time })),
             },
           }
-        : {}),
+        : limit === undefined
+          ? {}
+          : { markLine: { symbol: 'none', silent: true, label: { show: false }, lineStyle: { color: vermilion, type: 'dashed' }, data: [{ yAxis: limit }] } }), // prettier-ignore
     })),
   }
 })

@@ -52,14 +52,14 @@ const seen = computed(() => {
   return { from: from - air, to: from + room.value / perSecond.value + air }
 })
 
-/** What a drag on the strip snaps to: seconds, arrivals and departures, what comes and goes, views, notes, beats, and the play position. */
+/** What a drag on the strip snaps to: seconds, arrivals and departures, what comes and goes, shots, notes, beats, and the play position. */
 const targets = () => {
   const compiled = editor.compiled!
   const moments = compiled.travellers.flatMap(({ visits }) => visits.flatMap(({ arrive, leave }) => [arrive, leave]))
   const bars = laneBars(compiled).flatMap(({ from, to }) => [from, to])
-  const views = compiled.views.moves.flatMap(({ start, end }) => [start, end])
+  const shots = compiled.shots.flatMap(({ start, end }) => [start, end])
   const whole = Array.from({ length: Math.floor(seconds.value) + 1 }, (_, i) => i)
-  return [...whole, ...moments, ...bars, ...views, ...compiled.notes.map(({ time }) => time), ...beatsOf(compiled.journey), playback.time]
+  return [...whole, ...moments, ...bars, ...shots, ...compiled.notes.map(({ time }) => time), ...beatsOf(compiled.journey), playback.time]
 }
 const strip = provideStrip(
   { perSecond, seen },
@@ -283,7 +283,7 @@ const TOGGLES = computed(() => [
 .rider {
   position: absolute;
   left: -17.75px;
-  top: 8px;
+  top: 46px;
 }
 .readout {
   position: absolute;

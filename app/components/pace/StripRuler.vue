@@ -5,18 +5,18 @@ import { editNote } from '#core/edits/notes'
 import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
-import PaceView from './PaceView.vue'
+import CameraLane from '~/components/camera/CameraLane.vue'
 import { useStrip } from './use-strip'
 
-/** The strip's upper edge: seconds, the range that is played over and over, notes, and the camera's views. */
+/** The strip's upper edge: seconds, the range that is played over and over, notes, and the camera's shots. */
 const emit = defineEmits<{ scrub: [event: PointerEvent] }>()
 const editor = useEditor()
 const camera = useCamera()
 const playback = usePlayback()
 const strip = useStrip()
 const { x } = strip
-/** The seconds, and below them the views. */
-const HEIGHT = 44
+/** The seconds, and below them the shots. */
+const HEIGHT = 52
 
 const seconds = computed(() => editor.journey!.seconds)
 /** Ticks that leave room for their figures, at 1, 2, 5, 10, ... seconds; the finest are frames. Only those in sight. */
@@ -84,21 +84,7 @@ function noteKey(event: KeyboardEvent, id: string, time: number) {
       <line y1="16" y2="24" />
       <text y="13">{{ written(tick) }} s</text>
     </g>
-    <template v-if="editor.itinerary!.visits.length > 0">
-      <PaceView
-        :number="0"
-        :selected="editor.selection.kind === 'view' && editor.selection.id === undefined"
-        @select="editor.select({ kind: 'view' })"
-      />
-      <PaceView
-        v-for="(move, i) in editor.compiled!.views.moves"
-        :key="move.id"
-        :move="move"
-        :number="i + 1"
-        :selected="editor.selection.kind === 'view' && move.id === selectedId"
-        @select="editor.select({ kind: 'view', id: move.id })"
-      />
-    </template>
+    <CameraLane v-if="editor.itinerary!.visits.length > 0" :top="25" :height="27" />
     <g
       v-for="{ note, time } in editor.compiled!.notes"
       :key="note.id"

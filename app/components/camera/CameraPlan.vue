@@ -1,0 +1,54 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { onlyPlan, setPlan } from '#core/edits/shots'
+import type { ShotKind, Temperament } from '#core/journey/schema'
+import { TEMPERAMENTS } from '#core/journey/schema'
+import ChoiceRow from '~/components/fields/ChoiceRow.vue'
+import { useCamera } from '~/stores/camera'
+import { useEditor } from '~/stores/editor'
+import CameraChecks from './CameraChecks.vue'
+import { KIND_NAMES, TEMPERAMENT_NAMES } from './shot-names'
+
+/** The camera of the whole film: the plan by which it films by itself, and what is set by hand. */
+const editor = useEditor()
+const camera = useCamera()
+const journey = computed(() => editor.journey!)
+const choices = [...TEMPERAMENTS.map((value) => ({ value, title: TEMPERAMENT_NAMES[value] })), { value: 'none' as const, title: 'None' }]
+const ABOUT: Readonly<Record<Temperament | 'none', string>> = {
+  calm: 'The whole at first and at last, and in between along with the traveller.',
+  lively: 'Close to the traveller, tilted, another way on each leg.',
+  steady: 'One picture of the whole.',
+  none: 'Only the shots that you set.',
+}
+const chosen = computed(() => journey.value.plan.temperament ?? 'none')
+/** What was taken out of the plan, or set instead of it. */
+const changes = computed(() => journey.value.plan.without.length + journey.value.shots.length)
+const kinds = Object.entries(KIND_NAMES).map(([value, title]) => ({ value: value as ShotKind, title }))
+</script>
+
+<template>
+  <ChoiceRow
+    label="Plan"
+    data-testid="camera-plan"
+    :model-value="chosen"
+    :choices="choices"
+    @change="(value) => editor.edit((j) => setPlan(j, value === 'none' ? null : value))"
+  />
+  <p class="quiet">{{ ABOUT[chosen] }}</p>
+  <CameraChecks :checks="camera.checks" />
+  <div class="buttons">
+    <v-menu>
+      <template #activator="{ props: menu }">
+        <v-btn v-bind="menu" size="small" variant="outlined" data-testid="add-shot" :disabled="journey.stops.length === 0"
+          >Add a shot here …</v-btn
+        >
+      </template>
+      <v-list density="compact">
+        <v-list-item v-for="{ value, title } in kinds" :key="value" :title="title" @click="camera.begin(value)" />
+      </v-list>
+    </v-menu>
+    <v-btn v-if="chosen !== 'none' && changes > 0" size="small" variant="outlined" data-testid="only-plan" @click="editor.edit(onlyPlan)"
+      >Drop what is set by hand</v-btn
+    >
+  </div>
+</template>

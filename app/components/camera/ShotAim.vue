@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Shot } from '#core/journey/schema'
+import { nameOfTraveller } from '#core/edits/travellers'
+import { nameOfStop } from '#core/journey/lookup'
+import FieldList from '~/components/fields/FieldList.vue'
+import FieldRow from '~/components/fields/FieldRow.vue'
+import NumberSlider from '~/components/fields/NumberSlider.vue'
+import { useEditor } from '~/stores/editor'
+import { AIM_FIELDS, CHASE_FIELDS } from './shot-fields'
+import { nameOfShot } from './shot-names'
+import ViewFields from './ViewFields.vue'
+import ZoomField from './ZoomField.vue'
+
+/** What a shot looks at, from where, and how near. Emits the changed shot, and what of it has changed. */
+const props = defineProps<{ shot: Shot }>()
+const emit = defineEmits<{ change: [shot: Shot, field: string]; done: [] }>()
+const editor = useEditor()
+
+const journey = computed(() => editor.journey!)
+const stops = computed(() => journey.value.stops.map((stop) => ({ value: stop.id, title: nameOfStop(stop) })))
+const legs = computed(() =>
+  journey.value.travellers.flatMap(
+    (traveller) =>
+    traveller.legs.map(({ id }) => ({ value: id, title: nameOfShot(journey.value, { ...props.shot, kind: 'leg', leg: id } as Shot).replace(/^[^:]*: /, '') })), // prettier-ignore
+  ),
+)
+const travellers = computed(() =>
+  journey.value.travellers.map((traveller) => ({ value: traveller.id, title: nameOfTraveller(journey.value, traveller) })),
+)
+
+/** Changes fields of the shot's own kind. */
+const set = (fields: Record<string, unknown>) => emit('change', { ...props.shot, ...fields } as Shot, Object.keys(fields).join())
+function once(fields: Record<string, unknown>) {
+  set(fields)
+  emit('done')
+}
+const isShifted = computed(() => props.shot.kind !== 'free' && (props.shot.shift.x !== 0 || props.shot.shift.y !== 0))
+</script>
+
+<template>
+  <template v-if="shot.kind === 'free'">
+    <ViewFields :view="shot.view" @change="(view) => set({ view })" @done="emit('done')" />
+  </template>
+  <template v-else>
+    <FieldRow v-if="shot.kind === 'close-up'" v-slot="{ id }" label="Of">
+      <v-select :aria-labelledby="id" :items="stops" :model-value="shot.stop" @update:model-value="(stop) => once({ stop })" />
+    </FieldRow>
+    <FieldRow v-if="shot.kind === 'leg'" v-slot="{ id }" label="Of">
+      <v-select :aria-labelledby="id" :items="legs" :model-value="shot.leg" @update:model-value="(leg) => once({ leg })" />
+    </FieldRow>
+    <FieldRow v-if="shot.kind === 'chase' && travellers.length > 1" v-slot="{ id }" label="Follows">
+      <v-select
+        :aria-labelledby="id"
+        multiple
+        placeholder="all"
+        :items="travellers"
+        :model-value="shot.travellers"
+        @update:model-value="(list) => once({ travellers: [...list] })"
+      />
+    </FieldRow>
+
+    <NumberSlider
+      v-if="shot.kind === 'overview' || shot.kind === 'leg'"
+      label="Fills"
+      :model-value="Math.round(shot.fill * 100)"
+      :min="10"
+      :max="400"
+      unit="%"
+      @change="(percent) => set({ fill: percent / 100 })"
+      @done="emit('done')"
+    />
+    <ZoomField v-else :model-value="shot.zoom" @change="(zoom) => set({ zoom })" @done="emit('done')" />
+    <FieldList :model-value="shot" :fields="AIM_FIELDS" data-testid="shot-aim" @change="set" @done="emit('done')" />
+    <FieldList
+      v-if="shot.kind === 'chase'"
+      :model-value="shot"
+      :fields="CHASE_FIELDS"
+      data-testid="chase-fields"
+      @change="set"
+      @done="emit('done')"
+    />
+    <div v-if="isShifted" class="buttons">
+      <v-btn size="small" variant="outlined" @click="once({ shift: { x: 0, y: 0 } })">Back to the middle</v-btn>
+    </div>
+  </template>
+</template>

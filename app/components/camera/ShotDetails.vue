@@ -1,0 +1,187 @@
+<script setup lang="ts">
+import { mdiArrowLeftRight, mdiContentCut, mdiContentDuplicate, mdiSwapHorizontal } from '@mdi/js'
+import { nanoid } from 'nanoid'
+import { computed } from 'vue'
+import { backToPlan, isOfPlan, putShot, removeShot, reversedShot, setCamera, splitShot, swapShots, addShot } from '#core/edits/shots'
+import type { CompiledShot } from '#core/frame/compile'
+import { frameTime } from '#core/pace/rate'
+import type { Shot, ShotKind } from '#core/journey/schema'
+import { MOTION_NAMES } from '#core/journey/schema'
+import ToolButton from '~/components/editor/ToolButton.vue'
+import FieldRow from '~/components/fields/FieldRow.vue'
+import MomentFields from '~/components/fields/MomentFields.vue'
+import NumberSlider from '~/components/fields/NumberSlider.vue'
+import { useFieldEdits } from '~/composables/use-field-edits'
+import { useCamera } from '~/stores/camera'
+import { useEditor } from '~/stores/editor'
+import { usePlayback } from '~/stores/playback'
+import { useStage } from '~/stores/stage'
+import CameraChecks from './CameraChecks.vue'
+import CameraPlan from './CameraPlan.vue'
+import ShotAim from './ShotAim.vue'
+import ShotMoves from './ShotMoves.vue'
+import ViewFields from './ViewFields.vue'
+import { MOTION_TITLES } from './shot-fields'
+import { KIND_NAMES, nameOfShot } from './shot-names'
+
+/** A shot of the camera, or the view with which the film begins. */
+const props = defineProps<{ entry: CompiledShot | undefined }>()
+const editor = useEditor()
+const camera = useCamera()
+const stage = useStage()
+const playback = usePlayback()
+const { change, done } = useFieldEdits(() => `shot ${props.entry?.shot.id ?? ''}`)
+
+const set = (field: string, shot: Shot) => change(field, (journey) => putShot(journey, shot))
+function setOnce(shot: Shot) {
+  set('once', shot)
+  done()
+}
+const kinds = Object.entries(KIND_NAMES).map(([value, title]) => ({ value: value as ShotKind, title }))
+function become(kind: ShotKind) {
+  show()
+  const made = camera.asKind(props.entry!.shot, kind)
+  if (made) setOnce(made)
+}
+
+const isShown = computed(() => {
+  const { entry } = props
+  return camera.shot?.shot.id === entry?.shot.id && playback.time > (entry?.end ?? 0) - frameTime(1, playback.rate)
+})
+/** Goes to where the camera has got there, unless it is there now. */
+function show() {
+  stage.setMode('lens')
+  if (!isShown.value) playback.goToTime(props.entry?.end ?? 0)
+}
+
+const index = computed(() => editor.compiled!.shots.findIndex(({ shot }) => shot.id === props.entry?.shot.id))
+const neighbour = (by: number) => editor.compiled!.shots[index.value + by]?.shot
+function swap(by: number) {
+  const other = neighbour(by)
+  if (other && editor.edit((journey) => swapShots(journey, props.entry!.shot, other))) editor.select({ kind: 'shot', id: other.id })
+}
+function duplicate() {
+  const { shot, start, until } = props.entry!
+  const id = nanoid(10)
+  if (editor.edit((journey) => addShot(journey, { ...shot, id, at: camera.momentOf((start + until) / 2) })))
+    editor.select({ kind: 'shot', id })
+}
+const canSplit = computed(() => props.entry && playback.time > props.entry.end && playback.time < props.entry.until)
+function split() {
+  const id = nanoid(10)
+  const { shot, start } = props.entry!
+  const at = camera.momentOf(playback.time)
+  if (editor.edit((journey) => splitShot(journey, shot, at, playback.time - start, id))) editor.select({ kind: 'shot', id })
+}
+function remove() {
+  if (editor.edit((journey) => removeShot(journey, props.entry!.shot.id))) editor.select({ kind: 'journey' })
+}
+const isChanged = computed(() => {
+  const { entry } = props
+  return entry && !entry.isPlanned && isOfPlan(entry.shot.id) && editor.journey!.plan.temperament !== null
+})
+
+const motions = MOTION_NAMES.map((value) => ({ value, title: MOTION_TITLES[value] }))
+const checks = computed(() => camera.checks.filter(({ shot }) => shot === props.entry?.shot.id))
+</script>
+
+<template>
+  <div>
+    <h2>{{ entry ? nameOfShot(editor.journey!, entry.shot) : 'Opening view' }}</h2>
+    <p class="quiet">
+      <template v-if="entry?.isPlanned">Planned. What you change here is kept when the plan is made anew. </template>
+      Drag the map in the lens to move it, turn the wheel to zoom, drag with Shift to turn and tilt.
+    </p>
+    <CameraChecks v-if="checks.length > 0" :checks="checks" />
+    <div v-if="!isShown" class="buttons">
+      <v-btn size="small" variant="outlined" data-testid="show-shot" @click="show">Show it</v-btn>
+    </div>
+
+    <template v-if="!entry">
+      <ViewFields
+        :view="editor.journey!.camera"
+        @change="(view, field) => change(field, (journey) => setCamera(journey, view))"
+        @done="done"
+      />
+      <CameraPlan />
+    </template>
+    <template v-else>
+      <FieldRow v-slot="{ id }" label="Shot">
+        <v-select
+          :aria-labelledby="id"
+          data-testid="shot-kind"
+          :items="kinds"
+          :model-value="entry.shot.kind"
+          @update:model-value="(kind) => become(kind)"
+        />
+      </FieldRow>
+      <ShotAim :shot="entry.shot" @change="(shot, field) => set(field, shot)" @done="done" />
+
+      <h3>When</h3>
+      <MomentFields label="Starts at" :model-value="entry.shot.at" @change="(at) => set('moment', { ...entry!.shot, at })" @done="done" />
+      <NumberSlider
+        label="Takes"
+        data-testid="shot-transition"
+        :model-value="entry.shot.transition"
+        :min="0"
+        :max="20"
+        :step="0.1"
+        :precision="1"
+        unit="s"
+        @change="(transition) => set('transition', { ...entry!.shot, transition })"
+        @done="done"
+      />
+      <p v-if="entry.shot.transition === 0" class="quiet">A cut: the camera is there at once.</p>
+      <FieldRow v-else v-slot="{ id }" label="Pace">
+        <v-select
+          :aria-labelledby="id"
+          :items="motions"
+          :model-value="entry.shot.easing"
+          @update:model-value="(easing) => setOnce({ ...entry!.shot, easing })"
+        />
+      </FieldRow>
+
+      <h3>Camera moves</h3>
+      <ShotMoves :shot="entry.shot" @change="(shot, field) => set(field, shot)" @done="done" />
+
+      <div class="tools" role="group" aria-label="This shot">
+        <ToolButton
+          :icon="mdiContentCut"
+          label="Split at the play position"
+          data-testid="split-shot"
+          :disabled="!canSplit"
+          @click="split"
+        />
+        <ToolButton :icon="mdiContentDuplicate" label="Duplicate" data-testid="duplicate-shot" @click="duplicate" />
+        <ToolButton
+          :icon="mdiSwapHorizontal"
+          label="Swap start and end of its motion"
+          data-testid="reverse-shot"
+          :disabled="entry.shot.orbit === 0 && entry.shot.dolly === null"
+          @click="setOnce(reversedShot(entry.shot))"
+        />
+        <ToolButton
+          :icon="mdiArrowLeftRight"
+          label="Exchange with the next shot"
+          data-testid="swap-shot"
+          :disabled="!neighbour(1)"
+          @click="swap(1)"
+        />
+      </div>
+      <div class="buttons">
+        <v-btn v-if="isChanged" size="small" variant="outlined" @click="editor.edit((j) => backToPlan(j, entry!.shot.id))"
+          >Back to the plan</v-btn
+        >
+        <v-btn size="small" variant="outlined" data-testid="remove-shot" @click="remove">Remove this shot</v-btn>
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.tools {
+  display: flex;
+  gap: 2px;
+  margin-top: 10px;
+}
+</style>

@@ -1,0 +1,108 @@
+import type { RateKind, Rates } from '../camera/comfort'
+import { COMFORT, RATE_KINDS, ratesBetween } from '../camera/comfort'
+import { frameCorners, projectionOf } from '../camera/projection'
+import type { View } from '../camera/view'
+import { viewAt } from '../camera/view-track'
+import { frameTime } from '../pace/rate'
+import { groundToSheet, usedPart } from '../sheet/place'
+import type { CompiledJourney } from './compiled'
+import { sharpness } from './sharpness'
+import { visibilityAt } from './span'
+
+/** What is amiss with what the camera shows: where it looks beyond the map, magnifies it too much, or moves too fast to be watched with pleasure. */
+
+export type CheckKind = 'edge' | 'soft' | 'fast'
+
+/** A stretch of the film during which something is amiss, and its worst moment. */
+export interface CameraCheck {
+  kind: CheckKind
+  /** In seconds. */
+  from: number
+  to: number
+  worstAt: number
+  /**
+   * How bad it is there: reference pixels by which the frame reaches beyond the map; how many times a map pixel is magnified in the film; or how many
+   * times as fast as is pleasant it is.
+   */
+  worst: number
+  /** What is too fast. */
+  rate?: RateKind
+  /** The id of the shot that the camera is at or on its way to at the worst moment; undefined for the opening view. */
+  shot: string | undefined
+}
+
+/** A magnification that one sees. */
+const SOFT = 1.25
+/** A map that is short of the frame's edge by less is not missed, in reference pixels. */
+const MISSED = 1
+/** No more moments than this are looked at, evenly spread. */
+const MOST = 1200
+/** What is amiss again so soon is one, in seconds. */
+const SOON = 0.25
+
+/** Looks through a film for what is amiss, in the order of the film. */
+export function checkCamera(compiled: CompiledJourney): CameraCheck[] {
+  const moments = cameraMoments(compiled, Math.max(1, Math.ceil(compiled.frames / MOST)))
+  const checks: CameraCheck[] = []
+  /** Adds a moment to the stretch that it belongs to. */
+  const note = (kind: CheckKind, time: number, value: number, rate?: RateKind) => {
+    const last = checks.findLast((check) => check.kind === kind)
+    if (last && time - last.to <= SOON) {
+      last.to = time
+      if (value > last.worst) Object.assign(last, { worst: value, worstAt: time, shot: shotAt(compiled, time) }, rate && { rate })
+    } else checks.push({ kind, from: time, to: time, worstAt: time, worst: value, shot: shotAt(compiled, time), ...(rate && { rate }) })
+  }
+  for (const { time, view, rates } of moments) {
+    const beyond = beyondMap(compiled, view)
+    if (beyond > MISSED) note('edge', time, beyond)
+    const magnified = magnificationAt(compiled, view, time)
+    if (magnified > SOFT) note('soft', time, magnified)
+    const fastest = RATE_KINDS.reduce((a, b) => (rates[b] / COMFORT[b] > rates[a] / COMFORT[a] ? b : a))
+    const excess = rates[fastest] / COMFORT[fastest]
+    if (excess > 1) note('fast', time, excess, fastest)
+  }
+  return checks.sort((a, b) => a.from - b.from)
+}
+
+/** What the camera does, every so many frames; over a cut nothing moves. */
+export function cameraMoments(compiled: CompiledJourney, step: number): { time: number; view: View; rates: Rates }[] {
+  const { frames, journey, reference, shots } = compiled
+  const perFrame = frameTime(1, journey.frame.rate)
+  const cuts = shots.filter(({ start, end }) => end === start).map(({ start }) => start)
+  return Array.from({ length: Math.ceil(frames / step) }, (_, i) => {
+    const time = frameTime(i * step, journey.frame.rate)
+    const view = viewAt(compiled, time)
+    const next = time + perFrame
+    const isCut = cuts.some((cut) => cut > time && cut <= next) || next > compiled.lastTime
+    return { time, view, rates: ratesBetween(view, isCut ? view : viewAt(compiled, next), perFrame, reference) }
+  })
+}
+
+/** The id of the shot that is in force at a time. */
+const shotAt = ({ shots }: CompiledJourney, time: number): string | undefined =>
+  shots.findLast(({ start }) => start <= time + 1e-9)?.shot.id
+
+/** How far the frame reaches beyond the first map, in reference pixels; where it is mirrored there, or is a panel with edges, that is as it should be. */
+function beyondMap({ sheets, journey, reference }: CompiledJourney, view: View): number {
+  const sheet = sheets[0]?.sheet
+  if (!sheet || (journey.ground.edge !== 'plain' && journey.ground.edge !== 'held')) return 0
+  const { left, top, right, bottom } = usedPart(sheet)
+  const projection = projectionOf(view, reference)
+  return Math.max(
+    ...frameCorners(projection).map((corner) => {
+      const { x, y } = groundToSheet(sheet.place, corner)
+      return Math.max(left - x, x - right, top - y, y - bottom) * sheet.place.scale * projection.scaleAt(corner)
+    }),
+  )
+}
+
+/** How many film pixels a map pixel takes in the middle of the frame, of the uppermost map there that covers the others; 0 where there is none. */
+function magnificationAt({ sheets, journey }: CompiledJourney, view: View, time: number): number {
+  const over = sheets.findLast(({ sheet, shown }) => {
+    if (sheet.opacity * visibilityAt(shown, time) <= 0.5) return false
+    const { left, top, right, bottom } = usedPart(sheet)
+    const { x, y } = groundToSheet(sheet.place, view.centre)
+    return x >= left && x <= right && y >= top && y <= bottom
+  })
+  return over && !over.sheet.vector ? 1 / sharpness(over.sheet, view, journey.frame) : 0
+}

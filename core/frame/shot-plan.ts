@@ -1,0 +1,287 @@
+import type { RateKind } from '../camera/comfort'
+import { COMFORT, RATE_KINDS, ratesBetween } from '../camera/comfort'
+import { fittedView } from '../camera/fit'
+import { projectionOf } from '../camera/projection'
+import { smoothed } from '../camera/smoothing'
+import type { View } from '../camera/view'
+import { GREATEST_ZOOM } from '../camera/view'
+import type { ViewTrack } from '../camera/view-track'
+import { SAFE, viewAt } from '../camera/view-track'
+import { clamp } from '../geometry/clamp'
+import type { Point } from '../geometry/point'
+import type { ChaseShot, Moment, ShotKind, Temperament } from '../journey/schema'
+import { shotSchema } from '../journey/schema'
+import type { TimedTrip } from './compile-traveller'
+import { framesPerSecond } from './paths'
+import type { Scene, TimedShot } from './shots'
+import { placeShots, routePoints, seenTrips } from './shots'
+
+/**
+ * The camera that needs no setting up: shots for any journey, by temperament. It is made anew whenever the journey changes, so its shots have names that
+ * stay: what is set by hand takes the place of the shot of the same name.
+ */
+
+/** What the planner must know beside the scene. */
+export interface PlanGround {
+  /** The greatest zoom at which the map is sharp; Infinity where it always is. */
+  sharpZoom: number
+  /** Keeps a view on the map, whether or not the film does. */
+  onMap: (view: View) => View
+  /** Keeps a view where the film's camera may be. */
+  hold: (view: View) => View
+  momentOf: (time: number) => Moment
+}
+
+/** How a temperament films. */
+interface Manner {
+  /** How much closer than the overview it goes. */
+  closeness: number
+  pitches: readonly number[]
+  bearings: readonly number[]
+  /** Whether the camera turns with the road, by turns of legs. */
+  turns: readonly boolean[]
+  lead: number
+  smoothing: number
+  /** Whether it begins with the whole, or at once with the first leg. */
+  opens: boolean
+  /** Legs whose zooms are within this factor are filmed in one; below 1 none are. */
+  alike: number
+  /** Degrees a second round a stop where one rests for long; 0 for none. */
+  orbit: number
+}
+
+const MANNERS: Readonly<Record<Exclude<Temperament, 'steady'>, Manner>> = {
+  calm: { closeness: 1.8, pitches: [18], bearings: [0], turns: [false], lead: 0.35, smoothing: 1.2, opens: true, alike: 1.5, orbit: 0 },
+  lively: {
+    closeness: 2.8,
+    pitches: [48, 34, 52],
+    bearings: [0, -14, 16],
+    turns: [true, false, false],
+    lead: 0.6,
+    smoothing: 0.8,
+    opens: false,
+    alike: 0,
+    orbit: 8,
+  },
+}
+
+/** A map is magnified beyond its own pixels by no more than this. */
+const MOST_MAGNIFIED = 1.25
+/** A view that is hardly closer than the overview is none of its own. */
+const CLOSER = 1.15
+/** What is planned stays this far below the limits of comfort, as it is looked at in steps. */
+const MARGIN = 0.9
+/** The share of the greatest pleasant speed of the picture up to which the camera closes in on a traveller. */
+const PAN = 0.42
+/** Seconds between two looks at how fast the camera moves. */
+const STEP = 0.1
+/** How long the whole is seen at the beginning and the end, in seconds, where there is time. */
+const WHOLE = 0.6
+/** Someone who rests so long is gone round, in seconds. */
+const LONG_REST = 2.6
+const ORBIT_ZOOM = 1.25
+const TRIES = 16
+/** No way to a shot takes longer than so many times what is usual. */
+const SLOWEST = 2.2
+
+/** The shots of a plan; none where nobody goes anywhere. */
+export function plannedShots(temperament: Temperament, scene: Scene, ground: PlanGround): TimedShot[] {
+  const trips = seenTrips(scene)
+  const points = routePoints(trips)
+  if (!trips.some(({ legs }) => legs.length > 0) || points.every(({ x, y }) => x === points[0]!.x && y === points[0]!.y)) return []
+  const whole = overview(points, scene, ground)
+  const steady = [timed(whole('opening'), 0, 0)]
+  if (temperament === 'steady') return named(steady, ground)
+  let manner = MANNERS[temperament]
+  /** By how much longer the way to a shot takes than usual. */
+  const slowness = new Map<string, number>()
+  for (let i = 0; i < TRIES; i++) {
+    const shots = shotsIn(manner, slowness, trips, whole, scene, ground)
+    const worst = worstOf(shots, scene, ground)
+    if (worst.excess <= MARGIN) return named(shots, ground)
+    const slow = slowness.get(worst.way ?? '') ?? 1
+    // First the way on which it is too fast takes longer; then it turns less, then it keeps more distance.
+    if (worst.way !== undefined && slow < SLOWEST) slowness.set(worst.way, slow * clamp(worst.excess / MARGIN + 0.02, 1.1, 1.5))
+    else if (worst.kind === 'turn' && (manner.turns.includes(true) || manner.orbit !== 0)) manner = { ...manner, turns: [false], orbit: 0 }
+    else manner = { ...manner, closeness: 1 + (manner.closeness - 1) * 0.75, pitches: manner.pitches.map((pitch) => pitch * 0.88) }
+  }
+  return named(steady, ground)
+}
+
+/** A shot without a moment; it gets one when all is known. */
+type Sketch = { key: string; shot: Record<string, unknown> & { kind: ShotKind }; zoom: number }
+interface TimedSketch extends Sketch {
+  time: number
+  transition: number
+}
+const timed = (sketch: Sketch, time: number, transition: number): TimedSketch => ({ ...sketch, time, transition })
+
+/** Ids of at most forty letters; legs whose own ids are too long are told apart by numbers. */
+function named(sketches: readonly TimedSketch[], { momentOf }: Pick<PlanGround, 'momentOf'>): TimedShot[] {
+  const taken = new Set<string>()
+  return sketches.map(({ key, shot, time, transition }) => {
+    let id = `plan-${key}`.slice(0, 40)
+    for (let i = 2; taken.has(id); i++) id = `${`plan-${key}`.slice(0, 36)}-${i}`
+    taken.add(id)
+    const rounded = Math.round(transition * 1000) / 1000
+    return { time, shot: shotSchema.parse({ ...shot, id, at: momentOf(time), transition: rounded }) }
+  })
+}
+
+/** The view of the whole, so that it also lies on the map if the trip still has room in the frame. */
+function overview(points: readonly Point[], { reference, opening }: Scene, { onMap }: PlanGround): (key: string) => Sketch {
+  const plain = fittedView(points, { bearing: 0, pitch: 0 }, reference, SAFE, opening.zoom)
+  const held = onMap(plain)
+  const { toScreen } = projectionOf(held, reference)
+  const [x, y] = [0.02 * reference.width, 0.02 * reference.height]
+  const hasRoom = points.every((p) => {
+    const seen = toScreen(p)
+    return seen.x >= x && seen.y >= y && seen.x <= reference.width - x && seen.y <= reference.height - y
+  })
+  const shift = toScreen(plain.centre)
+  const aim = hasRoom && {
+    fill: held.zoom / plain.zoom,
+    shift: { x: clamp(shift.x / reference.width - 0.5, -0.5, 0.5), y: clamp(shift.y / reference.height - 0.5, -0.5, 0.5) },
+  }
+  return (key) => ({ key, shot: { kind: 'overview', ...aim }, zoom: hasRoom ? held.zoom : plain.zoom })
+}
+
+/** A part of the film that one shot may follow: a leg, or all that several travellers do. */
+interface Part {
+  key: string
+  from: number
+  to: number
+  zoom: number
+}
+
+function shotsIn(
+  manner: Manner,
+  slowness: ReadonlyMap<string, number>,
+  trips: readonly TimedTrip[],
+  whole: (key: string) => Sketch,
+  scene: Scene,
+  ground: PlanGround,
+): TimedSketch[] {
+  const opening = whole('opening')
+  const parts = joined(partsOf(trips, opening.zoom, manner, scene, ground), manner.alike, opening.zoom)
+  const seconds = (a: Sketch, b: Sketch) => (slowness.get(b.key) ?? 1) * Math.max(1.3, 1.9 * Math.abs(Math.log2(a.zoom / b.zoom)))
+  const shots: TimedSketch[] = []
+  /** Puts a shot about a moment, so that a share of its transition is before it, and that before it is over; the first one is there at once. */
+  const follow = (sketch: Sketch, moment: number, before: number, latest = Infinity) => {
+    const last = shots.at(-1)
+    if (!last) return void shots.push(timed(sketch, 0, 0))
+    const takes = seconds(last, sketch)
+    const soonest = shots.length === 1 && last.shot.kind === 'overview' ? WHOLE : last.time + last.transition
+    shots.push(timed(sketch, Math.max(soonest, Math.min(moment - before * takes, latest - takes)), takes))
+  }
+  if (manner.opens) follow(opening, 0, 0)
+  parts.forEach((part, i) => {
+    const isWide = part.zoom < CLOSER * opening.zoom
+    const sketch = isWide ? whole(`wide-${part.key}`) : chase(part, i, manner)
+    const before = parts[i - 1]
+    if (!isWide || shots.at(-1)?.shot.kind !== 'overview')
+      follow(sketch, before ? (before.to + part.from) / 2 : part.from, i === 0 ? 0.7 : 0.5)
+    const rest = (parts[i + 1]?.from ?? 0) - part.to
+    if (trips.length === 1 && manner.orbit !== 0 && !isWide && rest >= LONG_REST) follow(round(part, i, manner, sketch), part.to, 0.3)
+  })
+  if (shots.at(-1)!.shot.kind !== 'overview') follow(whole('end'), parts.at(-1)!.to, 0.35, scene.lastTime - WHOLE)
+  return shots
+}
+
+const chase = (part: Part, i: number, { pitches, bearings, turns, lead, smoothing }: Manner): Sketch => ({
+  key: part.key,
+  zoom: part.zoom,
+  shot: {
+    kind: 'chase',
+    zoom: part.zoom,
+    lead,
+    smoothing,
+    turns: turns[i % turns.length],
+    bearing: turns[i % turns.length] ? 0 : bearings[i % bearings.length],
+    pitch: pitches[i % pitches.length],
+  } satisfies Partial<ChaseShot>,
+})
+
+/** Round the stop at which a part ends. It stays with the traveller, who rests there, so that whenever it moves on nothing is lost. */
+const round = (part: Part, i: number, manner: Manner, { shot }: Sketch): Sketch => ({
+  key: `rest-${part.key}`,
+  zoom: part.zoom * ORBIT_ZOOM,
+  shot: {
+    ...shot,
+    zoom: part.zoom * ORBIT_ZOOM,
+    turns: false,
+    bearing: manner.bearings[(i + 1) % manner.bearings.length],
+    orbit: i % 2 === 0 ? manner.orbit : -manner.orbit,
+  } satisfies Partial<Record<keyof ChaseShot, unknown>> & { kind: ShotKind },
+})
+
+/** The legs of one traveller, or the time in which several are on their way; each with how close one can pleasantly be. */
+function partsOf(
+  trips: readonly TimedTrip[],
+  whole: number,
+  { closeness, smoothing }: Manner,
+  scene: Scene,
+  { sharpZoom }: PlanGround,
+): Part[] {
+  const perSecond = framesPerSecond(scene.rate)
+  const speeds = trips.map((trip) => {
+    const { x, y } = scene.pathOf(trip)
+    const [sx, sy] = [smoothed(x, smoothing * perSecond, 'on'), smoothed(y, smoothing * perSecond, 'on')]
+    return sx.map((at, k) => (k > 0 ? Math.hypot(at - sx[k - 1]!, sy[k]! - sy[k - 1]!) * perSecond : 0))
+  })
+  const zoomFor = (from: number, to: number) => {
+    const [a, b] = [Math.floor(from * perSecond), Math.ceil(to * perSecond)]
+    const fastest = Math.max(1e-9, ...speeds.map((of) => of.subarray(a, b + 1).reduce((most, speed) => Math.max(most, speed), 0)))
+    return Math.min(
+      GREATEST_ZOOM / ORBIT_ZOOM,
+      closeness * whole,
+      Math.max(whole, MOST_MAGNIFIED * sharpZoom),
+      (PAN * scene.reference.width) / fastest,
+    )
+  }
+  const [only] = trips
+  if (trips.length === 1)
+    return only!.legs.map(({ leg, depart, arrive }) => ({ key: leg.id, from: depart, to: arrive, zoom: zoomFor(depart, arrive) }))
+  const legs = trips.flatMap((trip) => trip.legs)
+  const [from, to] = [Math.min(...legs.map(({ depart }) => depart)), Math.max(...legs.map(({ arrive }) => arrive))]
+  return [{ key: 'all', from, to, zoom: zoomFor(from, to) }]
+}
+
+/** Parts one after the other that are filmed from about as near become one, from the farthest of them. */
+function joined(parts: readonly Part[], alike: number, whole: number): Part[] {
+  const list: Part[] = []
+  for (const part of parts) {
+    const last = list.at(-1)
+    const both = last && Math.min(last.zoom, part.zoom)
+    const areWide = last && Math.max(last.zoom, part.zoom) < CLOSER * whole
+    if (last && both && (areWide || Math.max(last.zoom, part.zoom) <= alike * both))
+      list[list.length - 1] = { ...last, to: part.to, zoom: both }
+    else list.push(part)
+  }
+  return list
+}
+
+/** The worst moment of some shots: how far it is beyond what is pleasant, in which way, and on the way to which shot, if it is on one. */
+function worstOf(
+  sketches: readonly TimedSketch[],
+  scene: Scene,
+  ground: PlanGround,
+): { excess: number; kind: RateKind; way: string | undefined } {
+  const { lastTime, reference, opening } = scene
+  const views: ViewTrack = { opening, shots: placeShots(named(sketches, ground), scene), reference, hold: ground.hold }
+  const last = sketches.at(-1)!
+  // What is not over when the film ends is not seen to its end.
+  if (last.time + last.transition > lastTime) return { excess: Infinity, kind: 'zoom', way: undefined }
+  const count = Math.ceil(lastTime / STEP)
+  let worst: { excess: number; kind: RateKind; at: number } = { excess: 0, kind: 'pan', at: 0 }
+  let before = viewAt({ views }, 0)
+  for (let i = 1; i <= count; i++) {
+    const now = viewAt({ views }, (lastTime * i) / count)
+    const rates = ratesBetween(before, now, lastTime / count, reference)
+    for (const kind of RATE_KINDS)
+      if (rates[kind] > worst.excess * COMFORT[kind])
+        worst = { excess: rates[kind] / COMFORT[kind], kind, at: (lastTime * (i - 0.5)) / count }
+    before = now
+  }
+  return { ...worst, way: sketches.findLast(({ time, transition }) => worst.at >= time && worst.at <= time + transition)?.key }
+}

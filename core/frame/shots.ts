@@ -1,0 +1,153 @@
+import { fittedView, zoomAbout } from '../camera/fit'
+import { withPointAt } from '../camera/projection'
+import type { View } from '../camera/view'
+import { GREATEST_ZOOM, LEAST_ZOOM } from '../camera/view'
+import type { Look, PlacedShot } from '../camera/view-track'
+import { SAFE } from '../camera/view-track'
+import { wrapDegrees } from '../geometry/angle'
+import { clamp } from '../geometry/clamp'
+import { partsOf } from '../geometry/course'
+import type { Point } from '../geometry/point'
+import type { Size } from '../geometry/size'
+import type { AimedShot, Shot } from '../journey/schema'
+import { cubicBezier, NAMED_CURVES } from '../pace/easing'
+import type { FrameRate } from '../pace/rate'
+import { chaseLook } from './chase'
+import type { TimedTrip } from './compile-traveller'
+import type { Path } from './paths'
+import { framesPerSecond, pathOf } from './paths'
+import type { Motions } from './shot-motion'
+import { motionsOf } from './shot-motion'
+
+/** What shots are made of: the trips with their times, and the frame. */
+export interface Scene {
+  trips: readonly TimedTrip[]
+  opening: View
+  lastTime: number
+  frames: number
+  rate: FrameRate
+  reference: Size
+  /** The path of a trip, which is made once. */
+  pathOf(trip: TimedTrip): Path
+}
+
+export function sceneOf(scene: Omit<Scene, 'pathOf'>): Scene {
+  const known = new Map<TimedTrip, Path>()
+  return {
+    ...scene,
+    pathOf(trip) {
+      const path = known.get(trip) ?? pathOf(trip, scene.frames, scene.rate)
+      known.set(trip, path)
+      return path
+    },
+  }
+}
+
+/** A shot and when the camera leaves for it, in seconds. */
+export interface TimedShot {
+  shot: Shot
+  time: number
+}
+
+/** Makes shots ready to be looked through. Each one's motion lasts until the camera has arrived at the next. */
+export function placeShots(timed: readonly TimedShot[], scene: Scene): PlacedShot[] {
+  const ordered = [...timed].sort((a, b) => a.time - b.time)
+  return ordered.map(({ shot, time }, i) => {
+    const next = ordered[i + 1]
+    const until = Math.max(time, Math.min(scene.lastTime, next ? next.time + next.shot.transition : Infinity))
+    const [x1, y1, x2, y2] = NAMED_CURVES[shot.easing]
+    return {
+      id: shot.id,
+      start: time,
+      end: time + shot.transition,
+      progress: cubicBezier(x1, y1, x2, y2),
+      look: lookOf(shot, time, until, scene),
+    }
+  })
+}
+
+/** @param from @param to when the shot begins and ends, in seconds */
+function lookOf(shot: Shot, from: number, to: number, scene: Scene): Look {
+  const { reference, trips } = scene
+  const motions = motionsOf(shot, shot.kind === 'free' ? shot.view : shot, from, to)
+  const isStill = shot.orbit === 0 && shot.dolly === null
+  switch (shot.kind) {
+    case 'free':
+      return isStill ? still(shot.view) : moving(shot.view, motions)
+    case 'close-up': {
+      const stop = trips.flatMap(({ visits }) => visits).find(({ stop: { id } }) => id === shot.stop)?.stop
+      const view = shifted({ ...scene.opening, ...aimOf(shot), centre: stop?.at ?? scene.opening.centre, zoom: shot.zoom }, shot, reference)
+      return isStill ? still(view) : moving(view, motions)
+    }
+    case 'leg': {
+      const leg = trips.flatMap(({ legs }) => legs).find((entry) => entry.leg.id === shot.leg)
+      return framing(shot, leg ? partsOf(leg.course).flat() : [], motions, { from, to }, scene, [])
+    }
+    case 'overview':
+      return framing(shot, routePoints(seenTrips(scene)), motions, { from, to }, scene, seenTrips(scene).map((trip) => scene.pathOf(trip).at)) // prettier-ignore
+    case 'chase': {
+      const asked = trips.filter(({ traveller, visits }) => shot.travellers.includes(traveller.id) && visits.length > 0)
+      const followed = asked.length > 0 ? asked : seenTrips(scene)
+      if (followed.length === 0) return still(scene.opening)
+      const reel = { from, to, perSecond: framesPerSecond(scene.rate) }
+      return chaseLook(shot, followed.map(scene.pathOf), reel, motions, reference)
+    }
+    default:
+      return shot satisfies never
+  }
+}
+
+/** The trips that are seen in the film; a camera has nothing to look at where nobody goes anywhere. */
+export const seenTrips = ({ trips }: Pick<Scene, 'trips'>): TimedTrip[] =>
+  trips.filter(({ traveller, visits }) => traveller.shown && visits.length > 0)
+
+/** The points of trips that say how far they reach. */
+export const routePoints = (trips: readonly TimedTrip[]): Point[] =>
+  trips.flatMap(({ visits, legs }) => [...visits.map(({ stop }) => stop.at), ...legs.flatMap(({ course }) => partsOf(course).flat())])
+
+const still = (view: View): Look => ({ at: () => view, isStill: true, keeps: [] })
+
+const aimOf = ({ bearing, pitch }: AimedShot) => ({ bearing, pitch })
+
+/** A camera that goes round its middle, or towards it or away. */
+const moving = (view: View, motions: Motions): Look => ({
+  isStill: false,
+  keeps: [],
+  at(time) {
+    const { bearing, pitch, zoomBy } = motions(time)
+    return { ...view, bearing: wrapDegrees(bearing), pitch, zoom: clamp(view.zoom * zoomBy, LEAST_ZOOM, GREATEST_ZOOM) }
+  },
+})
+
+/** How often a camera that goes round something looks how much room that needs. */
+const LOOKS = 36
+
+/** A camera that has something wholly in the frame, from all sides from which it looks at it. */
+function framing(
+  shot: AimedShot & { fill: number },
+  points: readonly Point[],
+  motions: Motions,
+  { from, to }: { from: number; to: number },
+  { opening, reference }: Scene,
+  keeps: Look['keeps'],
+): Look {
+  if (points.length === 0) return still(opening)
+  const filled = shot.fill <= 1 && shot.shift.x === 0 && shot.shift.y === 0 ? keeps : []
+  const whole = (view: View): View => shifted({ ...view, zoom: clamp(view.zoom * shot.fill, LEAST_ZOOM, GREATEST_ZOOM) }, shot, reference)
+  if (shot.orbit === 0 && shot.dolly === null)
+    return { ...still(whole(fittedView(points, shot, reference, SAFE, opening.zoom))), keeps: filled }
+  const middle = motions((from + to) / 2)
+  const fit = fittedView(points, middle, reference, SAFE, opening.zoom)
+  let { zoom } = fit
+  for (let i = 0; i <= LOOKS; i++) {
+    const { bearing, pitch, zoomBy } = motions(from + ((to - from) * i) / LOOKS)
+    zoom = Math.min(zoom, zoomAbout({ centre: fit.centre, bearing, pitch }, points, reference, SAFE) / zoomBy)
+  }
+  return { ...moving(whole({ ...fit, zoom }), motions), keeps: filled }
+}
+
+/** A view moved so that what is in its middle is seen beside it. */
+const shifted = (view: View, { shift }: AimedShot, reference: Size): View =>
+  shift.x === 0 && shift.y === 0
+    ? view
+    : withPointAt(view, reference, view.centre, { x: reference.width * (0.5 + shift.x), y: reference.height * (0.5 + shift.y) })

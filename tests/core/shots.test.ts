@@ -1,0 +1,373 @@
+/** The camera's shots: what they keep in sight, how smoothly they move, and the plans that need no setting up. */
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { discomfort, ratesBetween } from '#core/camera/comfort'
+import { fittedView, keptInView, zoomAbout } from '#core/camera/fit'
+import { projectionOf } from '#core/camera/projection'
+import { leastWithin, smoothed, smoothingReach } from '#core/camera/smoothing'
+import type { View } from '#core/camera/view'
+import { GREATEST_PITCH } from '#core/camera/view'
+import { viewAt } from '#core/camera/view-track'
+import { addShot, setPlan } from '#core/edits/shots'
+import { setGround } from '#core/edits/sheets'
+import { addTraveller } from '#core/edits/travellers'
+import { addStop } from '#core/edits/visits'
+import type { CompiledJourney } from '#core/frame/compile'
+import { compile } from '#core/frame/compile'
+import { frameAt } from '#core/frame/frame-at'
+import { radians, turnBetween } from '#core/geometry/angle'
+import type { Point } from '#core/geometry/point'
+import type { Journey, Shot } from '#core/journey/schema'
+import { shotSchema, TEMPERAMENTS } from '#core/journey/schema'
+import { frameTime } from '#core/pace/rate'
+import { coversFrame } from '#core/sheet/framing'
+import { journeyOver, movingDemo, paperSheet } from '../support/journeys'
+
+const reference = { width: 1920, height: 1080 }
+const number = (min: number, max: number) => fc.double({ min, max, noNaN: true })
+const aimed = fc.record({ bearing: number(-180, 180), pitch: fc.oneof(fc.constant(0), number(0.1, GREATEST_PITCH)) })
+const spot: fc.Arbitrary<Point> = fc.record({ x: number(200, 6200), y: number(200, 3400) })
+
+/** The safe area for titles: 80 % of the frame, upright and across (common practice, no source). Written out, not taken from the code. */
+const isSafe = (view: View, p: Point, slack = 0.01) => {
+  const { x, y } = projectionOf(view, reference).toScreen(p)
+  return x >= 192 - slack && x <= 1728 + slack && y >= 108 - slack && y <= 972 + slack
+}
+
+/** Trips of all kinds: far and near, with rests and without, on straight lines and bows. */
+const anyTrip = fc
+  .record({
+    spots: fc.array(spot, { minLength: 2, maxLength: 7 }),
+    seconds: fc.integer({ min: 6, max: 30 }),
+    bow: number(-0.6, 0.6),
+    rest: fc.boolean(),
+  })
+  .map(({ spots, seconds, bow, rest }) => {
+    const trip = journeyOver(spots.map(({ x, y }) => [x, y] as const), { course: { kind: 'bowed', bow }, easing: rest ? 'ease-in-out' : 'gentle' }, seconds) // prettier-ignore
+    return rest ? trip : { ...trip, travellers: trip.travellers.map((who) => ({ ...who, visits: who.visits.map((visit, i) => ({ ...visit, layover: i === 0 ? 0.5 : 0 })) })) } // prettier-ignore
+  })
+
+const anyChase = fc
+  .record({
+    ...({ zoom: number(0.2, 3), bySpeed: number(0, 1), lead: number(0, 1), turns: fc.boolean(), smoothing: number(0, 4) } as const),
+    bearing: number(-180, 180),
+    pitch: fc.oneof(fc.constant(0), number(1, GREATEST_PITCH)),
+    shift: fc.record({ x: number(-0.5, 0.5), y: number(-0.5, 0.5) }),
+    orbit: number(-40, 40),
+    dolly: fc.constantFrom(null, { kind: 'rise' as const, amount: 1 }, { kind: 'descend' as const, amount: 0.6 }, { kind: 'level-out' as const, amount: 1 }), // prettier-ignore
+  })
+  .map((fields): Shot => shotSchema.parse({ kind: 'chase', id: 'chase', at: { at: 'start' }, transition: 0, ...fields }))
+
+const frameTimes = ({ frames, journey }: CompiledJourney) => Array.from({ length: frames }, (_, k) => frameTime(k, journey.frame.rate))
+
+/** Where the travellers that can be seen are at a time: the frame's own word, not the camera's. */
+const travellersAt = (compiled: CompiledJourney, time: number): Point[] =>
+  frameAt(compiled, time).motions.flatMap((motion) => (motion ? [motion.position] : []))
+
+describe('the smoothing', () => {
+  it('has no lag: an even movement stays what it is, up to its ends', () => {
+    fc.assert(
+      fc.property(number(-9, 9), number(-50, 50), number(0, 40), fc.integer({ min: 2, max: 300 }), (from, step, sigma, count) => {
+        const ramp = Float64Array.from({ length: count }, (_, k) => from + step * k)
+        smoothed(ramp, sigma, 'on').forEach((value, k) => expect(value).toBeCloseTo(ramp[k]!, 6))
+      }),
+    )
+  })
+
+  it('shows neither side of a step before the other, and has the spread that it is asked for', () => {
+    const impulse = new Float64Array(401)
+    impulse[200] = 1
+    const spread = smoothed(impulse, 20, 'still')
+    for (let k = 0; k <= 200; k++) expect(spread[200 - k]).toBeCloseTo(spread[200 + k]!, 12)
+    // The variance of what an impulse becomes, by its definition.
+    const variance = spread.reduce((sum, weight, k) => sum + weight * (k - 200) ** 2, 0)
+    expect(Math.sqrt(variance)).toBeGreaterThan(19)
+    expect(Math.sqrt(variance)).toBeLessThan(21)
+  })
+
+  it('of the least about each value is nowhere more than the value', () => {
+    fc.assert(
+      fc.property(fc.array(number(0.1, 9), { minLength: 1, maxLength: 120 }), number(0, 12), (list, sigma) => {
+        const values = Float64Array.from(list)
+        const least = leastWithin(values, smoothingReach(sigma))
+        least.forEach((value, k) => {
+          const reach = smoothingReach(sigma)
+          expect(value).toBe(Math.min(...list.slice(Math.max(0, k - reach), k + reach + 1)))
+        })
+        smoothed(least, sigma, 'still').forEach((value, k) => expect(value).toBeLessThanOrEqual(values[k]! + 1e-9))
+      }),
+    )
+  })
+})
+
+describe('a view that has points in the safe area', () => {
+  const points = fc.array(spot, { minLength: 2, maxLength: 9 })
+
+  it('has them all there, and could not be closer', () => {
+    fc.assert(
+      fc.property(points, aimed, (list, angles) => {
+        const view = fittedView(list, angles, reference, 0.8, 1)
+        fc.pre(view.zoom < 1e3)
+        for (const p of list) expect(isSafe(view, p)).toBe(true)
+        // However its middle is moved, one point is out of it at a closer zoom.
+        const closer = { ...view, zoom: view.zoom * 1.02 }
+        for (const [dx, dy] of [
+          [0, 0],
+          [0.01, 0],
+          [-0.01, 0],
+          [0, 0.01],
+          [0, -0.01],
+        ] as const) {
+          const moved = { ...closer, centre: { x: view.centre.x + (dx * 1920) / view.zoom, y: view.centre.y + (dy * 1080) / view.zoom } }
+          expect(list.every((p) => isSafe(moved, p, 0))).toBe(false)
+        }
+      }),
+    )
+  })
+
+  it('is the least change of another one, and none where nothing is amiss', () => {
+    fc.assert(
+      fc.property(points, aimed, spot, number(0.05, 3), (list, angles, centre, zoom) => {
+        const view = { centre, zoom, ...angles }
+        const kept = keptInView(view, list, reference, 0.8)
+        for (const p of list) expect(isSafe(kept, p)).toBe(true)
+        expect(kept.zoom).toBeLessThanOrEqual(view.zoom)
+        if (list.every((p) => isSafe(view, p, 0))) expect(kept).toBe(view)
+      }),
+    )
+  })
+
+  it('knows how close it may be without being moved', () => {
+    fc.assert(
+      fc.property(points, aimed, spot, (list, angles, centre) => {
+        const zoom = zoomAbout({ centre, ...angles }, list, reference, 0.8)
+        fc.pre(zoom > 1e-3 && zoom < 1e3)
+        expect(list.every((p) => isSafe({ centre, zoom: zoom * 0.999, ...angles }, p))).toBe(true)
+        expect(list.every((p) => isSafe({ centre, zoom: zoom * 1.002, ...angles }, p, 0))).toBe(false)
+      }),
+    )
+  })
+})
+
+describe('a chase', () => {
+  it('keeps the traveller in the safe area at every frame, whatever its settings', () => {
+    fc.assert(
+      fc.property(anyTrip, anyChase, (trip, shot) => {
+        const compiled = compile(addShot(trip, shot))
+        for (const time of frameTimes(compiled))
+          for (const p of travellersAt(compiled, time)) expect(isSafe(viewAt(compiled, time), p, 0.5)).toBe(true)
+      }),
+      { numRuns: 60 },
+    )
+  })
+
+  it('keeps several travellers in view, and moves smoothly while it draws back for them', () => {
+    fc.assert(
+      fc.property(fc.array(spot, { minLength: 3, maxLength: 5 }), anyChase, (spots, shot) => {
+        let trip = journeyOver(
+          [
+            [600, 600],
+            [5600, 3000],
+          ],
+          {},
+          12,
+        )
+        trip = addTraveller(trip, 'other')
+        spots.forEach((at, i) => (trip = addStop(trip, at, { stop: `o${i}`, leg: `m${i}` }, { traveller: 'other' })))
+        const compiled = compile(addShot(trip, shot))
+        let before: View | undefined
+        for (const time of frameTimes(compiled)) {
+          const view = viewAt(compiled, time)
+          for (const p of travellersAt(compiled, time)) expect(isSafe(view, p, 0.5)).toBe(true)
+          if (before) expect(Math.abs(Math.log2(view.zoom / before.zoom))).toBeLessThan(0.2)
+          before = view
+        }
+      }),
+      { numRuns: 25 },
+    )
+  })
+
+  it('leaves room ahead of a traveller on its way, and none where it rests', () => {
+    const trip = journeyOver(
+      [
+        [1000, 1800],
+        [5000, 1800],
+      ],
+      { easing: 'linear' },
+      10,
+    )
+    const compiled = compile(addShot(trip, shotSchema.parse({ kind: 'chase', id: 'c', at: { at: 'start' }, transition: 0, zoom: 1, lead: 0.8, smoothing: 0 }))) // prettier-ignore
+    const { depart, arrive } = compiled.travellers[0]!.legs[0]!
+    const middle = (depart + arrive) / 2
+    const seen = (time: number) => projectionOf(viewAt(compiled, time), reference).toScreen(travellersAt(compiled, time)[0]!)
+    expect(seen(middle).x).toBeLessThan(0.4 * 1920)
+    expect(seen(middle).x).toBeGreaterThan(192)
+    const still = compile(addShot(journeyOver([[1000, 1800], [5000, 1800]], { travel: 2 }, 16), shotSchema.parse({ kind: 'chase', id: 'c', at: { at: 'start' }, transition: 0, zoom: 1, lead: 0.8 }))) // prettier-ignore
+    expect(projectionOf(viewAt(still, 15.9), reference).toScreen({ x: 5000, y: 1800 }).x).toBeCloseTo(960, -1)
+  })
+
+  it('has the way ahead up where it turns with the road', () => {
+    const trip = journeyOver(
+      [
+        [1000, 1800],
+        [5000, 1800],
+      ],
+      { easing: 'linear' },
+      10,
+    )
+    const turning = shotSchema.parse({ kind: 'chase', id: 'c', at: { at: 'start' }, transition: 0, zoom: 1, turns: true, bearing: 5 })
+    // To the east: 90 degrees clockwise of north, and the five that were asked for.
+    expect(viewAt(compile(addShot(trip, turning)), 5).bearing).toBeCloseTo(95, 6)
+  })
+
+  it('draws back where the traveller is fast, if it minds the speed', () => {
+    const trip = journeyOver(
+      [
+        [1000, 1800],
+        [1300, 1800],
+        [6000, 1800],
+      ],
+      { easing: 'linear', travel: 4 },
+      12,
+    )
+    const chase = (bySpeed: number) => compile(addShot(trip, shotSchema.parse({ kind: 'chase', id: 'c', at: { at: 'start' }, transition: 0, zoom: 1, bySpeed }))) // prettier-ignore
+    const [slow, fast] = compile(trip).travellers[0]!.legs.map(({ depart, arrive }) => (depart + arrive) / 2) as [number, number]
+    expect(viewAt(chase(0), fast).zoom).toBe(1)
+    expect(viewAt(chase(1), fast).zoom).toBeLessThan(0.75 * viewAt(chase(1), slow).zoom)
+  })
+})
+
+describe('an overview and a leg view', () => {
+  it('have all of it in the safe area at every frame, going round it too', () => {
+    fc.assert(
+      fc.property(anyTrip, aimed, number(-60, 60), fc.constantFrom('overview', 'leg'), (trip, angles, orbit, kind) => {
+        const leg = kind === 'leg' ? { leg: 'l1' } : {}
+        const shot = shotSchema.parse({ kind, ...leg, id: 'a', at: { at: 'start' }, transition: 0, ...angles, orbit })
+        const compiled = compile(addShot(trip, shot))
+        const { course } = compiled.travellers[0]!.legs[0]!
+        const points = Array.from({ length: course.points.length / 2 }, (_, i) => ({
+          x: course.points[2 * i]!,
+          y: course.points[2 * i + 1]!,
+        }))
+        for (const time of frameTimes(compiled)) for (const p of points) expect(isSafe(viewAt(compiled, time), p, 6)).toBe(true)
+      }),
+      { numRuns: 30 },
+    )
+  })
+})
+
+/** How far from one another two views are, in parts of what one sees. */
+function stepBetween(a: View, b: View): number {
+  const moved = (Math.hypot(b.centre.x - a.centre.x, b.centre.y - a.centre.y) * Math.max(a.zoom, b.zoom)) / 1920
+  return (
+    moved +
+    Math.abs(Math.log(b.zoom / a.zoom)) +
+    Math.abs(turnBetween(radians(a.bearing), radians(b.bearing))) +
+    radians(Math.abs(b.pitch - a.pitch))
+  )
+}
+
+describe('an automatic plan', () => {
+  const anyTemperament = fc.constantFrom(...TEMPERAMENTS)
+
+  it('is comfortable for any journey, keeps the traveller in the safe area, and never jumps', () => {
+    fc.assert(
+      fc.property(anyTrip, anyTemperament, (trip, temperament) => {
+        const compiled = compile(setPlan(trip, temperament))
+        const times = frameTimes(compiled)
+        let before = viewAt(compiled, 0)
+        times.forEach((time, k) => {
+          const view = viewAt(compiled, time)
+          for (const p of travellersAt(compiled, time)) expect(isSafe(view, p, 0.5)).toBe(true)
+          if (k > 0) {
+            expect(discomfort(ratesBetween(before, view, 1 / 30, reference))).toBeLessThanOrEqual(1)
+            expect(stepBetween(before, view)).toBeLessThan(0.12)
+          }
+          before = view
+        })
+      }),
+      { numRuns: 200 },
+    )
+  })
+
+  it('goes close where there is time for it', () => {
+    const trip = journeyOver(
+      [
+        [800, 800],
+        [2200, 1600],
+        [3900, 2300],
+        [5600, 2900],
+      ],
+      { course: { kind: 'bowed', bow: 0.2 } },
+      24,
+    )
+    const kinds = (plan: (typeof TEMPERAMENTS)[number]) => compile(setPlan(trip, plan)).shots.map(({ shot }) => shot.kind)
+    expect(kinds('steady')).toEqual(['overview'])
+    expect(kinds('calm')).toContain('chase')
+    expect(kinds('calm').at(-1)).toBe('overview')
+    expect(kinds('lively').filter((kind) => kind === 'chase').length).toBeGreaterThan(1)
+    const lively = compile(setPlan(trip, 'lively'))
+    expect(Math.max(...frameTimes(lively).map((time) => viewAt(lively, time).pitch))).toBeGreaterThan(25)
+  })
+
+  it('never shows what is beyond the map where the camera is kept in', () => {
+    fc.assert(
+      fc.property(anyTrip, anyTemperament, (trip, temperament) => {
+        const compiled = compile(setPlan(setGround({ ...trip, sheets: [paperSheet] }, { edge: 'held' }), temperament))
+        for (const time of frameTimes(compiled)) expect(coversFrame(paperSheet, viewAt(compiled, time), reference)).toBe(true)
+      }),
+      { numRuns: 40 },
+    )
+  })
+
+  it('has all travellers in view', () => {
+    fc.assert(
+      fc.property(fc.array(spot, { minLength: 2, maxLength: 4 }), anyTemperament, (spots, temperament) => {
+        let trip: Journey = addTraveller(
+          journeyOver(
+            [
+              [600, 600],
+              [5600, 3000],
+            ],
+            {},
+            16,
+          ),
+          'other',
+        )
+        spots.forEach((at, i) => (trip = addStop(trip, at, { stop: `o${i}`, leg: `m${i}` }, { traveller: 'other' })))
+        const compiled = compile(setPlan(trip, temperament))
+        for (const time of frameTimes(compiled))
+          for (const p of travellersAt(compiled, time)) expect(isSafe(viewAt(compiled, time), p, 0.5)).toBe(true)
+      }),
+      { numRuns: 30 },
+    )
+  })
+
+  it('moves with less jerk than straight lines between the same keyframes', () => {
+    const compiled = compile(setPlan({ ...movingDemo(), shots: [] }, 'lively'))
+    const times = frameTimes(compiled)
+    const views = times.map((time) => viewAt(compiled, time))
+    const marks = [0, ...compiled.shots.flatMap(({ start, end }) => [start, end]), compiled.lastTime].filter((t, i, all) => i === 0 || t > all[i - 1]!) // prettier-ignore
+    const linear = times.map((time): View => {
+      const i = Math.max(0, marks.findLastIndex((mark) => mark <= time)) // prettier-ignore
+      const [from, to] = [marks[i]!, marks[Math.min(i + 1, marks.length - 1)]!]
+      const [a, b] = [viewAt(compiled, from), viewAt(compiled, to)]
+      const u = to > from ? (time - from) / (to - from) : 0
+      const between = (p: number, q: number) => p + (q - p) * u
+      return { centre: { x: between(a.centre.x, b.centre.x), y: between(a.centre.y, b.centre.y) }, zoom: between(a.zoom, b.zoom), bearing: 0, pitch: between(a.pitch, b.pitch) } // prettier-ignore
+    })
+    // Jerk by its definition, the third difference, of where the camera is over the ground in widths of what it sees.
+    const jerk = (list: View[]) => {
+      const along = (of: (view: View) => number) => list.map(of)
+      const third = (values: number[]) =>
+        values.slice(3).reduce((sum, v, k) => sum + (v - 3 * values[k + 2]! + 3 * values[k + 1]! - values[k]!) ** 2, 0)
+      return (
+        third(along(({ centre }) => centre.x / 1920)) +
+        third(along(({ centre }) => centre.y / 1920)) +
+        third(along(({ zoom }) => Math.log(zoom)))
+      )
+    }
+    const ratio = jerk(views) / jerk(linear)
+    expect(ratio).toBeLessThan(0.5)
+  })
+})
