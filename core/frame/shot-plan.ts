@@ -9,12 +9,11 @@ import type { ViewTrack } from '../camera/view-track'
 import { SAFE, viewAt } from '../camera/view-track'
 import { clamp } from '../geometry/clamp'
 import type { Point } from '../geometry/point'
-import type { ChaseShot, Moment, ShotKind, Temperament } from '../journey/schema'
-import { shotSchema } from '../journey/schema'
+import type { ChaseShot, Moment, Shot, ShotOf, Temperament } from '../journey/schema'
 import type { TimedTrip } from './compile-traveller'
 import { framesPerSecond } from './paths'
 import type { Scene, TimedShot } from './shots'
-import { placeShots, routePoints, seenTrips } from './shots'
+import { placeShots, seenTrips } from './shots'
 
 /**
  * The camera that needs no setting up: shots for any journey, by temperament. It is made anew whenever the journey changes, so its shots have names that
@@ -38,35 +37,51 @@ interface Manner {
   closeness: number
   pitches: readonly number[]
   bearings: readonly number[]
-  /** Whether the camera turns with the road, by turns of legs. */
-  turns: readonly boolean[]
+  /** Whether the camera turns with the road. */
+  turns: boolean
   lead: number
   smoothing: number
   /** Whether it begins with the whole, or at once with the first leg. */
   opens: boolean
   /** Legs whose zooms are within this factor are filmed in one; below 1 none are. */
   alike: number
+  /** Legs are filmed together until that takes so many seconds. */
+  least: number
   /** Degrees a second round a stop where one rests for long; 0 for none. */
   orbit: number
 }
 
 const MANNERS: Readonly<Record<Exclude<Temperament, 'steady'>, Manner>> = {
-  calm: { closeness: 1.8, pitches: [18], bearings: [0], turns: [false], lead: 0.35, smoothing: 1.2, opens: true, alike: 1.5, orbit: 0 },
+  calm: {
+    closeness: 1.8,
+    pitches: [18],
+    bearings: [0],
+    turns: false,
+    lead: 0.35,
+    smoothing: 1.2,
+    opens: true,
+    alike: 1.5,
+    least: 6,
+    orbit: 0,
+  },
   lively: {
     closeness: 2.8,
     pitches: [48, 34, 52],
     bearings: [0, -14, 16],
-    turns: [true, false, false],
+    turns: true,
     lead: 0.6,
     smoothing: 0.8,
     opens: false,
     alike: 0,
+    least: 3.5,
     orbit: 8,
   },
 }
 
 /** A map is magnified beyond its own pixels by no more than this. */
 const MOST_MAGNIFIED = 1.25
+/** What a trip that is seen as a whole leaves free at the frame's edges at the least, in shares of its sides, for names and cards. */
+const ROOM = 0.06
 /** A view that is hardly closer than the overview is none of its own. */
 const CLOSER = 1.15
 /** What is planned stays this far below the limits of comfort, as it is looked at in steps. */
@@ -87,7 +102,7 @@ const SLOWEST = 2.2
 /** The shots of a plan; none where nobody goes anywhere. */
 export function plannedShots(temperament: Temperament, scene: Scene, ground: PlanGround): TimedShot[] {
   const trips = seenTrips(scene)
-  const points = routePoints(trips)
+  const points = scene.route
   if (!trips.some(({ legs }) => legs.length > 0) || points.every(({ x, y }) => x === points[0]!.x && y === points[0]!.y)) return []
   const whole = overview(points, scene, ground)
   const steady = [timed(whole('opening'), 0, 0)]
@@ -96,20 +111,29 @@ export function plannedShots(temperament: Temperament, scene: Scene, ground: Pla
   /** By how much longer the way to a shot takes than usual. */
   const slowness = new Map<string, number>()
   for (let i = 0; i < TRIES; i++) {
-    const shots = shotsIn(manner, slowness, trips, whole, scene, ground)
-    const worst = worstOf(shots, scene, ground)
-    if (worst.excess <= MARGIN) return named(shots, ground)
-    const slow = slowness.get(worst.way ?? '') ?? 1
-    // First the way on which it is too fast takes longer; then it turns less, then it keeps more distance.
-    if (worst.way !== undefined && slow < SLOWEST) slowness.set(worst.way, slow * clamp(worst.excess / MARGIN + 0.02, 1.1, 1.5))
-    else if (worst.kind === 'turn' && (manner.turns.includes(true) || manner.orbit !== 0)) manner = { ...manner, turns: [false], orbit: 0 }
-    else manner = { ...manner, closeness: 1 + (manner.closeness - 1) * 0.75, pitches: manner.pitches.map((pitch) => pitch * 0.88) }
+    const sketches = shotsIn(manner, slowness, trips, whole, scene, ground)
+    const { onWays, elsewhere } = excessesOf(sketches, scene, ground)
+    const tooFast = [...onWays].filter(([, { excess }]) => excess > MARGIN)
+    if (tooFast.length === 0 && elsewhere.excess <= MARGIN) return named(sketches, ground)
+    // First the ways on which it is too fast take longer; then it turns less, then it keeps more distance.
+    const slower = tooFast.filter(([way]) => (slowness.get(way) ?? 1) < SLOWEST)
+    for (const [way, { excess }] of slower) slowness.set(way, (slowness.get(way) ?? 1) * clamp(excess / MARGIN + 0.02, 1.1, 1.5))
+    if (slower.length > 0 && elsewhere.excess <= MARGIN) continue
+    const worst = [...onWays.values(), elsewhere].reduce((a, b) => (b.excess > a.excess ? b : a))
+    if (worst.kind === 'turn' && (manner.turns || manner.orbit !== 0)) manner = { ...manner, turns: false, orbit: 0 }
+    else manner = { ...manner, closeness: 1 + (manner.closeness - 1) * 0.7, pitches: manner.pitches.map((pitch) => pitch * 0.85) }
   }
   return named(steady, ground)
 }
 
 /** A shot without a moment; it gets one when all is known. */
-type Sketch = { key: string; shot: Record<string, unknown> & { kind: ShotKind }; zoom: number }
+interface Sketch {
+  key: string
+  shot: Sketched<ShotOf<'overview'>> | Sketched<ChaseShot>
+  zoom: number
+}
+/** What of a shot is not the same for all. */
+type Sketched<S extends Shot> = Omit<S, 'id' | 'at' | 'transition' | 'easing' | 'orbit' | 'dolly'> & { orbit?: number }
 interface TimedSketch extends Sketch {
   time: number
   transition: number
@@ -119,13 +143,21 @@ const timed = (sketch: Sketch, time: number, transition: number): TimedSketch =>
 /** Ids of at most forty letters; legs whose own ids are too long are told apart by numbers. */
 function named(sketches: readonly TimedSketch[], { momentOf }: Pick<PlanGround, 'momentOf'>): TimedShot[] {
   const taken = new Set<string>()
-  return sketches.map(({ key, shot, time, transition }) => {
+  return sketches.map((sketch) => {
+    const { key } = sketch
     let id = `plan-${key}`.slice(0, 40)
     for (let i = 2; taken.has(id); i++) id = `${`plan-${key}`.slice(0, 36)}-${i}`
     taken.add(id)
-    const rounded = Math.round(transition * 1000) / 1000
-    return { time, shot: shotSchema.parse({ ...shot, id, at: momentOf(time), transition: rounded }) }
+    return { time: sketch.time, shot: shotOf(sketch, id, momentOf(sketch.time)) }
   })
+}
+
+const START: Moment = { at: 'start', offset: 0 }
+
+/** A sketch as a shot of the document. */
+function shotOf({ shot, transition }: TimedSketch, id: string, at: Moment): Shot {
+  const common = { id, at, transition: Math.round(transition * 1000) / 1000, easing: 'ease-in-out', orbit: 0, dolly: null } as const
+  return { ...common, ...shot }
 }
 
 /** The view of the whole, so that it also lies on the map if the trip still has room in the frame. */
@@ -133,17 +165,19 @@ function overview(points: readonly Point[], { reference, opening }: Scene, { onM
   const plain = fittedView(points, { bearing: 0, pitch: 0 }, reference, SAFE, opening.zoom)
   const held = onMap(plain)
   const { toScreen } = projectionOf(held, reference)
-  const [x, y] = [0.02 * reference.width, 0.02 * reference.height]
+  const [x, y] = [ROOM * reference.width, ROOM * reference.height]
   const hasRoom = points.every((p) => {
     const seen = toScreen(p)
     return seen.x >= x && seen.y >= y && seen.x <= reference.width - x && seen.y <= reference.height - y
   })
   const shift = toScreen(plain.centre)
-  const aim = hasRoom && {
-    fill: held.zoom / plain.zoom,
-    shift: { x: clamp(shift.x / reference.width - 0.5, -0.5, 0.5), y: clamp(shift.y / reference.height - 0.5, -0.5, 0.5) },
-  }
-  return (key) => ({ key, shot: { kind: 'overview', ...aim }, zoom: hasRoom ? held.zoom : plain.zoom })
+  const aim = !hasRoom
+    ? { fill: 1, shift: { x: 0, y: 0 } }
+    : {
+        fill: held.zoom / plain.zoom,
+        shift: { x: clamp(shift.x / reference.width - 0.5, -0.5, 0.5), y: clamp(shift.y / reference.height - 0.5, -0.5, 0.5) },
+      }
+  return (key) => ({ key, shot: { kind: 'overview', bearing: 0, pitch: 0, ...aim }, zoom: hasRoom ? held.zoom : plain.zoom })
 }
 
 /** A part of the film that one shot may follow: a leg, or all that several travellers do. */
@@ -163,7 +197,7 @@ function shotsIn(
   ground: PlanGround,
 ): TimedSketch[] {
   const opening = whole('opening')
-  const parts = joined(partsOf(trips, opening.zoom, manner, scene, ground), manner.alike, opening.zoom)
+  const parts = joined(partsOf(trips, opening.zoom, manner, scene, ground), manner, opening.zoom)
   const seconds = (a: Sketch, b: Sketch) => (slowness.get(b.key) ?? 1) * Math.max(1.3, 1.9 * Math.abs(Math.log2(a.zoom / b.zoom)))
   const shots: TimedSketch[] = []
   /** Puts a shot about a moment, so that a share of its transition is before it, and that before it is over; the first one is there at once. */
@@ -182,37 +216,39 @@ function shotsIn(
     if (!isWide || shots.at(-1)?.shot.kind !== 'overview')
       follow(sketch, before ? (before.to + part.from) / 2 : part.from, i === 0 ? 0.7 : 0.5)
     const rest = (parts[i + 1]?.from ?? 0) - part.to
-    if (trips.length === 1 && manner.orbit !== 0 && !isWide && rest >= LONG_REST) follow(round(part, i, manner, sketch), part.to, 0.3)
+    if (trips.length === 1 && manner.orbit !== 0 && !isWide && rest >= LONG_REST) follow(round(part, i, manner), part.to, 0.3)
   })
   if (shots.at(-1)!.shot.kind !== 'overview') follow(whole('end'), parts.at(-1)!.to, 0.35, scene.lastTime - WHOLE)
   return shots
 }
 
-const chase = (part: Part, i: number, { pitches, bearings, turns, lead, smoothing }: Manner): Sketch => ({
-  key: part.key,
-  zoom: part.zoom,
-  shot: {
+const chase = (part: Part, i: number, manner: Manner): Sketch => ({ key: part.key, zoom: part.zoom, shot: chaseOf(part, i, manner) })
+
+function chaseOf({ zoom }: Part, i: number, { pitches, bearings, turns, lead, smoothing }: Manner): Sketched<ChaseShot> {
+  return {
     kind: 'chase',
-    zoom: part.zoom,
+    travellers: [],
+    zoom,
+    bySpeed: 0,
     lead,
     smoothing,
-    turns: turns[i % turns.length],
-    bearing: turns[i % turns.length] ? 0 : bearings[i % bearings.length],
-    pitch: pitches[i % pitches.length],
-  } satisfies Partial<ChaseShot>,
-})
+    turns,
+    bearing: bearings[i % bearings.length]!,
+    pitch: pitches[i % pitches.length]!,
+    shift: { x: 0, y: 0 },
+  }
+}
 
 /** Round the stop at which a part ends. It stays with the traveller, who rests there, so that whenever it moves on nothing is lost. */
-const round = (part: Part, i: number, manner: Manner, { shot }: Sketch): Sketch => ({
+const round = (part: Part, i: number, manner: Manner): Sketch => ({
   key: `rest-${part.key}`,
   zoom: part.zoom * ORBIT_ZOOM,
   shot: {
-    ...shot,
+    ...chaseOf(part, i, manner),
     zoom: part.zoom * ORBIT_ZOOM,
-    turns: false,
-    bearing: manner.bearings[(i + 1) % manner.bearings.length],
+    bearing: manner.bearings[(i + 1) % manner.bearings.length]!,
     orbit: i % 2 === 0 ? manner.orbit : -manner.orbit,
-  } satisfies Partial<Record<keyof ChaseShot, unknown>> & { kind: ShotKind },
+  },
 })
 
 /** The legs of one traveller, or the time in which several are on their way; each with how close one can pleasantly be. */
@@ -247,41 +283,59 @@ function partsOf(
   return [{ key: 'all', from, to, zoom: zoomFor(from, to) }]
 }
 
-/** Parts one after the other that are filmed from about as near become one, from the farthest of them. */
-function joined(parts: readonly Part[], alike: number, whole: number): Part[] {
+/** Parts one after the other that are short, or are filmed from about as near, become one, from the farthest of them. */
+function joined(parts: readonly Part[], { alike, least }: Manner, whole: number): Part[] {
   const list: Part[] = []
   for (const part of parts) {
     const last = list.at(-1)
     const both = last && Math.min(last.zoom, part.zoom)
     const areWide = last && Math.max(last.zoom, part.zoom) < CLOSER * whole
-    if (last && both && (areWide || Math.max(last.zoom, part.zoom) <= alike * both))
+    const isShort = last && last.to - last.from < least
+    if (last && both && (areWide || isShort || Math.max(last.zoom, part.zoom) <= alike * both))
       list[list.length - 1] = { ...last, to: part.to, zoom: both }
     else list.push(part)
   }
   return list
 }
 
-/** The worst moment of some shots: how far it is beyond what is pleasant, in which way, and on the way to which shot, if it is on one. */
-function worstOf(
+/** What is too fast, and how many times as fast as is pleasant. */
+interface Excess {
+  excess: number
+  kind: RateKind
+}
+
+/**
+ * How far some shots are beyond what is pleasant, as multiples of it: at the worst moment of the way to each, by the keys of the shots, and at the worst
+ * moment between the ways.
+ */
+function excessesOf(
   sketches: readonly TimedSketch[],
   scene: Scene,
   ground: PlanGround,
-): { excess: number; kind: RateKind; way: string | undefined } {
+): { onWays: ReadonlyMap<string, Excess>; elsewhere: Excess } {
   const { lastTime, reference, opening } = scene
-  const views: ViewTrack = { opening, shots: placeShots(named(sketches, ground), scene), reference, hold: ground.hold }
+  const onWays = new Map<string, Excess>()
+  let elsewhere: Excess = { excess: 0, kind: 'pan' }
   const last = sketches.at(-1)!
   // What is not over when the film ends is not seen to its end.
-  if (last.time + last.transition > lastTime) return { excess: Infinity, kind: 'zoom', way: undefined }
+  if (last.time + last.transition > lastTime) return { onWays, elsewhere: { excess: Infinity, kind: 'zoom' } }
+  const shots = placeShots(sketches.map((sketch) => ({ shot: shotOf(sketch, sketch.key, START), time: sketch.time })), scene) // prettier-ignore
+  const views: ViewTrack = { opening, shots, reference, hold: ground.hold }
   const count = Math.ceil(lastTime / STEP)
-  let worst: { excess: number; kind: RateKind; at: number } = { excess: 0, kind: 'pan', at: 0 }
   let before = viewAt({ views }, 0)
+  let current = 0
   for (let i = 1; i <= count; i++) {
     const now = viewAt({ views }, (lastTime * i) / count)
     const rates = ratesBetween(before, now, lastTime / count, reference)
-    for (const kind of RATE_KINDS)
-      if (rates[kind] > worst.excess * COMFORT[kind])
-        worst = { excess: rates[kind] / COMFORT[kind], kind, at: (lastTime * (i - 0.5)) / count }
+    const kind = RATE_KINDS.reduce((a, b) => (rates[b] / COMFORT[b] > rates[a] / COMFORT[a] ? b : a))
+    const excess = rates[kind] / COMFORT[kind]
+    const middle = (lastTime * (i - 0.5)) / count
+    while (current + 1 < sketches.length && sketches[current + 1]!.time <= middle) current++
+    const { key, time, transition } = sketches[current]!
+    if (middle <= time + transition) {
+      if (excess > (onWays.get(key)?.excess ?? 0)) onWays.set(key, { excess, kind })
+    } else if (excess > elsewhere.excess) elsewhere = { excess, kind }
     before = now
   }
-  return { ...worst, way: sketches.findLast(({ time, transition }) => worst.at >= time && worst.at <= time + transition)?.key }
+  return { onWays, elsewhere }
 }

@@ -1,3 +1,4 @@
+import { polygonHull } from 'd3-polygon'
 import { fittedView, zoomAbout } from '../camera/fit'
 import { withPointAt } from '../camera/projection'
 import type { View } from '../camera/view'
@@ -6,6 +7,7 @@ import type { Look, PlacedShot } from '../camera/view-track'
 import { SAFE } from '../camera/view-track'
 import { wrapDegrees } from '../geometry/angle'
 import { clamp } from '../geometry/clamp'
+import type { Course } from '../geometry/course'
 import { partsOf } from '../geometry/course'
 import type { Point } from '../geometry/point'
 import type { Size } from '../geometry/size'
@@ -22,6 +24,8 @@ import { motionsOf } from './shot-motion'
 /** What shots are made of: the trips with their times, and the frame. */
 export interface Scene {
   trips: readonly TimedTrip[]
+  /** Points that say how far the trips reach that are seen. */
+  route: readonly Point[]
   opening: View
   lastTime: number
   frames: number
@@ -31,10 +35,11 @@ export interface Scene {
   pathOf(trip: TimedTrip): Path
 }
 
-export function sceneOf(scene: Omit<Scene, 'pathOf'>): Scene {
+export function sceneOf(scene: Omit<Scene, 'pathOf' | 'route'>): Scene {
   const known = new Map<TimedTrip, Path>()
   return {
     ...scene,
+    route: routePoints(seenTrips(scene)),
     pathOf(trip) {
       const path = known.get(trip) ?? pathOf(trip, scene.frames, scene.rate)
       known.set(trip, path)
@@ -81,10 +86,10 @@ function lookOf(shot: Shot, from: number, to: number, scene: Scene): Look {
     }
     case 'leg': {
       const leg = trips.flatMap(({ legs }) => legs).find((entry) => entry.leg.id === shot.leg)
-      return framing(shot, leg ? partsOf(leg.course).flat() : [], motions, { from, to }, scene, [])
+      return framing(shot, leg ? hullOf(leg.course) : [], motions, { from, to }, scene, [])
     }
     case 'overview':
-      return framing(shot, routePoints(seenTrips(scene)), motions, { from, to }, scene, seenTrips(scene).map((trip) => scene.pathOf(trip).at)) // prettier-ignore
+      return framing(shot, scene.route, motions, { from, to }, scene, seenTrips(scene).map((trip) => scene.pathOf(trip).at)) // prettier-ignore
     case 'chase': {
       const asked = trips.filter(({ traveller, visits }) => shot.travellers.includes(traveller.id) && visits.length > 0)
       const followed = asked.length > 0 ? asked : seenTrips(scene)
@@ -101,9 +106,22 @@ function lookOf(shot: Shot, from: number, to: number, scene: Scene): Look {
 export const seenTrips = ({ trips }: Pick<Scene, 'trips'>): TimedTrip[] =>
   trips.filter(({ traveller, visits }) => traveller.shown && visits.length > 0)
 
-/** The points of trips that say how far they reach. */
-export const routePoints = (trips: readonly TimedTrip[]): Point[] =>
-  trips.flatMap(({ visits, legs }) => [...visits.map(({ stop }) => stop.at), ...legs.flatMap(({ course }) => partsOf(course).flat())])
+const hulls = new WeakMap<Course, readonly Point[]>()
+
+/** The convex hull of a course, which says how far it reaches from wherever it is looked at; found once for each. */
+function hullOf(course: Course): readonly Point[] {
+  const known = hulls.get(course)
+  if (known) return known
+  const points = partsOf(course).flat()
+  // Two points and points on a line have no hull.
+  const hull = polygonHull(points.map(({ x, y }) => [x, y]))?.map(([x, y]) => ({ x, y })) ?? points
+  hulls.set(course, hull)
+  return hull
+}
+
+/** Points that say how far trips reach. */
+const routePoints = (trips: readonly TimedTrip[]): Point[] =>
+  trips.flatMap(({ visits, legs }) => [...visits.map(({ stop }) => stop.at), ...legs.flatMap(({ course }) => hullOf(course))])
 
 const still = (view: View): Look => ({ at: () => view, isStill: true, keeps: [] })
 

@@ -206,3 +206,119 @@ describe('the export dialog', () => {
     expect([bytes.readUInt32BE(16), bytes.readUInt32BE(20)]).toEqual([1920, 1080])
   })
 })
+
+describe('the camera lane', () => {
+  const shots = async () => (await demo.stored()).shots
+  const kinds = () =>
+    demo.page.getByTestId('pace-shot').evaluateAll((list) => list.map((shot) => /^[^:,]*/.exec(shot.getAttribute('aria-label')!)![0]))
+
+  it('films by a plan at a click, keeps what is set by hand when the plan is made anew, and goes back to it', async () => {
+    const { page } = demo
+    await page.getByRole('button', { name: /^Camera/ }).click()
+    await page.getByTestId('camera-plan').getByRole('radio', { name: 'Calm' }).click()
+    await page.getByTestId('pace-shot').first().waitFor()
+    expect(await kinds()).toEqual(['Overview', 'Chase', 'Overview'])
+    expect((await demo.stored()).plan.temperament).toBe('calm')
+    expect(await shots()).toEqual([])
+    await page
+      .getByTestId('pace-shot')
+      .nth(1)
+      .click({ position: { x: 200, y: 8 } })
+    const smoothness = page.getByLabel('Smoothness', { exact: true }).last()
+    await smoothness.fill('3')
+    await smoothness.press('Enter')
+    expect(await shots()).toMatchObject([{ kind: 'chase', smoothing: 3 }])
+    // The journey changes, the plan with it; what was set stays.
+    await page.getByRole('button', { name: 'Journey', exact: true }).click()
+    await page.getByTestId('reverse-trip').click()
+    expect(await shots()).toMatchObject([{ kind: 'chase', smoothing: 3 }])
+    await page.getByTestId('only-plan').click()
+    expect(await shots()).toEqual([])
+    await page.getByTestId('camera-plan').getByRole('radio', { name: 'Lively' }).click()
+    expect((await kinds()).filter((kind) => kind === 'Chase').length).toBeGreaterThan(1)
+    await page.getByTestId('camera-plan').getByRole('radio', { name: 'None' }).click()
+    await expect.poll(kinds).toEqual([])
+  })
+
+  it('takes shots of all kinds, changes one into another, splits, swaps, duplicates and removes them', async () => {
+    const { page } = demo
+    await goTo(6)
+    await page.getByRole('button', { name: /^Camera/ }).click()
+    for (const kind of ['Overview', 'Leg view', 'Chase', 'Close-up', 'Free']) {
+      await page.getByRole('button', { name: 'Journey', exact: true }).click()
+      await page.getByTestId('add-shot').click()
+      await page
+        .getByRole('listitem')
+        .filter({ hasText: kind })
+        .or(page.locator('.v-list-item', { hasText: kind }))
+        .first()
+        .click()
+    }
+    expect((await shots()).map(({ kind }) => kind)).toEqual(['overview', 'leg', 'chase', 'close-up', 'free'])
+    for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z')
+    await page.getByTestId('pace-shot').click({ position: { x: 60, y: 8 } })
+    await page.getByTestId('shot-orbit').locator('input').last().fill('12')
+    await page.getByTestId('shot-orbit').locator('input').last().press('Enter')
+    expect((await shots())[0]).toMatchObject({ kind: 'overview', orbit: 12 })
+    await page.getByTestId('reverse-shot').click()
+    expect((await shots())[0]).toMatchObject({ orbit: -12 })
+    await goTo(12)
+    await page.getByTestId('split-shot').click()
+    const [first, second] = await shots()
+    expect(second).toMatchObject({ kind: 'overview', orbit: -12, transition: 0 })
+    // It goes on where the first part is then: -12 degrees a second since it began.
+    expect((second as { bearing: number }).bearing).toBeCloseTo(-12 * 6, 0)
+    expect(first).toMatchObject({ orbit: -12, bearing: 0 })
+    await page.getByTestId('duplicate-shot').click()
+    expect(await shots()).toHaveLength(3)
+    await page.getByTestId('remove-shot').click()
+    expect(await shots()).toHaveLength(2)
+  })
+
+  it('marks where the frame shows what is beyond the map, and mends it', async () => {
+    const { page } = demo
+    const journey = await demo.stored()
+    await demo.open({ ...journey, camera: { centre: { x: 6300, y: 1800 }, zoom: 0.6, bearing: 0, pitch: 0 } })
+    const check = page.getByTestId('camera-check')
+    await page.getByRole('button', { name: /^Camera/ }).click()
+    // Half of 1920 px at a zoom of 0.6 are 1600 of the map; 100 of them are left, so 1500 lie beyond it: 900 px of the film.
+    await check.first().waitFor()
+    expect(await check.first().textContent()).toContain('The frame reaches 900 px beyond the map')
+    await page.getByTestId('check-edge').first().waitFor({ state: 'attached' })
+    await check.first().getByRole('button', { name: 'Stay on the map' }).click()
+    await expect.poll(async () => (await demo.stored()).ground.edge).toBe('held')
+    await check.first().waitFor({ state: 'detached' })
+  })
+
+  it('shows the way of the camera on the table, where the frame is dragged', async () => {
+    const { page } = demo
+    await goTo(6)
+    await page.keyboard.press('v')
+    await page.keyboard.press('t')
+    const before = viewOf(await demo.stored())!
+    const box = (await page.getByTestId('frame-handle').boundingBox())!
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+    await page.mouse.down()
+    await page.mouse.move(box.x + box.width / 2 + 60, box.y + box.height / 2, { steps: 4 })
+    await page.mouse.up()
+    const after = viewOf(await demo.stored())!
+    expect(after.centre.x - before.centre.x).toBeGreaterThan(200)
+    expect(after.centre.y).toBeCloseTo(before.centre.y, 0)
+    await page.getByTestId('frame-handle').focus()
+    await page.keyboard.press('ArrowLeft')
+    expect(viewOf(await demo.stored())!.centre.x).toBeLessThan(after.centre.x)
+    await page.getByTestId('camera-way').waitFor({ state: 'attached' })
+  })
+
+  it('has guides in the lens', async () => {
+    const { page } = demo
+    await page.getByTestId('guides-menu').click()
+    await page.getByText('Crops of other frame shapes').click()
+    expect(await page.getByTestId('guides').locator('text').allTextContents()).toEqual(['9:16', '1:1', '4:5'])
+    // A square of the frame's own height.
+    const square = page.getByTestId('guides').locator('.over rect').nth(1)
+    const [width, height] = await Promise.all(['width', 'height'].map(async (name) => Number(await square.getAttribute(name))))
+    expect(width).toBeCloseTo(height!, 3)
+    expect(height).toBeCloseTo((await page.getByTestId('stage').boundingBox())!.height, 0)
+  })
+})
