@@ -3,11 +3,10 @@ import { statSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import type { FilmFormatId, Quality } from '#core/film/formats'
 import { FILM_FORMAT_IDS, FILM_FORMATS, QUALITIES } from '#core/film/formats'
-import { wholeFilm } from '#core/film/settings'
+import { atSize, wholeFilm } from '#core/film/settings'
 import { compile } from '#core/frame/compile'
 import { frameAt } from '#core/frame/frame-at'
 import { frameSummary } from '#core/frame/summary'
-import { setFrame } from '#core/edits/journey'
 import { onlyPlan, setPlan } from '#core/edits/shots'
 import type { Journey } from '#core/journey/schema'
 import { frameSchema, TEMPERAMENTS } from '#core/journey/schema'
@@ -75,7 +74,7 @@ function withFormat(journey: Journey, { size, fps }: Arguments): Journey {
   const rate = fps === undefined ? journey.frame.rate : rateOf(fps)
   const frame = frameSchema.safeParse({ width: Number(wanted[1]), height: Number(wanted[2]), rate })
   if (!frame.success) throw new UsageError(`--size ${size} cannot be used: both sides must be even and from 64 to 4096.`)
-  return setFrame(journey, frame.data)
+  return atSize({ ...journey, frame: { ...journey.frame, rate } }, frame.data)
 }
 
 function withPlan(journey: Journey, plan: string | undefined): Journey {

@@ -38,7 +38,7 @@ export function useAutosave(id: string, opened: { journey: Journey; revision: nu
   let running: Promise<void> | undefined
 
   async function save(): Promise<void> {
-    const journey = editor.journey
+    const journey = editor.document
     if (!journey || !isThisOne() || isStopped()) return
     clearTimeout(retry)
     retryAt.value = undefined
@@ -61,7 +61,7 @@ export function useAutosave(id: string, opened: { journey: Journey; revision: nu
     uncertain = undefined
     pause = FIRST_PAUSE
     problem.value = ''
-    state.value = editor.journey === journey ? 'saved' : 'unsaved'
+    state.value = editor.document === journey ? 'saved' : 'unsaved'
   }
 
   async function recover(error: unknown, journey: Journey): Promise<void> {
@@ -103,7 +103,7 @@ export function useAutosave(id: string, opened: { journey: Journey; revision: nu
 
   const later = useDebounceFn(() => void flush(), QUIET)
   watch(
-    () => editor.journey,
+    () => editor.document,
     (journey) => {
       if (!isThisOne() || isStopped()) return
       if (state.value !== 'saving') state.value = journey === saved ? 'saved' : 'unsaved'
@@ -129,7 +129,7 @@ export function useAutosave(id: string, opened: { journey: Journey; revision: nu
     revision = record.revision
     state.value = 'saved'
     editor.edit(() => record.journey)
-    saved = editor.journey
+    saved = editor.document
     uncertain = undefined
     problem.value = ''
   }

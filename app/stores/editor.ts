@@ -7,6 +7,7 @@ import { NO_PLACES } from '#core/frame/label-scene'
 import { groundGeo } from '#core/geo/ground'
 import type { TimesFix } from '#core/edits/film-length'
 import { fixesOfTimes, withOwnLength } from '#core/edits/film-length'
+import { editReframed, reframed } from '#core/edits/reframe'
 import { JourneyError } from '#core/error'
 import { findLeg } from '#core/journey/lookup'
 import type { Past } from '#core/journey/history'
@@ -43,7 +44,12 @@ const MOST_STEPS = 300
 
 /** The journey being edited, its past and future, and what is selected. Every change goes through `edit`. */
 export const useEditor = defineStore('editor', () => {
-  const journey = shallowRef<Journey>()
+  /** The journey as it is stored; `journey` is what it is in the frame that is worked on. */
+  const document = shallowRef<Journey>()
+  /** Which of the journey's further frames is worked on; undefined is its own. */
+  const reframe = ref<number>()
+  const shownOf = (of: Journey): Journey => (reframe.value !== undefined && of.reframes[reframe.value] ? reframed(of, reframe.value) : of)
+  const journey = computed(() => document.value && shownOf(document.value))
   /** Counts the journeys opened so far: tells one opening from the next. */
   const opening = ref(0)
   const past = shallowRef<readonly Journey[]>([])
@@ -135,7 +141,8 @@ export const useEditor = defineStore('editor', () => {
 
   /** @param kept the stored undo steps */
   function open(opened: Journey, kept: Past = []) {
-    journey.value = opened
+    document.value = opened
+    reframe.value = undefined
     opening.value++
     past.value = pastOf(kept, opened)
     future.value = []
@@ -153,7 +160,13 @@ export const useEditor = defineStore('editor', () => {
    * in `refusal`, and nothing is lost. Edits of one gesture, such as a drag, are undone in one step; `endGesture` closes it.
    */
   function edit(change: (journey: Journey) => Journey, partOf?: string): boolean {
-    const before = journey.value
+    const index = reframe.value
+    return editDocument((all) => (index !== undefined && all.reframes[index] ? editReframed(all, index, change) : change(all)), partOf)
+  }
+
+  /** An edit of the journey as it is stored, whichever frame is worked on. */
+  function editDocument(change: (journey: Journey) => Journey, partOf?: string): boolean {
+    const before = document.value
     if (!before) return false
     let after: Journey
     let attempted: Journey | undefined
@@ -163,7 +176,7 @@ export const useEditor = defineStore('editor', () => {
       if (attempted === before) return true
       after = withOwnLength(attempted)
       checkEdited(before, after)
-      compiledOf(after)
+      compiledOf(shownOf(after))
     } catch (error) {
       if (!(error instanceof JourneyError)) throw error
       refusal.value = error.message
@@ -173,7 +186,7 @@ export const useEditor = defineStore('editor', () => {
     if (partOf === undefined || partOf !== gesture) past.value = [...past.value.slice(-MOST_STEPS + 1), before]
     gesture = partOf
     future.value = []
-    journey.value = after
+    document.value = after
     refusal.value = ''
     return true
   }
@@ -181,7 +194,7 @@ export const useEditor = defineStore('editor', () => {
   /** Makes the refused edit after all, with times that fit. */
   function fix({ journey: mended }: TimesFix) {
     endGesture()
-    edit(() => mended)
+    editDocument(() => mended)
     refusal.value = ''
   }
 
@@ -191,26 +204,33 @@ export const useEditor = defineStore('editor', () => {
 
   function undo() {
     const last = past.value.at(-1)
-    if (!last || !journey.value) return
-    future.value = [journey.value, ...future.value]
+    if (!last || !document.value) return
+    future.value = [document.value, ...future.value]
     past.value = past.value.slice(0, -1)
     show(last)
   }
 
   function redo() {
     const [next, ...rest] = future.value
-    if (!next || !journey.value) return
-    past.value = [...past.value, journey.value]
+    if (!next || !document.value) return
+    past.value = [...past.value, document.value]
     future.value = rest
     show(next)
   }
 
   function show(other: Journey) {
     gesture = undefined
-    journey.value = other
+    document.value = other
+    if (reframe.value !== undefined && !other.reframes[reframe.value]) reframe.value = undefined
     if (selection.value.kind === 'stop' && !selectedStop.value) selection.value = { kind: 'journey' }
     if (selection.value.kind === 'leg' && !selectedLeg.value) selection.value = { kind: 'journey' }
     if (selection.value.kind === 'shot' && selection.value.id !== undefined && !selectedShot.value) selection.value = { kind: 'journey' }
+  }
+
+  /** Works on the journey in one of its further frames, or in its own. */
+  function workIn(index: number | undefined) {
+    gesture = undefined
+    reframe.value = index
   }
 
   /** Selects something, and with a leg or a stop the traveller it belongs to. */
@@ -243,6 +263,8 @@ export const useEditor = defineStore('editor', () => {
   }
 
   return {
+    document,
+    reframe,
     journey,
     opening,
     compiled,
@@ -268,9 +290,11 @@ export const useEditor = defineStore('editor', () => {
     notice,
     canUndo: computed(() => past.value.length > 0),
     canRedo: computed(() => future.value.length > 0),
-    keptPast: () => (journey.value ? keptPast(past.value, journey.value) : []),
+    keptPast: () => (document.value ? keptPast(past.value, document.value) : []),
     open,
     edit,
+    editDocument,
+    workIn,
     fix,
     endGesture,
     undo,

@@ -13,6 +13,8 @@ export const useExports = defineStore('exports', () => {
   /** Whether the dialog shows it, so that no notice is needed. */
   const isWatched = ref(false)
   const began = ref(0)
+  /** How many more films were asked for together with the one that is made. */
+  const waiting = ref(0)
   let stopWatching: (() => void) | undefined
 
   const running = computed(() => current.value?.state === 'running' || current.value?.state === 'queued')
@@ -26,13 +28,20 @@ export const useExports = defineStore('exports', () => {
     return seconds >= 60 ? `about ${Math.ceil(seconds / 60)} min left` : `about ${seconds} s left`
   })
 
-  function follow(record: ExportRecord) {
+  function follow(record: ExportRecord, journey: string) {
     current.value = record
     began.value = Date.now()
     stopWatching?.()
     stopWatching = watchExport(record.id, (state) => {
       if (current.value?.state === 'queued' && state.state === 'running') began.value = Date.now()
       current.value = state
+      const isOver = state.state !== 'queued' && state.state !== 'running'
+      // Films of several shapes are made one after the other.
+      if (isOver && waiting.value > 0) {
+        waiting.value -= 1
+        void refresh(journey)
+        if (state.state === 'done') return
+      }
       if (isWatched.value) return
       if (state.state === 'done') editor.notice = { text: 'The film is ready: see Export.' }
       else if (state.state === 'failed') editor.notice = { text: `The export failed. ${state.error ?? ''}` }
@@ -43,17 +52,24 @@ export const useExports = defineStore('exports', () => {
   async function refresh(journey: string): Promise<void> {
     const all = await listExports(journey)
     const active = all.find((record) => record.state === 'running' || record.state === 'queued')
-    if (active && !running.value) follow(active)
+    if (active && !running.value) follow(active, journey)
     earlier.value = all.filter((record) => record.state === 'done' && record.id !== current.value?.id)
   }
 
-  const start = async (journey: string, settings: FilmSettings, name: string) => follow(await startExport(journey, settings, name))
+  /** Starts one film or several; they are made one after the other. */
+  async function start(journey: string, films: readonly { settings: FilmSettings; name: string }[]) {
+    const records: ExportRecord[] = []
+    for (const { settings, name } of films) records.push(await startExport(journey, settings, name))
+    waiting.value = records.length - 1
+    follow(records[0]!, journey)
+  }
 
   /** Stops following the export of another journey. */
   function reset() {
     stopWatching?.()
     stopWatching = undefined
     current.value = undefined
+    waiting.value = 0
     earlier.value = []
   }
 
@@ -62,5 +78,5 @@ export const useExports = defineStore('exports', () => {
     if (!running.value) current.value = undefined
   }
 
-  return { current, earlier, isWatched, running, share, left, refresh, start, reset, clear }
+  return { current, earlier, waiting, isWatched, running, share, left, refresh, start, reset, clear }
 })

@@ -32,6 +32,11 @@ export function withGroundMoved(journey: Journey, move: Move, staying?: string):
     areas: journey.areas.map((area) => movedArea(area, move)),
     measures: movedMeasures(journey, move),
     shots: journey.shots.map((shot) => movedShot(shot, journey, move)),
+    reframes: journey.reframes.map((reframe) => ({
+      ...reframe,
+      camera: reframe.camera && movedView(reframe.camera, move),
+      shots: reframe.shots.map((shot) => movedShot(shot, journey, move)),
+    })),
     sheets: journey.sheets.map((sheet) => (sheet.id === staying ? sheet : { ...sheet, place: movedPlace(sheet, move) })),
   }
 }

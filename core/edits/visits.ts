@@ -192,7 +192,7 @@ function dropShots(draft: Journey, visited: ReadonlySet<string>): void {
         return shot satisfies never
     }
   }
-  draft.shots = draft.shots.filter((shot) => isTiedTo(shot.at, visited) && isKept(shot))
+  for (const of of [draft, ...draft.reframes]) of.shots = of.shots.filter((shot) => isTiedTo(shot.at, visited) && isKept(shot))
 }
 
 /** Whether a moment is tied to one of these stops, or to none. */

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { withoutGround } from '../frame/frame-at'
 import type { Frame } from '../frame/frame'
 import { setFrame } from '../edits/journey'
+import { isSameShape, reframed } from '../edits/reframe'
 import { JourneyError } from '../error'
 import type { Journey } from '../journey/schema'
 import { LIMITS } from '../journey/schema'
@@ -34,9 +35,13 @@ export function wholeFilm(journey: Journey, format: FilmFormatId = 'mp4'): FilmS
   return { format, quality: 'good', ground: true, from: 0, to: frameCount(journey.seconds, rate), width, height, sound: true }
 }
 
-/** The journey at the size at which it is exported. */
-export const atSize = (journey: Journey, { width, height }: Pick<FilmSettings, 'width' | 'height'>): Journey =>
-  width === journey.frame.width && height === journey.frame.height ? journey : setFrame(journey, { ...journey.frame, width, height })
+/** The journey at the size at which it is exported: reframed, where it has a frame of that shape. */
+export function atSize(journey: Journey, size: Pick<FilmSettings, 'width' | 'height'>): Journey {
+  const { width, height } = size
+  const index = isSameShape(journey.frame, size) ? -1 : journey.reframes.findIndex((reframe) => isSameShape(reframe, size))
+  const shown = index < 0 ? journey : reframed(journey, index)
+  return width === shown.frame.width && height === shown.frame.height ? shown : setFrame(shown, { ...shown.frame, width, height })
+}
 
 /** A frame as it is exported. */
 export const filmFrame = (frame: Frame, { ground }: Pick<FilmSettings, 'ground'>): Frame => (ground ? frame : withoutGround(frame))

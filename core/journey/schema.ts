@@ -11,12 +11,13 @@ import { areaSchema, groundSchema, sheetSchema } from './sheet-schema'
 import { landmarkSchema } from './landmark-schema'
 import { audioSchema, easingSchema, noteSchema, paceMarkSchema, shareSchema, soundsSchema } from './pace-schema'
 import { anchorSchema, photoSchema } from './picture-schema'
+import { reframeSchema } from './reframe-schema'
 import type { Shot } from './shot-schema'
 import { planSchema, shotSchema } from './shot-schema'
 import { stopSchema } from './stop-schema'
 import type { Moment, Span } from './values'
 import { countIn, HEIGHTS_PATTERN, isRising, POINTS_PATTERN, TIMES_PATTERN } from './track-line'
-import { colour, id, LIMITS, point, seconds, unit, viewSchema } from './values'
+import { colour, evenSide, id, LIMITS, point, seconds, unit, viewSchema } from './values'
 
 export * from './caption-schema'
 export * from './font-schema'
@@ -27,6 +28,7 @@ export * from './pace-schema'
 export * from './picture-schema'
 export * from './pin-schema'
 export * from './postcard-schema'
+export * from './reframe-schema'
 export * from './shot-schema'
 export * from './sheet-schema'
 export * from './stop-schema'
@@ -41,7 +43,6 @@ export type { Moment, Span } from './values'
 export const JOURNEY_FORMAT = 'zephyrine-journey'
 export const JOURNEY_VERSION = 10
 
-const evenSide = z.int().min(64).max(LIMITS.side).multipleOf(2, 'must be an even number of pixels')
 const title = z.string().trim().min(1).max(120)
 
 export const frameSchema = z.strictObject({
@@ -288,6 +289,8 @@ export const journeySchema = z
     plan: planSchema.prefault({}),
     /** What the camera films, in any order. */
     shots: z.array(shotSchema).max(LIMITS.shots).default([]),
+    /** The frames of other shapes in which it is also filmed. */
+    reframes: z.array(reframeSchema).max(LIMITS.reframes).default([]),
     /** Titles and readouts, from the lowest to the uppermost. */
     captions: z.array(captionSchema).max(LIMITS.captions).default([]),
     measures: measuresSchema.prefault({}),

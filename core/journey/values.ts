@@ -18,6 +18,8 @@ export const LIMITS = {
   /** Changes of the vehicle on one leg. */
   changes: 20,
   shots: 200,
+  /** Frames of other shapes. */
+  reframes: 8,
   captions: 20,
   fonts: 12,
   landmarks: 100,
@@ -41,6 +43,9 @@ export const LIMITS = {
 
 /** The colours of the house, which new things take and fields offer first. */
 export const HOUSE_COLOURS = ['#d8412f', '#17646b', '#27406b', '#c9962b', '#14233a', '#fbf6ea'] as const
+
+/** A side of a frame, in pixels. */
+export const evenSide = z.int().min(64).max(LIMITS.side).multipleOf(2, 'must be an even number of pixels')
 
 /** The kinds of value that several parts of the journey document are made of. */
 export const id = z.string().regex(/^[\w-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')

@@ -22,6 +22,11 @@ function viewOf({ shots }: Journey): View | undefined {
   return shot?.kind === 'free' ? shot.view : undefined
 }
 
+async function choose(field: string, title: string): Promise<void> {
+  await demo.page.getByTestId(field).click()
+  await demo.page.getByRole('option', { name: title }).click()
+}
+
 async function dragOnStage(from: Point, to: Point): Promise<void> {
   const box = (await demo.page.getByTestId('stage').boundingBox())!
   const { mouse } = demo.page
@@ -155,11 +160,6 @@ describe('in a turned view', () => {
 })
 
 describe('the export dialog', () => {
-  const choose = async (field: string, title: string) => {
-    await demo.page.getByTestId(field).click()
-    await demo.page.getByRole('option', { name: title }).click()
-  }
-
   it('makes a transparent WebM of a part of the film, at another size and under another name', async () => {
     const { page } = demo
     await page.getByRole('button', { name: 'Export' }).click()
@@ -320,5 +320,36 @@ describe('the camera lane', () => {
     const [width, height] = await Promise.all(['width', 'height'].map(async (name) => Number(await square.getAttribute(name))))
     expect(width).toBeCloseTo(height!, 3)
     expect(height).toBeCloseTo((await page.getByTestId('stage').boundingBox())!.height, 0)
+  })
+})
+
+describe('a journey in several shapes', () => {
+  it('is laid out for each on its own, and exported in all of them together', async () => {
+    const { page } = demo
+    const before = await demo.stored()
+    await page.getByTestId('frame-shape').click()
+    await page.getByTestId('add-shape-9:16').click()
+    await expect.poll(async () => (await demo.stored()).reframes.length).toBe(1)
+    const box = (await page.getByTestId('stage').boundingBox())!
+    expect(box.width / box.height).toBeCloseTo(9 / 16, 2)
+    await page.mouse.move(box.x + 20, box.y + 60)
+    await page.mouse.wheel(0, -200)
+    await expect.poll(async () => (await demo.stored()).reframes[0]!.camera?.zoom ?? 0).toBeGreaterThan(0)
+    expect((await demo.stored()).camera).toEqual(before.camera)
+    await page.keyboard.press('Control+z')
+    await expect.poll(async () => (await demo.stored()).reframes[0]!.camera).toBe(null)
+    // A still in both shapes.
+    await page.getByTestId('export').click()
+    await choose('film-format', 'Still (PNG)')
+    await page.getByText('Also in 16:9').click()
+    await page.getByTestId('start-export').click()
+    await expect.poll(() => page.locator('.v-dialog li a, [role="dialog"] li a').count(), { timeout: 60_000 }).toBe(1)
+    const exported = (await (await fetch(`${demo.address}/api/journeys/${demo.id}/exports`)).json()) as { name: string; state: string }[]
+    expect(exported.map(({ name }) => name).sort()).toEqual([`${before.name} 16x9`, `${before.name} 9x16`])
+    expect(exported.every(({ state }) => state === 'done')).toBe(true)
+    await page.getByRole('button', { name: 'Close' }).click()
+    await page.getByTestId('frame-shape').click()
+    await page.getByTestId('remove-shape').click()
+    await expect.poll(async () => (await demo.stored()).reframes.length).toBe(0)
   })
 })

@@ -1,7 +1,7 @@
 import type { Point } from '#core/geometry/point'
 import { editLeg } from '#core/edits/legs'
-import type { CourseShape, Journey, Landmark } from '#core/journey/schema'
-import { landmarkSchema } from '#core/journey/schema'
+import type { CourseShape, Journey, Landmark, Shot, ShotKind } from '#core/journey/schema'
+import { landmarkSchema, reframeSchema, shotSchema } from '#core/journey/schema'
 import { demo, journeyOver } from './journeys'
 
 /** Stops on the demo's sheet, one more than there are kinds of course. */
@@ -53,7 +53,30 @@ export const EVERY_LANDMARK: Record<Landmark['kind'], Landmark> = {
   lying: landmarkSchema.parse({ kind: 'lying', id: 'f', at: { x: 1700, y: 2000 }, ...common, picture: HUT, width: 400, rotation: 25 }),
 }
 
-/** A journey on the demo's georeferenced sheet with a leg of every kind, a network, and an area; its stops can be visited in any order. */
+const timed = (stop: string) => ({ at: { at: 'departure', stop, offset: 0.5 }, transition: 1 }) as const
+
+/** A shot of every kind there is. */
+export const EVERY_SHOT: Record<ShotKind, Shot> = {
+  free: shotSchema.parse({
+    kind: 'free',
+    id: 'free',
+    ...timed('s1'),
+    view: { centre: { x: 1500, y: 1500 }, zoom: 0.5, bearing: 20, pitch: 30 },
+  }),
+  overview: shotSchema.parse({ kind: 'overview', id: 'overview', ...timed('s2'), orbit: 5, bearing: 10, pitch: 20 }),
+  leg: shotSchema.parse({ kind: 'leg', id: 'leg', ...timed('s3'), leg: 'l3', shift: { x: 0.1, y: -0.1 } }),
+  'close-up': shotSchema.parse({
+    kind: 'close-up',
+    id: 'close',
+    ...timed('s4'),
+    stop: 's4',
+    zoom: 0.9,
+    dolly: { kind: 'rise', amount: 0.4 },
+  }),
+  chase: shotSchema.parse({ kind: 'chase', id: 'chase', ...timed('s5'), travellers: ['traveller'], zoom: 0.8, turns: true }),
+}
+
+/** A journey on the demo's georeferenced sheet with a leg and a shot of every kind, a network, and an area; its stops can be visited in any order. */
 export function journeyWithEveryKind(): Journey {
   const kinds = Object.values(EVERY_COURSE)
   const trip = kinds.reduce((journey, course, i) => editLeg(journey, `l${i + 1}`, { course }), journeyOver(STOPS, {}, 30))
@@ -65,6 +88,8 @@ export function journeyWithEveryKind(): Journey {
     ground,
     networks: [{ id: 'roads', name: 'Roads', mode: 'road', lines: [{ points: ROAD, speed: 60 }] }],
     landmarks: Object.values(EVERY_LANDMARK),
+    shots: Object.values(EVERY_SHOT),
+    reframes: [reframeSchema.parse({ width: 1080, height: 1920, camera, shots: [EVERY_SHOT.free, EVERY_SHOT['close-up']] })],
     areas: [
       {
         id: 'isle',

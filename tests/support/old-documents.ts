@@ -5,14 +5,15 @@ import { planSchema, soundsSchema } from '#core/journey/schema'
 export const withoutVersion10 = (journey: Journey): Journey => ({
   ...journey,
   plan: planSchema.parse({}),
+  reframes: [],
   shots: journey.shots.flatMap((shot) => (shot.kind === 'free' ? [{ ...shot, orbit: 0, dolly: null }] : [])),
 })
 
 /** A document of the present version as version 9 would have written it. */
 export function asVersion9(document: unknown): Record<string, unknown> {
   type Fields = Record<string, unknown>
-  const { plan, shots, ...rest } = JSON.parse(JSON.stringify(document)) as Fields & { shots: Fields[] }
-  void plan
+  const { plan, reframes, shots, ...rest } = JSON.parse(JSON.stringify(document)) as Fields & { shots: Fields[] }
+  void [plan, reframes]
   return { ...rest, version: 9, views: shots.map(({ id, at, transition, easing, view }) => ({ id, at, transition, easing, view })) }
 }
 

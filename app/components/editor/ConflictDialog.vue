@@ -51,7 +51,7 @@ const letGo = () =>
 /** Keeps this version as a copy and continues in it; the other one stays as it is. */
 const keepBoth = () =>
   attempt(async () => {
-    const mine = editor.journey!
+    const mine = editor.document!
     const copy = await createJourney(rename(mine, `${mine.name.slice(0, 100)} (this window)`))
     emit('leaving')
     await router.replace(`/journeys/${copy.id}`)

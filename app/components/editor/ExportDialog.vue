@@ -5,6 +5,9 @@ import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { FILM_FORMATS } from '#core/film/formats'
 import type { FilmSettings } from '#core/film/settings'
 import DialogSheet from '~/components/DialogSheet.vue'
+import { isSameShape } from '#core/edits/reframe'
+import type { Size } from '#core/geometry/size'
+import { nameOfShape } from '~/components/camera/shape-names'
 import { megabytes } from '~/services/sizes'
 import { ApiError, exportAddress, removeExport } from '~/services/api'
 import { useEditor } from '~/stores/editor'
@@ -41,13 +44,36 @@ watch(open, (isOpen) => {
   void refresh()
 })
 
+/** The other shapes of the journey's frame, which can be exported along with the one that is worked on. */
+const others = computed(() => {
+  const { frame, reframes } = editor.document!
+  return [frame, ...reframes].filter((shape) => !isSameShape(shape, editor.journey!.frame))
+})
+const together = ref(false)
+/** What is made: one film, or one in each shape, with the same shorter side. */
+function films() {
+  const name = title.value.trim() || editor.journey!.name
+  const asked = settings.value!
+  if (!together.value || others.value.length === 0) return [{ settings: asked, name }]
+  const named = (shape: Size) => `${name} ${nameOfShape(shape).replace(':', 'x')}`.slice(0, 120)
+  const short = Math.min(asked.width, asked.height)
+  const even = (value: number, { width, height }: Size) => 2 * Math.round((value * short) / Math.min(width, height) / 2)
+  return [
+    { settings: asked, name: named(asked) },
+    ...others.value.map((shape) => ({
+      settings: { ...asked, width: even(shape.width, shape), height: even(shape.height, shape) },
+      name: named(shape),
+    })),
+  ]
+}
+
 async function start() {
   problem.value = ''
   starting.value = true
   try {
     await props.save()
     if (!props.isSaved()) problem.value = 'The journey could not be saved, so it cannot be exported: see the note beside its name.'
-    else await exports.start(props.journeyId, settings.value!, title.value.trim() || editor.journey!.name)
+    else await exports.start(props.journeyId, films())
   } catch (error) {
     problem.value = error instanceof ApiError ? error.message : String(error)
   } finally {
@@ -70,6 +96,12 @@ const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateS
 <template>
   <DialogSheet v-model="open" title="Export">
     <FilmFields v-show="!running" v-model="settings" v-model:title="title" />
+    <v-switch
+      v-if="!running && others.length > 0"
+      v-model="together"
+      :label="`Also in ${others.map(nameOfShape).join(', ')}`"
+      data-testid="export-together"
+    />
 
     <div v-if="current" class="job" aria-live="polite">
       <template v-if="running">
@@ -79,6 +111,9 @@ const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateS
             current.state === 'queued' ? 'Waiting for another export to finish' : `Frame ${current.framesDone} of ${current.framesTotal}`
           }}
           <span class="quiet">{{ left }}</span>
+          <span v-if="exports.waiting > 0" class="quiet">{{
+            exports.waiting === 1 ? 'one more film after this' : `${exports.waiting} more films after this`
+          }}</span>
         </p>
       </template>
       <p v-else-if="current.state === 'done'" class="done" data-testid="export-done">

@@ -24,6 +24,7 @@ import { useEditor } from '~/stores/editor'
 import { SPEEDS, usePlayback } from '~/stores/playback'
 import { useSound } from '~/stores/sound'
 import { useStage } from '~/stores/stage'
+import FrameShapes from '~/components/camera/FrameShapes.vue'
 import GuidesMenu from '~/components/camera/GuidesMenu.vue'
 import ToolButton from './ToolButton.vue'
 
@@ -110,6 +111,7 @@ const sound = useSound()
       @click="camera.keep()"
     />
     <GuidesMenu />
+    <FrameShapes />
     <div class="group playing">
       <ToolButton :icon="mdiSkipPrevious" label="Go to start" keys="Home" @click="playback.rewind()" />
       <ToolButton :icon="mdiStepBackward" label="Previous frame" keys="," @click="playback.step(-1)" />
