@@ -58,9 +58,12 @@ try {
   await painted(page)
   await shot('editor-table')
   await page.keyboard.press('t')
-  await page.getByTestId('pace-view').nth(1).locator('.mark').click()
+  await page
+    .getByTestId('pace-shot')
+    .nth(1)
+    .click({ position: { x: 60, y: 8 } })
   await painted(page)
-  await shot('view-details')
+  await shot('shot-details')
   // The whole sheet is in view then.
   await scrubTo(600)
   await page.getByTestId('stop-handle').nth(3).click()

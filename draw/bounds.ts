@@ -26,6 +26,7 @@ export function itemBounds(space: CanvasSpace, item: FrameItem): Region {
     case 'sheet':
     case 'area':
     case 'edge-shade':
+    case 'depth':
     case 'dim':
       return { x: 0, y: 0, width: space.reference.width * space.scale, height: space.reference.height * space.scale }
     case 'ink':

@@ -7,6 +7,7 @@ import { spaceOf } from './canvas-space'
 import { paintCarried } from './carried'
 import { paintCaption } from './caption'
 import { paintCredit } from './credit'
+import { paintDepth } from './depth'
 import { paintArea, paintEdgeShade, paintGround } from './ground'
 import { growsAtHead, inkReach, paintInk, paintPlanned } from './ink'
 import { paintLabel } from './label'
@@ -56,6 +57,8 @@ export function createPainter(studio: Studio): Painter {
         return paintArea(context, space, item)
       case 'edge-shade':
         return paintEdgeShade(context, space, item)
+      case 'depth':
+        return paintDepth(context, space, item, ink)
       case 'ink':
         return paintInk(context, studio, space, item, wholePixels(space, item), ink)
       case 'planned':

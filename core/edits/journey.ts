@@ -35,6 +35,12 @@ export const forgetColour = (journey: Journey, colour: string): Journey => ({
   colours: journey.colours.filter((kept) => kept !== colour),
 })
 
+/** Changes how what is further away looks. */
+export const setDepth = (journey: Journey, patch: Partial<Journey['depth']>): Journey => ({
+  ...journey,
+  depth: { ...journey.depth, ...patch },
+})
+
 /** The part of the frame, upright and across, in which a whole trip is laid out: the safe area for titles (common practice, no source). */
 const SAFE = 0.8
 

@@ -166,6 +166,8 @@ export function dropUnvisited(draft: Journey): void {
   draft.stops = draft.stops.filter((stop) => visited.has(stop.id))
   for (const { shown } of [...draft.sheets, ...draft.areas, ...draft.captions, ...draft.landmarks]) if (shown) letGoOfStops(shown, visited)
   dropShots(draft, visited)
+  const { softFocus } = draft.depth
+  if (softFocus?.on.kind === 'stop' && !visited.has(softFocus.on.stop)) softFocus.on = { kind: 'traveller' }
   for (const note of draft.notes) if (!isTiedTo(note.at, visited)) note.at = { at: 'start', offset: 0 }
 }
 

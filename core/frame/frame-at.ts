@@ -8,6 +8,7 @@ import type { CompiledJourney, CompiledMark, CompiledTraveller } from './compile
 import type {
   CarriedItem,
   CreditItem,
+  DepthItem,
   DimItem,
   Frame,
   FrameItem,
@@ -21,7 +22,7 @@ import type {
 } from './frame'
 import { IS_GROUND } from './frame'
 import { circleAt, pinAppearanceAt, SETTLED } from './marks'
-import type { Layer, Pin } from '../journey/schema'
+import type { Depth, Journey, Layer, Pin } from '../journey/schema'
 import type { Motion } from './motion'
 import { inkAt, plannedAt } from './ink-at'
 import { CLIMB, motionAt } from './motion'
@@ -37,7 +38,7 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
   const projection = projectionAt(compiled, time)
   const motions = travellers.map((traveller) => motionAt(traveller, time, lastTime))
   const marks = byDepth(compiled, projection)
-  const items: FrameItem[] = ground(compiled, time)
+  const items: FrameItem[] = [...ground(compiled, time), ...depth(compiled, projection, motions)]
   const layers: Readonly<Record<Layer, () => FrameItem[]>> = {
     lines: () => [
       ...travellers.flatMap((traveller) => planned(traveller, time, lastTime, projection)),
@@ -69,7 +70,8 @@ export const onTable = (frame: Frame, view: View): Frame => ({
   view,
   isMoving: false,
   items: frame.items.filter(
-    (item) => item.kind !== 'edge-shade' && item.kind !== 'dim' && item.kind !== 'caption' && item.kind !== 'credit',
+    (item) =>
+      item.kind !== 'edge-shade' && item.kind !== 'depth' && item.kind !== 'dim' && item.kind !== 'caption' && item.kind !== 'credit',
   ),
 })
 
@@ -107,6 +109,32 @@ function ground({ journey, sheets, lying: compiledLying, areas }: CompiledJourne
   })
   const shade = sheets[0]?.sheet.wash?.edgeShade
   return [{ kind: 'ground', ground }, ...laid, ...lit, ...lying, ...(shade ? [{ kind: 'edge-shade', shade } as const] : [])]
+}
+
+/** What is in focus is told in steps so fine that nobody sees them, so that a camera that rests with what it looks at stays as it is. */
+const FOCUS_STEP = 0.002
+
+/** Soft focus and haze; nothing where the camera looks straight down, as all is equally far away. */
+function depth({ journey }: CompiledJourney, projection: Projection, motions: readonly (Motion | undefined)[]): DepthItem[] {
+  const { softFocus, haze } = journey.depth
+  if (projection.isFlat || (!softFocus && !haze)) return []
+  return [{ kind: 'depth', softFocus: softFocus && { ...softFocusOf(softFocus, journey, projection, motions) }, haze }]
+}
+
+function softFocusOf(
+  { strength, far, near, on }: NonNullable<Depth['softFocus']>,
+  { stops }: Journey,
+  projection: Projection,
+  motions: readonly (Motion | undefined)[],
+) {
+  const spot =
+    on.kind === 'traveller'
+      ? motions.find((motion) => motion)?.position
+      : on.kind === 'stop'
+        ? stops.find(({ id }) => id === on.stop)?.at
+        : undefined
+  const at = spot ? 1 / projection.depthScale(spot) : 1
+  return { strength, far, near, at: Math.round(at / FOCUS_STEP) * FOCUS_STEP }
 }
 
 /** The credit line is shown in the last second, and fades in during the quarter of a second before it. */

@@ -2,7 +2,7 @@ import type { Size } from '../geometry/size'
 import type { View } from '../camera/view'
 import type { Course } from '../geometry/course'
 import type { Point } from '../geometry/point'
-import type { Appears, Area, Ground, Ink, Pin, Postcard, Sheet, Planned, StandingPicture, TextStyle, Wash } from '../journey/schema'
+import type { Appears, Area, Depth, Ground, Ink, Pin, Postcard, Sheet, Planned, StandingPicture, TextStyle, Wash } from '../journey/schema'
 import type { Align } from '../type/block'
 import type { Carried, Vehicle } from '../vehicles/vehicle'
 import type { CaptionFigure } from './captions'
@@ -32,6 +32,7 @@ export type FrameItem =
   | SheetItem
   | AreaItem
   | EdgeShadeItem
+  | DepthItem
   | PlannedItem
   | InkItem
   | PinItem
@@ -50,6 +51,7 @@ export const IS_GROUND = {
   sheet: true,
   area: true,
   'edge-shade': true,
+  depth: true,
   planned: false,
   ink: false,
   pin: false,
@@ -62,6 +64,14 @@ export const IS_GROUND = {
   caption: false,
   credit: false,
 } as const satisfies Record<FrameItem['kind'], boolean>
+
+/** Soft focus and haze over the ground, where the camera is tilted. */
+export interface DepthItem {
+  kind: 'depth'
+  /** `at` is how far away what is in focus is, as a multiple of the distance of the frame's middle. */
+  softFocus: { strength: number; far: number; near: number; at: number } | null
+  haze: NonNullable<Depth['haze']> | null
+}
 
 /** The background; always the lowest item. */
 export interface GroundItem {

@@ -47,6 +47,7 @@ export function frameSummary(frame: Frame) {
       switch (item.kind) {
         case 'ground':
         case 'edge-shade':
+        case 'depth':
         case 'dim':
         case 'credit':
           return item

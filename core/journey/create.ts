@@ -1,6 +1,7 @@
 import { flatView, referenceSize } from '../camera/view'
 import type { FrameFormat, Journey } from './schema'
 import {
+  depthSchema,
   groundSchema,
   measuresSchema,
   JOURNEY_FORMAT,
@@ -70,6 +71,7 @@ export function createJourney(name: string, frame: FrameFormat = DEFAULT_FRAME, 
     plan: planSchema.parse({}),
     shots: [],
     reframes: [],
+    depth: depthSchema.parse({}),
     share: shareSchema.parse({}),
     legSeconds: null,
     notes: [],

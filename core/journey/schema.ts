@@ -5,6 +5,7 @@ import { isOwnFamily, ownFamily } from '../type/families'
 import { VEHICLE_IDS } from '../vehicles/catalogue'
 import { MOST_ALTITUDE, MOST_SET_LEAN } from '../vehicles/vehicle'
 import { captionSchema, measuresSchema } from './caption-schema'
+import { depthSchema } from './depth-schema'
 import { fontSchema } from './font-schema'
 import { inkSchema } from './ink-schema'
 import { areaSchema, groundSchema, sheetSchema } from './sheet-schema'
@@ -20,6 +21,7 @@ import { countIn, HEIGHTS_PATTERN, isRising, POINTS_PATTERN, TIMES_PATTERN } fro
 import { colour, evenSide, id, LIMITS, point, seconds, unit, viewSchema } from './values'
 
 export * from './caption-schema'
+export * from './depth-schema'
 export * from './font-schema'
 export * from './ink-schema'
 export * from './label-schema'
@@ -291,6 +293,7 @@ export const journeySchema = z
     shots: z.array(shotSchema).max(LIMITS.shots).default([]),
     /** The frames of other shapes in which it is also filmed. */
     reframes: z.array(reframeSchema).max(LIMITS.reframes).default([]),
+    depth: depthSchema.prefault({}),
     /** Titles and readouts, from the lowest to the uppermost. */
     captions: z.array(captionSchema).max(LIMITS.captions).default([]),
     measures: measuresSchema.prefault({}),
@@ -383,6 +386,8 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
     checkMoment(shot.at, ['shots', i, 'at'])
     checkShot(shot, ['shots', i])
   })
+  const focus = journey.depth.softFocus?.on
+  if (focus?.kind === 'stop') checkMoment({ at: 'arrival', stop: focus.stop, offset: 0 }, ['depth', 'softFocus', 'on'])
   journey.notes.forEach(({ at }, i) => checkMoment(at, ['notes', i, 'at']))
   journey.sheets.forEach((sheet, i) => {
     checkSpan(sheet.shown, ['sheets', i])

@@ -68,8 +68,11 @@ describe.each(['day', 'night'])('in the %s theme', (theme) => {
     expect(await violations()).toEqual([])
     await page.getByTestId('bend-seaplane').click()
     expect(await violations()).toEqual([])
-    await page.getByTestId('pace-view').first().locator('.mark').click()
-    await page.getByTestId('view-transition').waitFor()
+    await page
+      .getByTestId('pace-shot')
+      .first()
+      .click({ position: { x: 60, y: 8 } })
+    await page.getByTestId('shot-transition').waitFor()
     expect(await violations()).toEqual([])
   })
 

@@ -9,7 +9,8 @@ import { editLeg } from '#core/edits/legs'
 import { addLandmark, newMark, newPicture, turnPicture } from '#core/edits/landmarks'
 import { editMark } from '#core/edits/marks'
 import { editStop } from '#core/edits/stops'
-import { setCamera } from '#core/edits/shots'
+import { setDepth } from '#core/edits/journey'
+import { setCamera, setPlan } from '#core/edits/shots'
 import { INK_STYLES } from '#core/dress/ink-styles'
 import { TEXT_LOOKS } from '#core/dress/text-styles'
 import { addCaption, setMeasures } from '#core/edits/captions'
@@ -17,7 +18,7 @@ import { addStop } from '#core/edits/visits'
 import { setWash } from '#core/edits/sheets'
 import { createJourney } from '#core/journey/create'
 import type { Journey, Landmark } from '#core/journey/schema'
-import { glowSchema, inkSchema, PIN_SHAPES, vehicleSchema, washSchema } from '#core/journey/schema'
+import { depthSchema, glowSchema, inkSchema, PIN_SHAPES, vehicleSchema, washSchema } from '#core/journey/schema'
 import { WASH_PRESETS } from '#core/sheet/wash'
 import { VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { paintStill } from '#render/still'
@@ -117,6 +118,18 @@ describe('preview and server frame', () => {
       expect(await difference(id, seen, 9)).toBeLessThan(2)
       // They are there: without them the picture is another.
       expect(await difference(id, setCamera(journey, view), 9)).toBeGreaterThan(3)
+    }
+  })
+
+  it('agree on what a lively camera shows, with soft focus and haze', async () => {
+    const plain = setPlan({ ...(await movingDemo()), shots: [] }, 'lively')
+    const soft = setDepth(plain, depthSchema.parse({ softFocus: { strength: 1 }, haze: { strength: 0.8 } }))
+    const id = await store(soft)
+    // While the camera turns with the train, on its way to another shot, and as it flies.
+    for (const time of [3, 11.4, 17]) {
+      expect(await difference(id, soft, time)).toBeLessThan(2)
+      // They are there: without them the picture is another.
+      expect(await difference(id, plain, time)).toBeGreaterThan(4)
     }
   })
 

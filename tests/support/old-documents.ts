@@ -1,19 +1,20 @@
 import type { Journey } from '#core/journey/schema'
-import { planSchema, soundsSchema } from '#core/journey/schema'
+import { depthSchema, planSchema, soundsSchema } from '#core/journey/schema'
 
 /** A journey as it could be before version 10: the camera has views of one's own alone, and no plan. */
 export const withoutVersion10 = (journey: Journey): Journey => ({
   ...journey,
   plan: planSchema.parse({}),
   reframes: [],
+  depth: depthSchema.parse({}),
   shots: journey.shots.flatMap((shot) => (shot.kind === 'free' ? [{ ...shot, orbit: 0, dolly: null }] : [])),
 })
 
 /** A document of the present version as version 9 would have written it. */
 export function asVersion9(document: unknown): Record<string, unknown> {
   type Fields = Record<string, unknown>
-  const { plan, reframes, shots, ...rest } = JSON.parse(JSON.stringify(document)) as Fields & { shots: Fields[] }
-  void [plan, reframes]
+  const { plan, reframes, depth, shots, ...rest } = JSON.parse(JSON.stringify(document)) as Fields & { shots: Fields[] }
+  void [plan, reframes, depth]
   return { ...rest, version: 9, views: shots.map(({ id, at, transition, easing, view }) => ({ id, at, transition, easing, view })) }
 }
 

@@ -25,6 +25,7 @@ import { useStage } from '~/stores/stage'
 import { useTracks } from '~/stores/tracks'
 import CaptionList from '~/components/text/CaptionList.vue'
 import CameraPlan from '~/components/camera/CameraPlan.vue'
+import DepthFields from '~/components/camera/DepthFields.vue'
 import { TEMPERAMENT_NAMES } from '~/components/camera/shot-names'
 import FilmSection from './FilmSection.vue'
 import ItineraryList from './ItineraryList.vue'
@@ -96,6 +97,12 @@ const cameraNote = computed(() => {
   const amiss = camera.checks.length > 0 ? `, ${camera.checks.length} to look at` : ''
   const byHand = shots.length === 1 ? '1 shot' : `${shots.length} shots`
   return `${plan.temperament === null ? byHand : TEMPERAMENT_NAMES[plan.temperament].toLowerCase()}${amiss}`
+})
+
+/** What is on of soft focus and haze. */
+const depthNote = computed(() => {
+  const { softFocus, haze } = journey.value.depth
+  return softFocus && haze ? 'both' : softFocus ? 'soft focus' : haze ? 'haze' : 'none'
 })
 
 /** What to do next: only the first thing missing, in the order of the work. */
@@ -198,6 +205,7 @@ const next = computed(() => {
     </div>
 
     <FoldedSection v-if="journey.stops.length > 0" class="networks" title="Camera" :note="cameraNote"><CameraPlan /></FoldedSection>
+    <FoldedSection v-if="journey.stops.length > 0" title="Soft focus and haze" :note="depthNote"><DepthFields /></FoldedSection>
     <FoldedSection :class="{ networks: journey.stops.length === 0 }" title="Looks" note="of the whole journey"><LookList /></FoldedSection>
     <FoldedSection title="Titles and readouts" :note="journey.captions.length > 0 ? String(journey.captions.length) : 'none'"
       ><CaptionList

@@ -1,0 +1,31 @@
+import { z } from 'zod'
+import { colour, id, unit } from './values'
+
+/** How what is further away looks, where the camera is tilted. */
+export const depthSchema = z.strictObject({
+  /** The ground is soft before and behind what is in focus, as in a lens; what marks the way stays sharp. */
+  softFocus: z
+    .strictObject({
+      strength: unit.default(0.5),
+      /** How much of it there is behind and before what is in focus. */
+      far: unit.default(1),
+      near: unit.default(1),
+      /** What is in focus: the traveller, the middle of the frame, or a stop. */
+      on: z
+        .discriminatedUnion('kind', [
+          z.strictObject({ kind: z.literal('traveller') }),
+          z.strictObject({ kind: z.literal('middle') }),
+          z.strictObject({ kind: z.literal('stop'), stop: id }),
+        ])
+        .prefault({ kind: 'traveller' }),
+    })
+    .nullable()
+    .default(null),
+  /** The colour that the ground fades to with distance. */
+  haze: z
+    .strictObject({ colour: colour.default('#dfe8ea'), strength: unit.default(0.5) })
+    .nullable()
+    .default(null),
+})
+
+export type Depth = z.output<typeof depthSchema>

@@ -1,0 +1,92 @@
+import { DISTANCE } from '#core/camera/projection'
+import { radians } from '#core/geometry/angle'
+import { clamp } from '#core/geometry/clamp'
+import type { DepthItem } from '#core/frame/frame'
+import type { CanvasSpace } from './canvas-space'
+import { translucent } from './colour'
+import type { SoftLayers } from './glow'
+import { SOFT_SCALE } from './glow'
+
+/** The greatest blur of soft focus at full strength, as a standard deviation in reference pixels. */
+const MOST_BLUR = 16
+/** Of the two blurred pictures that are mixed, the less blurred one has this share of the greatest blur. */
+const HALF = 0.4
+/** How fast haze thickens beyond the middle of the frame: at full strength it hides two thirds at twice the distance. */
+const THICKNESS = 1.1
+/** Gradients have so many stops from the frame's upper to its lower edge. */
+const STOPS = 24
+
+/** How far the ground is from the camera at a height of the frame, as a multiple of its distance at the middle. */
+function depthAt({ projection, reference }: CanvasSpace, y: number): number {
+  const pitch = radians(projection.view.pitch)
+  const f = DISTANCE * reference.height
+  const up = reference.height / 2 - y
+  const slope = f * Math.cos(pitch) - up * Math.sin(pitch)
+  return slope <= 0 ? Infinity : 1 + ((up * f) / slope) * (Math.sin(pitch) / f)
+}
+
+/** Softens the ground that was painted before and behind what is in focus, and lays haze over what is far away. */
+export function paintDepth(context: CanvasRenderingContext2D, space: CanvasSpace, item: DepthItem, layers: SoftLayers): void {
+  if (item.softFocus) soften(context, space, item.softFocus, layers)
+  if (item.haze) lay(context, space, item.haze)
+}
+
+/**
+ * A thin lens blurs a point at a distance d by |d - d0| / d where d0 is in focus. Two blurred pictures are laid over the sharp one, each as much as a row
+ * needs; both are painted at the resolution of all that is soft, so that they look the same at every size and cost little.
+ */
+function soften(
+  context: CanvasRenderingContext2D,
+  space: CanvasSpace,
+  focus: NonNullable<DepthItem['softFocus']>,
+  layers: SoftLayers,
+): void {
+  const { reference, scale } = space
+  const width = Math.ceil(reference.width * SOFT_SCALE)
+  const height = Math.ceil(reference.height * SOFT_SCALE)
+  const whole = { width: reference.width * scale, height: reference.height * scale }
+  const blurAt = (y: number): number => {
+    const depth = depthAt(space, y)
+    const off = depth === Infinity ? 1 : Math.abs(depth - focus.at) / depth
+    return Math.min(1, 2.5 * off) * (depth > focus.at ? focus.far : focus.near) * focus.strength
+  }
+  // Room for the blur beyond the frame's edges, filled with what is near them.
+  const room = Math.ceil(3 * MOST_BLUR * SOFT_SCALE)
+  const size = [width + 2 * room, height + 2 * room] as const
+  const source = layers.light(...size)
+  source.context.drawImage(context.canvas, 0, 0, whole.width, whole.height, 0, 0, ...size)
+  source.context.drawImage(context.canvas, 0, 0, whole.width, whole.height, room, room, width, height)
+  for (const [from, to] of [
+    [0, HALF],
+    [HALF, 1],
+  ] as const) {
+    const { context: soft, image } = layers.blurred(...size)
+    soft.filter = `blur(${to * MOST_BLUR * SOFT_SCALE}px)`
+    soft.drawImage(source.image, 0, 0)
+    soft.filter = 'none'
+    soft.globalCompositeOperation = 'destination-in'
+    const mask = soft.createLinearGradient(0, room, 0, room + height)
+    for (let i = 0; i <= STOPS; i++) {
+      const opacity = clamp((blurAt((reference.height * i) / STOPS) - from) / (to - from), 0, 1)
+      mask.addColorStop(i / STOPS, `rgba(0, 0, 0, ${opacity})`)
+    }
+    soft.fillStyle = mask
+    soft.fillRect(0, 0, ...size)
+    soft.globalCompositeOperation = 'source-over'
+    context.setTransform(1, 0, 0, 1, 0, 0)
+    context.drawImage(image, room, room, width, height, 0, 0, whole.width, whole.height)
+  }
+}
+
+/** Haze by the law of Beer and Lambert: of what is so much further away than the middle, exp(-thickness x distance) is seen. */
+function lay(context: CanvasRenderingContext2D, space: CanvasSpace, { colour, strength }: NonNullable<DepthItem['haze']>): void {
+  const { reference, scale } = space
+  context.setTransform(scale, 0, 0, scale, 0, 0)
+  const gradient = context.createLinearGradient(0, 0, 0, reference.height)
+  for (let i = 0; i <= STOPS; i++) {
+    const beyond = Math.max(0, depthAt(space, (reference.height * i) / STOPS) - 1)
+    gradient.addColorStop(i / STOPS, translucent(colour, strength * (1 - Math.exp(-THICKNESS * beyond))))
+  }
+  context.fillStyle = gradient
+  context.fillRect(0, 0, reference.width, reference.height)
+}
