@@ -54,12 +54,27 @@ export const useStage = defineStore('stage', () => {
 
   function setMode(next: 'lens' | 'table') {
     mode.value = next
+    returns = false
   }
   const toggleMode = () => setMode(mode.value === 'lens' ? 'table' : 'lens')
   function setTool(next: Tool) {
+    layOut(next)
     tool.value = next
     spot.value = undefined
     alignment.value = []
+  }
+  /** Whether the lens is shown again when the tool is put down. */
+  let returns = false
+  /** Where the camera films by itself it would move with each stop that is placed: the map is laid on the table meanwhile. */
+  function layOut(next: Tool) {
+    const isLaying = next === 'stop' || next === 'draw' || next === 'freehand' || next === 'follow'
+    if (isLaying && mode.value === 'lens' && editor.journey?.plan.temperament) {
+      mode.value = 'table'
+      returns = true
+    } else if (!isLaying && returns) {
+      mode.value = 'lens'
+      returns = false
+    }
   }
   const toggleTool = (wanted: Tool) => setTool(tool.value === wanted ? 'select' : wanted)
   function askName(stop: string) {
