@@ -3,7 +3,6 @@ import { radians } from '#core/geometry/angle'
 import { clamp } from '#core/geometry/clamp'
 import type { DepthItem } from '#core/frame/frame'
 import type { CanvasSpace } from './canvas-space'
-import { translucent } from './colour'
 import type { SoftLayers } from './glow'
 import { SOFT_SCALE } from './glow'
 
@@ -54,12 +53,20 @@ function soften(
   const room = Math.ceil(3 * MOST_BLUR * SOFT_SCALE)
   const size = [width + 2 * room, height + 2 * room] as const
   const source = layers.light(...size)
-  source.context.drawImage(context.canvas, 0, 0, whole.width, whole.height, 0, 0, ...size)
+  source.context.imageSmoothingQuality = 'low'
   source.context.drawImage(context.canvas, 0, 0, whole.width, whole.height, room, room, width, height)
+  source.context.globalCompositeOperation = 'destination-over'
+  source.context.drawImage(source.image, room, room, width, height, 0, 0, ...size)
+  source.context.globalCompositeOperation = 'source-over'
   for (const [from, to] of [
     [0, HALF],
     [HALF, 1],
   ] as const) {
+    const opacities = Array.from({ length: STOPS + 1 }, (_, i) =>
+      clamp((blurAt((reference.height * i) / STOPS) - from) / (to - from), 0, 1),
+    )
+    const rows = runsOf(opacities)
+    if (rows.length === 0) continue
     const { context: soft, image } = layers.blurred(...size)
     soft.filter = `blur(${to * MOST_BLUR * SOFT_SCALE}px)`
     soft.drawImage(source.image, 0, 0)
@@ -67,26 +74,44 @@ function soften(
     soft.globalCompositeOperation = 'destination-in'
     const mask = soft.createLinearGradient(0, room, 0, room + height)
     for (let i = 0; i <= STOPS; i++) {
-      const opacity = clamp((blurAt((reference.height * i) / STOPS) - from) / (to - from), 0, 1)
-      mask.addColorStop(i / STOPS, `rgba(0, 0, 0, ${opacity})`)
+      mask.addColorStop(i / STOPS, `rgba(0, 0, 0, ${opacities[i]!})`)
     }
     soft.fillStyle = mask
     soft.fillRect(0, 0, ...size)
     soft.globalCompositeOperation = 'source-over'
     context.setTransform(1, 0, 0, 1, 0, 0)
-    context.drawImage(image, room, room, width, height, 0, 0, whole.width, whole.height)
+    context.imageSmoothingQuality = 'low'
+    for (const [top, bottom] of rows) {
+      const [y, high] = [(top * height) / STOPS, ((bottom - top) * height) / STOPS]
+      context.drawImage(image, room, room + y, width, high, 0, (y / height) * whole.height, whole.width, (high / height) * whole.height)
+    }
   }
+}
+
+/** The stretches between stops in which anything is to be seen, as the numbers of their first and last stop. */
+function runsOf(opacities: readonly number[]): [number, number][] {
+  const runs: [number, number][] = []
+  for (let i = 0; i + 1 < opacities.length; i++) {
+    if (opacities[i] === 0 && opacities[i + 1] === 0) continue
+    const last = runs.at(-1)
+    if (last?.[1] === i) last[1] = i + 1
+    else runs.push([i, i + 1])
+  }
+  return runs
 }
 
 /** Haze by the law of Beer and Lambert: of what is so much further away than the middle, exp(-thickness x distance) is seen. */
 function lay(context: CanvasRenderingContext2D, space: CanvasSpace, { colour, strength }: NonNullable<DepthItem['haze']>): void {
   const { reference, scale } = space
-  context.setTransform(scale, 0, 0, scale, 0, 0)
-  const gradient = context.createLinearGradient(0, 0, 0, reference.height)
-  for (let i = 0; i <= STOPS; i++) {
-    const beyond = Math.max(0, depthAt(space, (reference.height * i) / STOPS) - 1)
-    gradient.addColorStop(i / STOPS, translucent(colour, strength * (1 - Math.exp(-THICKNESS * beyond))))
+  const [width, height] = [Math.ceil(reference.width * scale), Math.ceil(reference.height * scale)]
+  context.setTransform(1, 0, 0, 1, 0, 0)
+  context.fillStyle = colour
+  // Row by row, down to the middle: a gradient of so many stops takes a canvas on the server many times as long.
+  for (let row = 0; row < height; row++) {
+    const beyond = depthAt(space, (row + 0.5) / scale) - 1
+    if (beyond <= 0) break
+    context.globalAlpha = strength * (1 - Math.exp(-THICKNESS * beyond))
+    context.fillRect(0, row, width, 1)
   }
-  context.fillStyle = gradient
-  context.fillRect(0, 0, reference.width, reference.height)
+  context.globalAlpha = 1
 }
