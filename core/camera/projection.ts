@@ -163,6 +163,12 @@ export function zoomedAround(view: View, fixed: Point, factor: number): View {
   }
 }
 
+/** A view moved so that what is in its middle is seen beside it: by shares of the frame, to the right and down. */
+export const shiftedView = (view: View, shift: Point, { width, height }: Size): View =>
+  shift.x === 0 && shift.y === 0
+    ? view
+    : withPointAt(view, { width, height }, view.centre, { x: width * (0.5 + shift.x), y: height * (0.5 + shift.y) })
+
 /** A view moved so that a ground point comes to a place of the frame. */
 export function withPointAt(view: View, reference: Size, point: Point, at: Point): View {
   const now = projectionOf(view, reference).toGround(at)

@@ -1,11 +1,12 @@
-import { clamp } from '../geometry/clamp'
+import { fittedView } from '../camera/fit'
 import type { View } from '../camera/view'
-import { flatView, GREATEST_ZOOM, LEAST_ZOOM, referenceSize } from '../camera/view'
+import { referenceSize } from '../camera/view'
+import { SAFE } from '../camera/view-track'
 import { compiledCourse, courseGround } from '../courses/compile-course'
 import { partsOf } from '../geometry/course'
 import type { FrameFormat, Journey } from '../journey/schema'
 import { LIMITS } from '../journey/schema'
-import { fillingView, viewOf } from '../sheet/framing'
+import { fillingView } from '../sheet/framing'
 import { withZooms } from './shots'
 
 /**
@@ -41,8 +42,7 @@ export const setDepth = (journey: Journey, patch: Partial<Journey['depth']>): Jo
   depth: { ...journey.depth, ...patch },
 })
 
-/** The part of the frame, upright and across, in which a whole trip is laid out: the safe area for titles (common practice, no source). */
-const SAFE = 0.8
+const STRAIGHT_DOWN = { bearing: 0, pitch: 0 }
 
 /** The view of the trips of all travellers that are shown, straight down; a single stop is in its middle. Undefined without stops. */
 export function routeView(journey: Journey): View | undefined {
@@ -54,10 +54,7 @@ export function routeView(journey: Journey): View | undefined {
     const lines = legs.flatMap(({ course }, i) => partsOf(compiledCourse(course, stops[i]!, stops[i + 1]!, ground)).flat())
     return [...stops, ...lines]
   })
-  const view = viewOf(points, referenceSize(journey.frame), SAFE)
-  if (!view) return undefined
-  const zoom = Number.isFinite(view.zoom) ? clamp(view.zoom, LEAST_ZOOM, GREATEST_ZOOM) : journey.camera.zoom
-  return flatView(view.centre, zoom)
+  return points.length === 0 ? undefined : fittedView(points, STRAIGHT_DOWN, referenceSize(journey.frame), SAFE, journey.camera.zoom)
 }
 
 /** Changes size or rate. A sheet keeps its scale relative to filling the frame; on plain ground the visible part stays in view. */

@@ -1,4 +1,4 @@
-import { DISTANCE } from '../camera/projection'
+import { DISTANCE, shiftedView } from '../camera/projection'
 import { keptInView, zoomAbout } from '../camera/fit'
 import { leastWithin, smoothed, smoothingReach } from '../camera/smoothing'
 import type { View } from '../camera/view'
@@ -87,10 +87,11 @@ export function chaseLook(shot: ChaseShot, paths: readonly Path[], { from, to, p
     at(time) {
       const i = indexAt(time)
       const aim = aimAt(time)
-      const centre = { x: sampleAt(way.x, i), y: sampleAt(way.y, i) }
-      const view = { centre, ...aim, zoom: Math.min(aim.zoom, sampleAt(near, i)) }
-      // Between two frames the zoom is that of neither.
-      return keptInView(view, keeps.map((where) => where(time)), reference, SAFE) // prettier-ignore
+      const zoom = Math.min(aim.zoom, sampleAt(near, i))
+      const ahead = (shot.lead * LEAD * reference.height) / zoom
+      const centre = { x: sampleAt(way.x, i) + ahead * sampleAt(lead.x, i), y: sampleAt(way.y, i) + ahead * sampleAt(lead.y, i) }
+      // Room ahead and beside is given as far as there is any.
+      return keptInView(shiftedView({ ...aim, centre, zoom }, shot.shift, reference), keeps.map((where) => where(time)), reference, SAFE) // prettier-ignore
     },
   }
 }

@@ -1,6 +1,6 @@
 import { polygonHull } from 'd3-polygon'
 import { fittedView, zoomAbout } from '../camera/fit'
-import { withPointAt } from '../camera/projection'
+import { shiftedView } from '../camera/projection'
 import type { View } from '../camera/view'
 import { GREATEST_ZOOM, LEAST_ZOOM } from '../camera/view'
 import type { Look, PlacedShot } from '../camera/view-track'
@@ -81,7 +81,7 @@ function lookOf(shot: Shot, from: number, to: number, scene: Scene): Look {
       return isStill ? still(shot.view) : moving(shot.view, motions)
     case 'close-up': {
       const stop = trips.flatMap(({ visits }) => visits).find(({ stop: { id } }) => id === shot.stop)?.stop
-      const view = shifted({ ...scene.opening, ...aimOf(shot), centre: stop?.at ?? scene.opening.centre, zoom: shot.zoom }, shot, reference)
+      const view = shiftedView({ ...aimOf(shot), centre: stop?.at ?? scene.opening.centre, zoom: shot.zoom }, shot.shift, reference)
       return isStill ? still(view) : moving(view, motions)
     }
     case 'leg': {
@@ -151,7 +151,8 @@ function framing(
 ): Look {
   if (points.length === 0) return still(opening)
   const filled = shot.fill <= 1 && shot.shift.x === 0 && shot.shift.y === 0 ? keeps : []
-  const whole = (view: View): View => shifted({ ...view, zoom: clamp(view.zoom * shot.fill, LEAST_ZOOM, GREATEST_ZOOM) }, shot, reference)
+  const whole = (view: View): View =>
+    shiftedView({ ...view, zoom: clamp(view.zoom * shot.fill, LEAST_ZOOM, GREATEST_ZOOM) }, shot.shift, reference)
   if (shot.orbit === 0 && shot.dolly === null)
     return { ...still(whole(fittedView(points, shot, reference, SAFE, opening.zoom))), keeps: filled }
   const middle = motions((from + to) / 2)
@@ -163,9 +164,3 @@ function framing(
   }
   return { ...moving(whole({ ...fit, zoom }), motions), keeps: filled }
 }
-
-/** A view moved so that what is in its middle is seen beside it. */
-const shifted = (view: View, { shift }: AimedShot, reference: Size): View =>
-  shift.x === 0 && shift.y === 0
-    ? view
-    : withPointAt(view, reference, view.centre, { x: reference.width * (0.5 + shift.x), y: reference.height * (0.5 + shift.y) })

@@ -44,20 +44,6 @@ export function fittingView(sheet: Laid, reference: Size): View {
   return flatView(middle(sheet), zoom)
 }
 
-/** The view in which ground points, x and y in turn, lie within a share of the frame; undefined without points. */
-export function viewOf(points: Iterable<Point>, reference: Size, share: number): View | undefined {
-  const box = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity }
-  for (const { x, y } of points) {
-    box.left = Math.min(box.left, x)
-    box.right = Math.max(box.right, x)
-    box.top = Math.min(box.top, y)
-    box.bottom = Math.max(box.bottom, y)
-  }
-  if (box.left > box.right) return undefined
-  const zoom = share * Math.min(reference.width / (box.right - box.left), reference.height / (box.bottom - box.top))
-  return flatView({ x: (box.left + box.right) / 2, y: (box.top + box.bottom) / 2 }, zoom)
-}
-
 /** Whether a sheet reaches all four edges of the frame, to a hundredth of a reference pixel. */
 export function coversFrame(sheet: Laid, view: View, reference: Size): boolean {
   const { left, top, right, bottom } = usedPart(sheet)
