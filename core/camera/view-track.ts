@@ -19,7 +19,6 @@ export interface ViewTrack {
 
 /** A shot in seconds of the film: the camera leaves for it at `start` and is there at `end`. */
 export interface PlacedShot {
-  id: string
   start: number
   end: number
   /** The share of the way to it that is covered at a share of the time. */

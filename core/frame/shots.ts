@@ -62,7 +62,6 @@ export function placeShots(timed: readonly TimedShot[], scene: Scene): PlacedSho
     const until = Math.max(time, Math.min(scene.lastTime, next ? next.time + next.shot.transition : Infinity))
     const [x1, y1, x2, y2] = NAMED_CURVES[shot.easing]
     return {
-      id: shot.id,
       start: time,
       end: time + shot.transition,
       progress: cubicBezier(x1, y1, x2, y2),

@@ -368,6 +368,6 @@ describe('an automatic plan', () => {
       )
     }
     const ratio = jerk(views) / jerk(linear)
-    expect(ratio).toBeLessThan(0.5)
+    expect(ratio).toBeLessThan(0.05)
   })
 })
