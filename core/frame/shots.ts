@@ -136,8 +136,9 @@ const moving = (view: View, motions: Motions): Look => ({
   },
 })
 
-/** How often a camera that goes round something looks how much room that needs. */
-const LOOKS = 36
+/** A camera that goes round something looks how much room that needs at least so many times, and whenever it has gone so many degrees further. */
+const LEAST_LOOKS = 36
+const LOOK_EVERY = 4
 
 /** A camera that has something wholly in the frame, from all sides from which it looks at it. */
 function framing(
@@ -157,8 +158,9 @@ function framing(
   const middle = motions((from + to) / 2)
   const fit = fittedView(points, middle, reference, SAFE, opening.zoom)
   let { zoom } = fit
-  for (let i = 0; i <= LOOKS; i++) {
-    const { bearing, pitch, zoomBy } = motions(from + ((to - from) * i) / LOOKS)
+  const looks = Math.max(LEAST_LOOKS, Math.ceil((Math.abs(shot.orbit) * (to - from)) / LOOK_EVERY))
+  for (let i = 0; i <= looks; i++) {
+    const { bearing, pitch, zoomBy } = motions(from + ((to - from) * i) / looks)
     zoom = Math.min(zoom, zoomAbout({ centre: fit.centre, bearing, pitch }, points, reference, SAFE) / zoomBy)
   }
   return { ...moving(whole({ ...fit, zoom }), motions), keeps: filled }
