@@ -11,6 +11,7 @@ import { clamp } from '../geometry/clamp'
 import type { Point } from '../geometry/point'
 import type { ChaseShot, Moment, Shot, ShotOf, Temperament } from '../journey/schema'
 import type { TimedTrip } from './compile-traveller'
+import { frameTime } from '../pace/rate'
 import { framesPerSecond } from './paths'
 import type { Scene, TimedShot } from './shots'
 import { placeShots, seenTrips } from './shots'
@@ -84,8 +85,9 @@ const MOST_MAGNIFIED = 1.25
 const ROOM = 0.06
 /** A view that is hardly closer than the overview is none of its own. */
 const CLOSER = 1.15
-/** What is planned stays this far below the limits of comfort, as it is looked at in steps. */
+/** What is planned stays this far below the limits of comfort, looked at in steps and frame by frame. */
 const MARGIN = 0.9
+const FINE_MARGIN = 0.98
 /** The share of the greatest pleasant speed of the picture up to which the camera closes in on a traveller. */
 const PAN = 0.42
 /** Seconds between two looks at how fast the camera moves. */
@@ -112,13 +114,20 @@ export function plannedShots(temperament: Temperament, scene: Scene, ground: Pla
   const slowness = new Map<string, number>()
   for (let i = 0; i < TRIES; i++) {
     const sketches = shotsIn(manner, slowness, trips, whole, scene, ground)
-    const { onWays, elsewhere } = excessesOf(sketches, scene, ground)
-    const tooFast = [...onWays].filter(([, { excess }]) => excess > MARGIN)
-    if (tooFast.length === 0 && elsewhere.excess <= MARGIN) return named(sketches, ground)
+    let margin = MARGIN
+    let excesses = excessesOf(sketches, scene, ground, STEP)
+    if (isPleasant(excesses, margin)) {
+      // What seems pleasant is looked at frame by frame.
+      margin = FINE_MARGIN
+      excesses = excessesOf(sketches, scene, ground, frameTime(1, scene.rate))
+      if (isPleasant(excesses, margin)) return named(sketches, ground)
+    }
+    const { onWays, elsewhere } = excesses
+    const tooFast = [...onWays].filter(([, { excess }]) => excess > margin)
     // First the ways on which it is too fast take longer; then it turns less, then it keeps more distance.
     const slower = tooFast.filter(([way]) => (slowness.get(way) ?? 1) < SLOWEST)
-    for (const [way, { excess }] of slower) slowness.set(way, (slowness.get(way) ?? 1) * clamp(excess / MARGIN + 0.02, 1.1, 1.5))
-    if (slower.length > 0 && elsewhere.excess <= MARGIN) continue
+    for (const [way, { excess }] of slower) slowness.set(way, (slowness.get(way) ?? 1) * clamp(excess / margin + 0.02, 1.1, 1.5))
+    if (slower.length > 0 && elsewhere.excess <= margin) continue
     const worst = [...onWays.values(), elsewhere].reduce((a, b) => (b.excess > a.excess ? b : a))
     if (worst.kind === 'turn' && (manner.turns || manner.orbit !== 0)) manner = { ...manner, turns: false, orbit: 0 }
     else manner = { ...manner, closeness: 1 + (manner.closeness - 1) * 0.7, pitches: manner.pitches.map((pitch) => pitch * 0.85) }
@@ -304,15 +313,19 @@ interface Excess {
   kind: RateKind
 }
 
+interface Excesses {
+  onWays: ReadonlyMap<string, Excess>
+  elsewhere: Excess
+}
+
+const isPleasant = ({ onWays, elsewhere }: Excesses, margin: number): boolean =>
+  elsewhere.excess <= margin && [...onWays.values()].every(({ excess }) => excess <= margin)
+
 /**
  * How far some shots are beyond what is pleasant, as multiples of it: at the worst moment of the way to each, by the keys of the shots, and at the worst
- * moment between the ways.
+ * moment between the ways. @param step seconds from one look to the next
  */
-function excessesOf(
-  sketches: readonly TimedSketch[],
-  scene: Scene,
-  ground: PlanGround,
-): { onWays: ReadonlyMap<string, Excess>; elsewhere: Excess } {
+function excessesOf(sketches: readonly TimedSketch[], scene: Scene, ground: PlanGround, step: number): Excesses {
   const { lastTime, reference, opening } = scene
   const onWays = new Map<string, Excess>()
   let elsewhere: Excess = { excess: 0, kind: 'pan' }
@@ -321,7 +334,7 @@ function excessesOf(
   if (last.time + last.transition > lastTime) return { onWays, elsewhere: { excess: Infinity, kind: 'zoom' } }
   const shots = placeShots(sketches.map((sketch) => ({ shot: shotOf(sketch, sketch.key, START), time: sketch.time })), scene) // prettier-ignore
   const views: ViewTrack = { opening, shots, reference, hold: ground.hold }
-  const count = Math.ceil(lastTime / STEP)
+  const count = Math.max(1, Math.round(lastTime / step))
   let before = viewAt({ views }, 0)
   let current = 0
   for (let i = 1; i <= count; i++) {
