@@ -15,6 +15,8 @@ import { addStop } from '#core/edits/visits'
 import type { CompiledJourney } from '#core/frame/compile'
 import { compile } from '#core/frame/compile'
 import { frameAt } from '#core/frame/frame-at'
+import { lengthAt } from '#core/frame/compiled'
+import { pointAt } from '#core/geometry/course'
 import { radians, turnBetween } from '#core/geometry/angle'
 import type { Point } from '#core/geometry/point'
 import type { Journey, Shot } from '#core/journey/schema'
@@ -60,9 +62,19 @@ const anyChase = fc
 
 const frameTimes = ({ frames, journey }: CompiledJourney) => Array.from({ length: frames }, (_, k) => frameTime(k, journey.frame.rate))
 
+/** Where the travellers are at a time, by the courses and paces of their legs. */
+const placesAt = (compiled: CompiledJourney, time: number): Point[] =>
+  compiled.travellers.map(({ legs, visits }) => {
+    const leg = legs.findLast(({ depart }) => depart <= time)
+    return leg ? pointAt(leg.course, lengthAt(leg, time)) : visits[0]!.stop.at
+  })
+
 /** Where the travellers that can be seen are at a time: the frame's own word, not the camera's. */
 const travellersAt = (compiled: CompiledJourney, time: number): Point[] =>
   frameAt(compiled, time).motions.flatMap((motion) => (motion ? [motion.position] : []))
+
+/** Hundreds of films are looked at frame by frame; where the machine is busy that takes its time. */
+const PATIENCE = 150_000
 
 describe('the smoothing', () => {
   it('has no lag: an even movement stays what it is, up to its ends', () => {
@@ -150,7 +162,7 @@ describe('a view that has points in the safe area', () => {
 })
 
 describe('a chase', () => {
-  it('keeps the traveller in the safe area at every frame, whatever its settings', () => {
+  it('keeps the traveller in the safe area at every frame, whatever its settings', { timeout: PATIENCE }, () => {
     fc.assert(
       fc.property(anyTrip, anyChase, (trip, shot) => {
         const compiled = compile(addShot(trip, shot))
@@ -161,7 +173,7 @@ describe('a chase', () => {
     )
   })
 
-  it('keeps several travellers in view, and moves smoothly while it draws back for them', () => {
+  it('keeps several travellers in view, and moves smoothly while it draws back for them', { timeout: PATIENCE }, () => {
     fc.assert(
       fc.property(fc.array(spot, { minLength: 3, maxLength: 5 }), anyChase, (spots, shot) => {
         let trip = journeyOver(
@@ -238,7 +250,7 @@ describe('a chase', () => {
 })
 
 describe('an overview and a leg view', () => {
-  it('have all of it in the safe area at every frame, going round it too', () => {
+  it('have all of it in the safe area at every frame, going round it too', { timeout: PATIENCE }, () => {
     fc.assert(
       fc.property(anyTrip, aimed, number(-60, 60), fc.constantFrom('overview', 'leg'), (trip, angles, orbit, kind) => {
         const leg = kind === 'leg' ? { leg: 'l1' } : {}
@@ -273,7 +285,7 @@ function stepBetween(a: View, b: View): number {
 describe('an automatic plan', () => {
   const anyTemperament = fc.constantFrom(...TEMPERAMENTS)
 
-  it('is comfortable for any journey, keeps the traveller in the safe area, and never jumps', () => {
+  it('is comfortable for any journey, keeps the traveller in the safe area, and never jumps', { timeout: PATIENCE }, () => {
     fc.assert(
       fc.property(anyTrip, anyTemperament, (trip, temperament) => {
         const compiled = compile(setPlan(trip, temperament))
@@ -281,7 +293,7 @@ describe('an automatic plan', () => {
         let before = viewAt(compiled, 0)
         times.forEach((time, k) => {
           const view = viewAt(compiled, time)
-          for (const p of travellersAt(compiled, time)) expect(isSafe(view, p, 0.5)).toBe(true)
+          expect(placesAt(compiled, time).every((p) => isSafe(view, p, 0.5))).toBe(true)
           if (k > 0) {
             expect(discomfort(ratesBetween(before, view, 1 / 30, reference))).toBeLessThanOrEqual(1)
             expect(stepBetween(before, view)).toBeLessThan(0.12)
@@ -313,7 +325,7 @@ describe('an automatic plan', () => {
     expect(Math.max(...frameTimes(lively).map((time) => viewAt(lively, time).pitch))).toBeGreaterThan(25)
   })
 
-  it('never shows what is beyond the map where the camera is kept in', () => {
+  it('never shows what is beyond the map where the camera is kept in', { timeout: PATIENCE }, () => {
     fc.assert(
       fc.property(anyTrip, anyTemperament, (trip, temperament) => {
         const compiled = compile(setPlan(setGround({ ...trip, sheets: [paperSheet] }, { edge: 'held' }), temperament))
@@ -323,7 +335,7 @@ describe('an automatic plan', () => {
     )
   })
 
-  it('has all travellers in view', () => {
+  it('has all travellers in view', { timeout: PATIENCE }, () => {
     fc.assert(
       fc.property(fc.array(spot, { minLength: 2, maxLength: 4 }), anyTemperament, (spots, temperament) => {
         let trip: Journey = addTraveller(
