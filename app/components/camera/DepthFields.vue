@@ -20,7 +20,7 @@ const INITIAL = depthSchema.parse({ softFocus: {}, haze: {} })
 const SOFT_FIELDS: readonly FieldSpec<SoftFocus>[] = [
   { key: 'strength', label: 'Strength', as: 'percent' },
   { key: 'far', label: 'Behind', as: 'percent' },
-  { key: 'near', label: 'Before', as: 'percent' },
+  { key: 'near', label: 'In front', as: 'percent' },
 ]
 const HAZE_FIELDS: readonly FieldSpec<NonNullable<Depth['haze']>>[] = [
   { key: 'colour', label: 'Colour', as: 'colour' },
