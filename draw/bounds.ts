@@ -27,6 +27,7 @@ export function itemBounds(space: CanvasSpace, item: FrameItem): Region {
     case 'area':
     case 'edge-shade':
     case 'depth':
+    case 'air':
     case 'dim':
       return { x: 0, y: 0, width: space.reference.width * space.scale, height: space.reference.height * space.scale }
     case 'ink':

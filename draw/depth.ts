@@ -1,4 +1,4 @@
-import { DISTANCE } from '#core/camera/projection'
+import { DISTANCE } from '#core/camera/optics'
 import { radians } from '#core/geometry/angle'
 import { clamp } from '#core/geometry/clamp'
 import type { DepthItem } from '#core/frame/frame'

@@ -8,6 +8,7 @@ import { paintCarried } from './carried'
 import { paintCaption } from './caption'
 import { paintCredit } from './credit'
 import { paintDepth } from './depth'
+import { paintAir } from './globe'
 import { paintArea, paintEdgeShade, paintGround } from './ground'
 import { growsAtHead, inkReach, paintInk, paintPlanned } from './ink'
 import { paintLabel } from './label'
@@ -55,6 +56,8 @@ export function createPainter(studio: Studio): Painter {
         return paintSheet(context, space, item, ink.blurred)
       case 'area':
         return paintArea(context, space, item)
+      case 'air':
+        return space.projection.bent && paintAir(context, space, space.projection.bent, item, ink.light)
       case 'edge-shade':
         return paintEdgeShade(context, space, item)
       case 'depth':

@@ -10,11 +10,15 @@ import { washPixels } from '#core/sheet/wash'
 import type { CanvasSpace } from './canvas-space'
 import { layAt, placeInFrame } from './canvas-space'
 import { translucent } from './colour'
+import { paintBentSheet } from './globe'
 import type { SheetPicture, Studio, Surface } from './studio'
+import type { Texture } from './texture'
+import { textureOf } from './texture'
 
 /** Paints sheets, washed. A picture is washed once and kept as long as neither it nor the wash changes. */
 export function createSheetPainter(studio: Studio) {
   const washed = new Map<string, { picture: SheetPicture; wash: Wash; image: CanvasImageSource }>()
+  const textures = new Map<string, { picture: SheetPicture; image: CanvasImageSource; texture: Texture }>()
 
   function imageOf({ sheet: { id, wash } }: SheetItem, picture: SheetPicture): CanvasImageSource {
     if (!wash) return picture.image
@@ -26,14 +30,30 @@ export function createSheetPainter(studio: Studio) {
     return image
   }
 
+  /** The texture of a picture as it is washed; kept, one for each sheet. */
+  function texture(item: SheetItem, picture: SheetPicture): Texture {
+    const image = imageOf(item, picture)
+    const known = textures.get(item.sheet.id)
+    if (known?.picture === picture && known.image === image) return known.texture
+    const made = { picture, image, texture: textureOf(studio, picture, image) }
+    textures.set(item.sheet.id, made)
+    return made.texture
+  }
+
   return (
     context: CanvasRenderingContext2D,
     space: CanvasSpace,
     item: SheetItem,
     layer: (width: number, height: number) => Surface,
   ): void => {
-    if (item.panel) paintPanel(context, space, item, item.panel, layer)
     const pictures = studio.sheetPictures(item, space)
+    const { bent } = space.projection
+    if (bent) {
+      const [finest] = pictures
+      if (finest) paintBentSheet(context, space, bent, item, texture(item, finest), layer)
+      return
+    }
+    if (item.panel) paintPanel(context, space, item, item.panel, layer)
     context.imageSmoothingEnabled = true
     context.globalAlpha = item.opacity
     if (space.projection.isFlat) {

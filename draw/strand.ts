@@ -1,4 +1,5 @@
 import type { Projection } from '#core/camera/projection'
+import { BENT_STEP } from '#core/camera/projection'
 import type { Course } from '#core/geometry/course'
 import { pieceAt, pointAt } from '#core/geometry/course'
 import type { Stretch } from '#core/geometry/stroke'
@@ -23,9 +24,10 @@ const FINE_OUTLINE = 1.2
 
 /**
  * The strands along stretches of a course, cut at its breaks and before the camera; as wide as the distance makes them.
- * @param step the most ground units between two points; points at its multiples are always among them, so that what depends on them stands still
+ * @param asked the most ground units between two points; points at its multiples are always among them, so that what depends on them stands still
  */
-export function strandsOf(projection: Projection, course: Course, stretches: readonly Stretch[], step = Infinity): Strand[] {
+export function strandsOf(projection: Projection, course: Course, stretches: readonly Stretch[], asked = Infinity): Strand[] {
+  const step = projection.bent ? partOf(asked, BENT_STEP / projection.view.zoom) : asked
   const strands: Strand[] = []
   const pen = projection.isFlat ? flatPen(projection, strands, FINE) : tiltedPen(projection, strands, FINE_OUTLINE)
   const { points, lengths, breaks } = course
@@ -60,6 +62,9 @@ export function strandsOf(projection: Projection, course: Course, stretches: rea
   }
   return strands.filter(({ points }) => points.length > STRIDE)
 }
+
+/** The longest whole part of a step that is no longer than another. */
+const partOf = (step: number, most: number): number => (step === Infinity ? most : step / Math.ceil(step / most))
 
 /** Takes points of the ground one after the other, with their length along the course; one that is needed is not skipped. */
 interface Pen {

@@ -5,7 +5,7 @@ import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import { projectionAt, viewAt } from '#core/camera/view-track'
 import type { View } from '#core/camera/view'
-import { GREATEST_PITCH, GREATEST_ZOOM, LEAST_ZOOM } from '#core/camera/view'
+import { GREATEST_PITCH, GREATEST_ZOOM, LEAST_ZOOM, withoutBend } from '#core/camera/view'
 import { addShot, putShot, reaimedShot, setCamera, shotOfKind } from '#core/edits/shots'
 import type { CameraCheck } from '#core/frame/camera-check'
 import { checkCamera } from '#core/frame/camera-check'
@@ -63,7 +63,15 @@ export const useCamera = defineStore('camera', () => {
   function keep() {
     if (playback.time === 0) return editor.select({ kind: 'shot' })
     const transition = Math.min(TRANSITION, playback.time)
-    add(shotSchema.parse({ kind: 'free', id: nanoid(10), at: momentOf(playback.time - transition), transition, view: view.value }))
+    add(
+      shotSchema.parse({
+        kind: 'free',
+        id: nanoid(10),
+        at: momentOf(playback.time - transition),
+        transition,
+        view: bounded(withoutBend(view.value)),
+      }),
+    )
   }
 
   /** What a leg view and a close-up at the play position are of: the leg that is travelled, and the stop that is reached or was left last. */
@@ -76,12 +84,18 @@ export const useCamera = defineStore('camera', () => {
   }
 
   /** A shot as one of another kind, as it would be at the play position. */
-  const asKind = (of: Shot, kind: ShotKind): Shot | undefined => shotOfKind(of, kind, bounded(view.value), subject())
+  const asKind = (of: Shot, kind: ShotKind): Shot | undefined => shotOfKind(of, kind, bounded(withoutBend(view.value)), subject())
 
   /** Adds a shot that begins at the play position, and selects it. */
   function begin(kind: ShotKind) {
     const transition = playback.time === 0 ? 0 : TRANSITION
-    const free = shotSchema.parse({ kind: 'free', id: nanoid(10), at: momentOf(playback.time), transition, view: view.value })
+    const free = shotSchema.parse({
+      kind: 'free',
+      id: nanoid(10),
+      at: momentOf(playback.time),
+      transition,
+      view: bounded(withoutBend(view.value)),
+    })
     const made = asKind(free, kind)
     if (made) add(made)
   }
@@ -95,7 +109,8 @@ export const useCamera = defineStore('camera', () => {
 
 const bounded = (view: View): View => ({
   centre: view.centre,
-  zoom: clamp(view.zoom, LEAST_ZOOM, GREATEST_ZOOM),
+  // A whole globe may be seen from further away than any flat map.
+  zoom: view.bend ? view.zoom : clamp(view.zoom, LEAST_ZOOM, GREATEST_ZOOM),
   bearing: wrapDegrees(view.bearing),
   pitch: clamp(view.pitch, 0, GREATEST_PITCH),
 })

@@ -2,7 +2,7 @@ import { radians } from '../geometry/angle'
 import { clamp } from '../geometry/clamp'
 import type { Point } from '../geometry/point'
 import type { Size } from '../geometry/size'
-import { DISTANCE } from './projection'
+import { DISTANCE } from './optics'
 import type { View } from './view'
 import { GREATEST_ZOOM, LEAST_ZOOM } from './view'
 

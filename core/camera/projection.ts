@@ -1,13 +1,16 @@
 import { radians, turnBetween } from '../geometry/angle'
 import type { Point } from '../geometry/point'
 import type { Size } from '../geometry/size'
+import type { BentGround } from './globe-projection'
+import { bentProjection } from './globe-projection'
+import { directionOf, DISTANCE, NEAR } from './optics'
 import type { View } from './view'
 
-/** The camera stands this many frame heights from the middle of what it sees: a vertical field of view of 2 atan(1/3), 36.87 degrees. */
-export const DISTANCE = 1.5
+/** Nothing closer below the horizon than this is pointed at, in reference pixels: it would be very far away. */
+const BELOW_HORIZON = 20
 
-/** Nothing nearer to the camera than this share of its distance to the middle is projected: it lies far below the frame. */
-const NEAR = 0.25
+/** A line across a map that is looked at from very near is still drawn in no more pieces than these. */
+const MOST_PIECES = 200
 
 /** The way between the ground and the frame, for one view. Screen points are in reference pixels from the frame's upper left corner. */
 export interface Projection {
@@ -17,7 +20,7 @@ export interface Projection {
   readonly isFlat: boolean
   /** Where a ground point is in the frame. What lies behind the camera comes to lie far below the frame. */
   toScreen(p: Point): Point
-  /** The ground point that is seen at a place of the frame; undefined above the horizon. */
+  /** The ground point that is seen at a place of the frame; undefined above the horizon, or beside the globe. */
   toGround(p: Point): Point | undefined
   /** How large things look at a ground point, as a share of how large they look at the middle: 1 all over where the view is flat. */
   depthScale(p: Point): number
@@ -30,13 +33,25 @@ export interface Projection {
    * as for a canvas, without the zoom, so that at the middle of a flat view with its map upright it is [1, 0, 0, 1].
    */
   groundAxes(p: Point): readonly [number, number, number, number]
-  /** How far in front of the least distance that is projected a ground point lies; negative for what must be cut off. In reference pixels. */
+  /**
+   * How far in front of the least distance that is projected a ground point lies, or how far it is before the edge of the globe; negative for what must be cut
+   * off. In reference pixels.
+   */
   clearance(p: Point): number
+  /** The place of the frame at which ground is seen that is nearest to a place, or towards the middle from it. */
+  onGround(p: Point): Point
+  /** The globe that the ground is bent to, if it is. */
+  readonly bent: BentGround | undefined
 }
+
+/** Ground that is bent by less than this is flat: nothing is moved by a tenth of a pixel. */
+const LEAST_BEND = 1e-5
 
 /** The projection of a view onto a frame. The formulas are in docs/architecture.md, Camera. */
 export function projectionOf(view: View, reference: Size): Projection {
-  return view.pitch === 0 ? flatProjection(view, reference) : tiltedProjection(view, reference)
+  const { bend } = view
+  const bent = bend && bend.share > LEAST_BEND ? bentProjection(view, bend, reference) : undefined
+  return bent ?? (view.pitch === 0 ? flatProjection(view, reference) : tiltedProjection(view, reference))
 }
 
 function flatProjection(view: View, reference: Size): Projection {
@@ -60,6 +75,8 @@ function flatProjection(view: View, reference: Size): Projection {
     scaleAt: () => zoom,
     groundAxes: () => [cos, -sin, sin, cos],
     clearance: () => Infinity,
+    onGround: (p) => p,
+    bent: undefined,
   }
 }
 
@@ -74,11 +91,12 @@ function tiltedProjection(view: View, reference: Size): Projection {
   const across = (p: Point) => ((p.x - centre.x) * cos + (p.y - centre.y) * sin) * zoom
   const away = (p: Point) => ((p.x - centre.x) * sin - (p.y - centre.y) * cos) * zoom
   const depthOf = (p: Point) => Math.max(NEAR * f, f + away(p) * up)
+  const horizon = middleY - (f * along) / up
   return {
     view,
     reference,
     isFlat: false,
-    horizon: middleY - (f * along) / up,
+    horizon,
     toScreen(p) {
       const y = away(p)
       const k = f / Math.max(NEAR * f, f + y * up)
@@ -102,14 +120,9 @@ function tiltedProjection(view: View, reference: Size): Projection {
       return [k * cos + awayX * sin, awayY * sin, k * sin - awayX * cos, -awayY * cos]
     },
     clearance: (p) => f + away(p) * up - NEAR * f,
+    onGround: (p) => ({ x: p.x, y: Math.max(p.y, horizon + BELOW_HORIZON) }),
+    bent: undefined,
   }
-}
-
-/** Cosine and sine of a bearing in degrees, exact where the map is upright. */
-function directionOf(bearing: number): [number, number] {
-  if (bearing === 0) return [1, 0]
-  const angle = radians(bearing)
-  return [Math.cos(angle), Math.sin(angle)]
 }
 
 /** How a direction on the ground, in radians clockwise from the right, is seen in the frame: its direction there, and by how much it is shortened. */
@@ -124,7 +137,23 @@ export function seenDirection(projection: Projection, at: Point, heading: number
 
 /** A polygon on the ground in the frame, cut off before the camera; empty if nothing is left. */
 export function projectedRing(projection: Projection, ring: readonly Point[]): Point[] {
-  return cutBeforeCamera(projection, ring, true).map(projection.toScreen)
+  const { bent, clearance, toScreen } = projection
+  if (!bent) return cutBeforeCamera(projection, ring, true).map(toScreen)
+  const fine = ring.flatMap((p, i) => finely(projection, p, ring[(i + 1) % ring.length]!))
+  if (fine.every((p) => clearance(p) < 0)) return []
+  return fine.map((p) => (clearance(p) < 0 ? bent.toEdge(p) : toScreen(p)))
+}
+
+/** How far apart points of a line on bent ground may be, in reference pixels on the map, so that it looks bent and not angular. */
+export const BENT_STEP = 24
+
+/** A straight line on the map from a point up to another, in steps that are short enough on bent ground. */
+function finely({ view: { zoom } }: Projection, from: Point, to: Point): Point[] {
+  const pieces = Math.min(MOST_PIECES, Math.ceil((Math.hypot(to.x - from.x, to.y - from.y) * zoom) / BENT_STEP))
+  return Array.from({ length: Math.max(1, pieces) }, (_, i) => ({
+    x: from.x + ((to.x - from.x) * i) / pieces,
+    y: from.y + ((to.y - from.y) * i) / pieces,
+  }))
 }
 
 /** The part of a line or polygon that lies before the camera, with new points where it is cut. */
@@ -138,14 +167,17 @@ function cutBeforeCamera({ clearance, isFlat }: Projection, points: readonly Poi
   })
 }
 
-/** The frame's corners on the ground, clockwise from its upper left. They exist, as the horizon lies above any frame: see GREATEST_PITCH. */
+/**
+ * The frame's corners on the ground, clockwise from its upper left. Where the ground is not bent they exist, as the horizon lies above any frame (see
+ * GREATEST_PITCH); those that are beside a globe are left out.
+ */
 export const frameCorners = ({ reference: { width, height }, toGround }: Projection): Point[] =>
   [
     { x: 0, y: 0 },
     { x: width, y: 0 },
     { x: width, y: height },
     { x: 0, y: height },
-  ].map((corner) => toGround(corner)!)
+  ].flatMap((corner) => toGround(corner) ?? [])
 
 /** A view zoomed by a factor so that the ground at a place of the frame stays there. */
 export function zoomedAbout(view: View, reference: Size, at: Point, factor: number): View {

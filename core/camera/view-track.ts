@@ -1,7 +1,10 @@
 import { degrees, radians, turnBetween, wrapDegrees } from '../geometry/angle'
 import type { Point } from '../geometry/point'
 import type { EasingFunction } from '../pace/easing'
+import { smooth } from '../pace/easing'
+import { clamp } from '../geometry/clamp'
 import { keptInView } from './fit'
+import type { Bend } from './globe'
 import { projectionOf } from './projection'
 import type { Size } from '../geometry/size'
 import type { View } from './view'
@@ -83,13 +86,31 @@ export function viewWay(from: View, to: View, reference: Size): (share: number) 
     { centre: to.centre, width: reference.width / to.zoom },
   )
   const turn = degrees(turnBetween(radians(from.bearing), radians(to.bearing)))
+  const bend = bendWay(from.bend, to.bend)
   return (share) => {
     const { centre, width } = path(share)
+    const bent = bend?.(share)
     return {
       centre,
       zoom: reference.width / width,
       bearing: wrapDegrees(from.bearing + turn * share),
       pitch: from.pitch + (to.pitch - from.pitch) * share,
+      ...(bent && { bend: bent }),
     }
+  }
+}
+
+/** The globe is flattened over the last part of the way down from it, and bent over the first part of the way up: the closer the camera, the less one sees of it. */
+const BENDING = 0.65
+
+/** The way between two bends of the ground; none where both are flat. */
+function bendWay(from: Bend | undefined, to: Bend | undefined): ((share: number) => Bend) | undefined {
+  const globe = to?.globe ?? from?.globe
+  if (!globe) return undefined
+  const [a, b] = [from?.share ?? 0, to?.share ?? 0]
+  const [turned, turns] = [from?.spin ?? 0, to?.spin ?? 0]
+  return (share) => {
+    const u = clamp(b < a ? (share - (1 - BENDING)) / BENDING : share / BENDING, 0, 1)
+    return { globe, share: a + (b - a) * smooth(u), spin: turned + (turns - turned) * share }
   }
 }

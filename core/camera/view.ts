@@ -1,5 +1,6 @@
 import type { Size } from '../geometry/size'
 import type { Point } from '../geometry/point'
+import type { Bend } from './globe'
 
 /**
  * What the camera sees: the ground point at the middle of the frame, the zoom there in reference pixels per ground unit, the bearing, which is the
@@ -10,10 +11,15 @@ export interface View {
   zoom: number
   bearing: number
   pitch: number
+  /** How far the ground is bent to a globe; not at all where there is none. */
+  bend?: Bend
 }
 
 /** A view straight down, with the map upright. */
 export const flatView = (centre: Point, zoom: number): View => ({ centre, zoom, bearing: 0, pitch: 0 })
+
+/** What of a view a document keeps: the view of the flat map. */
+export const withoutBend = ({ centre, zoom, bearing, pitch }: View): View => ({ centre, zoom, bearing, pitch })
 
 /** The bounds of a view: at the greatest pitch the horizon still lies above the frame. */
 export const LEAST_ZOOM = 1e-4

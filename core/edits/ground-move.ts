@@ -54,6 +54,7 @@ function movedShot(shot: Shot, { stops, camera }: Journey, move: Move): Shot {
     case 'free':
       return { ...shot, view: movedView(shot.view, move) }
     case 'overview':
+    case 'globe':
     case 'leg':
       return shot
     case 'close-up':

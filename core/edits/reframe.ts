@@ -108,6 +108,7 @@ function reframedShot(journey: Journey, shot: Shot, to: Size): Shot {
     case 'chase':
       return zoomedShot(shot, areaFactor(journey, to))
     case 'overview':
+    case 'globe':
     case 'leg':
       return shot
     default:

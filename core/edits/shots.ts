@@ -14,8 +14,11 @@ export const setCamera = (journey: Journey, camera: View): Journey => ({ ...jour
 /** Lets the camera film by itself, or not. What was set by hand stays. */
 export const setPlan = (journey: Journey, temperament: Temperament | null): Journey => ({
   ...journey,
-  plan: { temperament, without: [] },
+  plan: { ...journey.plan, temperament, without: [] },
 })
+
+/** Lets the plan begin with the globe, or not. */
+export const setPlanGlobe = (journey: Journey, globe: boolean): Journey => ({ ...journey, plan: { ...journey.plan, globe } })
 
 /** Takes out all that was set by hand. */
 export const onlyPlan = (journey: Journey): Journey => ({ ...journey, plan: { ...journey.plan, without: [] }, shots: [] })
@@ -84,6 +87,7 @@ export function zoomedShot(shot: Shot, factor: number): Shot {
     case 'free':
       return { ...shot, view: { ...shot.view, zoom: zoomWithin(shot.view.zoom * factor) } }
     case 'overview':
+    case 'globe':
     case 'leg':
       return { ...shot, fill: clamp(shot.fill * factor, 0.1, 4) }
     case 'close-up':
@@ -104,7 +108,7 @@ function turnedShot(shot: Shot, by: number): Shot {
 export const withZooms = (journey: Journey, factor: number): Journey => ({
   ...journey,
   camera: { ...journey.camera, zoom: journey.camera.zoom * factor },
-  shots: journey.shots.map((shot) => (shot.kind === 'overview' || shot.kind === 'leg' ? shot : zoomedShot(shot, factor))),
+  shots: journey.shots.map((shot) => ('fill' in shot ? shot : zoomedShot(shot, factor))),
 })
 
 /**
@@ -120,7 +124,7 @@ export function reaimedShot(shot: Shot, before: View, after: View, reference: Si
     return { ...nearer, view: { ...view, centre, pitch: tilted(view.pitch) } }
   }
   // Where the middle has gone, the subject has gone the same way.
-  const seen = projectionOf({ ...after, pitch: 0 }, reference).toScreen(before.centre)
+  const seen = projectionOf({ ...after, pitch: 0, ...(before.bend && { bend: before.bend }) }, reference).toScreen(before.centre)
   const part = (was: number, to: number, whole: number) => clamp(was + to / whole - 0.5, -0.5, 0.5)
   const shift = { x: part(nearer.shift.x, seen.x, reference.width), y: part(nearer.shift.y, seen.y, reference.height) }
   return { ...nearer, shift, pitch: tilted(nearer.pitch) }
@@ -136,6 +140,8 @@ export function shotOfKind(shot: Shot, kind: Shot['kind'], seen: View, subject: 
       return { kind, ...common, view: seen }
     case 'overview':
       return { kind, ...common, ...aimed, fill: 1 }
+    case 'globe':
+      return { kind, ...common, ...aimed, bearing: 0, pitch: 0, fill: 1, stop: null, spin: 6 }
     case 'leg':
       return subject.leg === undefined ? undefined : { kind, ...common, ...aimed, leg: subject.leg, fill: 1 }
     case 'close-up':

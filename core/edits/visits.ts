@@ -180,6 +180,9 @@ function dropShots(draft: Journey, visited: ReadonlySet<string>): void {
       case 'free':
       case 'overview':
         return true
+      case 'globe':
+        if (shot.stop !== null && !visited.has(shot.stop)) shot.stop = null
+        return true
       case 'leg':
         return legs.has(shot.leg)
       case 'close-up':

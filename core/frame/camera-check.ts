@@ -53,7 +53,7 @@ export function checkCamera(compiled: CompiledJourney): CameraCheck[] {
     } else checks.push({ kind, from: time, to: time, worstAt: time, worst: value, shot: shotAt(compiled, time), ...(rate && { rate }) })
   }
   for (const { time, view, rates } of moments) {
-    const beyond = beyondMap(compiled, view)
+    const beyond = view.bend ? 0 : beyondMap(compiled, view)
     if (beyond > MISSED) note('edge', time, beyond)
     const magnified = magnificationAt(compiled, view, time)
     if (magnified > SOFT) note('soft', time, magnified)

@@ -1,4 +1,5 @@
-import { DISTANCE, shiftedView } from '../camera/projection'
+import { DISTANCE } from '../camera/optics'
+import { shiftedView } from '../camera/projection'
 import { keptInView, zoomAbout } from '../camera/fit'
 import { leastWithin, smoothed, smoothingReach } from '../camera/smoothing'
 import type { View } from '../camera/view'

@@ -1,10 +1,13 @@
 import type { Size } from '../geometry/size'
 import { clamp } from '../geometry/clamp'
+import { withoutBend } from '../camera/view'
 import type { ViewTrack } from '../camera/view-track'
 import type { Journey, Sheet } from '../journey/schema'
+import { courseGround } from '../courses/compile-course'
 import { heldIn } from '../sheet/framing'
 import type { CompiledShot, CompiledVisit } from './compiled'
 import type { TimedTrip } from './compile-traveller'
+import { globeOf } from './globe'
 import { sharpZoom } from './sharpness'
 import { plannedShots } from './shot-plan'
 import type { Scene, TimedShot } from './shots'
@@ -20,8 +23,9 @@ export function compileCamera(
 ): { views: ViewTrack; shots: CompiledShot[] } {
   const { camera: opening, ground, shots, frame } = journey
   const sheet = journey.sheets.find(({ tracing }) => !tracing)
-  const hold = sheet && ground.edge === 'held' ? (view: ViewTrack['opening']) => heldIn(sheet, view, reference) : <T>(view: T): T => view
-  const scene = sceneOf({ trips, opening, lastTime, frames, rate: frame.rate, reference })
+  const hold = sheet && ground.edge === 'held' ? holdOn(sheet, reference) : <T>(view: T): T => view
+  const { geo } = courseGround(journey)
+  const scene = sceneOf({ trips, opening, lastTime, frames, rate: frame.rate, reference, globe: geo && globeOf(geo) })
   const byHand = shots.map((shot): TimedShot => ({ shot, time: clamp(timeOf(shot.at, moments, lastTime), 0, lastTime) }))
   const planned = planOf(journey, scene, sheet, hold, moments)
   const timed = [...planned, ...byHand].sort((a, b) => a.time - b.time)
@@ -34,6 +38,23 @@ export function compileCamera(
       end: entry.time + entry.shot.transition,
       until: timed[i + 1]?.time ?? lastTime,
     })),
+  }
+}
+
+/** Keeps views on a sheet: a flat one wholly; one whose ground is bent the less the more it is, as there is no beyond on a globe. */
+function holdOn(sheet: Sheet, reference: Size): ViewTrack['hold'] {
+  return (view) => {
+    const { bend } = view
+    if (!bend) return heldIn(sheet, view, reference)
+    if (bend.share === 1) return view
+    const held = heldIn(sheet, withoutBend(view), reference)
+    const k = (1 - bend.share) ** 4
+    const between = (a: number, b: number) => a + (b - a) * k
+    return {
+      ...view,
+      centre: { x: between(view.centre.x, held.centre.x), y: between(view.centre.y, held.centre.y) },
+      zoom: view.zoom * (held.zoom / view.zoom) ** k,
+    }
   }
 }
 
@@ -52,6 +73,7 @@ function planOf(
     onMap: (view) => (sheet ? heldIn(sheet, view, scene.reference) : view),
     hold,
     momentOf: (time) => momentAt(time, stops),
+    globe: plan.globe,
   })
   const gone = new Set([...plan.without, ...shots.map(({ id }) => id)])
   return planned.filter(({ shot }) => !gone.has(shot.id))

@@ -38,7 +38,7 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
   const projection = projectionAt(compiled, time)
   const motions = travellers.map((traveller) => motionAt(traveller, time, lastTime))
   const marks = byDepth(compiled, projection)
-  const items: FrameItem[] = [...ground(compiled, time), ...depth(compiled, projection, motions)]
+  const items: FrameItem[] = [...ground(compiled, time, projection), ...depth(compiled, projection, motions)]
   const layers: Readonly<Record<Layer, () => FrameItem[]>> = {
     lines: () => [
       ...travellers.flatMap((traveller) => planned(traveller, time, lastTime, projection)),
@@ -49,7 +49,7 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
     labels: () => labels(marks, time),
     cards: () => cards(marks, time),
   }
-  for (const layer of journey.order) items.push(...layers[layer]())
+  for (const layer of journey.order) items.push(...beforeGlobe(layers[layer](), projection))
   items.push(...captionsAt(compiled, time, projection, journey.creditLine ? CREDIT_ROOM : 0))
   items.push(...credits(compiled, time))
   return {
@@ -91,8 +91,25 @@ export function withTracing(frame: Frame, { journey }: CompiledJourney): Frame {
   return { ...frame, items: [...frame.items.slice(0, above), ...tracing, ...frame.items.slice(above)] }
 }
 
-function ground({ journey, sheets, lying: compiledLying, areas }: CompiledJourney, time: number): FrameItem[] {
+/** What stands behind the edge of the globe is not seen; near it, it fades. */
+function beforeGlobe(items: FrameItem[], { bent, clearance }: Projection): FrameItem[] {
+  if (!bent) return items
+  return items.flatMap((item): FrameItem[] => {
+    if (!('at' in item) || !('opacity' in item)) return [item]
+    const seen = clamp(clearance(item.at) / GLOBE_FADE, 0, 1)
+    return seen === 0 ? [] : seen === 1 ? [item] : [{ ...item, opacity: item.opacity * seen }]
+  })
+}
+
+/** Over so many reference pixels above the edge of the globe what stands there fades. */
+const GLOBE_FADE = 60
+
+/** Degrees by which clouds drift in a second. */
+const DRIFT = 0.8
+
+function ground({ journey, sheets, lying: compiledLying, areas }: CompiledJourney, time: number, { bent }: Projection): FrameItem[] {
   const { ground } = journey
+  const { sky } = journey.depth
   const laid = sheets.flatMap(({ sheet, shown }, i): FrameItem[] => {
     const opacity = sheet.opacity * visibilityAt(shown, time)
     const isFirst = i === 0
@@ -108,7 +125,8 @@ function ground({ journey, sheets, lying: compiledLying, areas }: CompiledJourne
     return opacity > 0 ? [{ kind: 'area', area, opacity }] : []
   })
   const shade = sheets[0]?.sheet.wash?.edgeShade
-  return [{ kind: 'ground', ground }, ...laid, ...lit, ...lying, ...(shade ? [{ kind: 'edge-shade', shade } as const] : [])]
+  const air: FrameItem[] = bent ? [{ kind: 'air', sky, drift: DRIFT * time }] : []
+  return [{ kind: 'ground', ground }, ...laid, ...lit, ...lying, ...air, ...(shade ? [{ kind: 'edge-shade', shade } as const] : [])]
 }
 
 /** What is in focus is told in steps so fine that nobody sees them, so that a camera that rests with what it looks at stays as it is. */
@@ -118,7 +136,17 @@ const FOCUS_STEP = 0.002
 function depth({ journey }: CompiledJourney, projection: Projection, motions: readonly (Motion | undefined)[]): DepthItem[] {
   const { softFocus, haze } = journey.depth
   if (projection.isFlat || (!softFocus && !haze)) return []
-  return [{ kind: 'depth', softFocus: softFocus && { ...softFocusOf(softFocus, journey, projection, motions) }, haze }]
+  // Both are those of a plain: they go as the ground is bent.
+  const share = 1 - (projection.bent?.share ?? 0)
+  if (share <= 0) return []
+  const soft = softFocus && softFocusOf(softFocus, journey, projection, motions)
+  return [
+    {
+      kind: 'depth',
+      softFocus: soft && { ...soft, strength: soft.strength * share },
+      haze: haze && share < 1 ? { ...haze, strength: haze.strength * share } : haze,
+    },
+  ]
 }
 
 function softFocusOf(

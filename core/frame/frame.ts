@@ -2,7 +2,21 @@ import type { Size } from '../geometry/size'
 import type { View } from '../camera/view'
 import type { Course } from '../geometry/course'
 import type { Point } from '../geometry/point'
-import type { Appears, Area, Depth, Ground, Ink, Pin, Postcard, Sheet, Planned, StandingPicture, TextStyle, Wash } from '../journey/schema'
+import type {
+  Appears,
+  Area,
+  Depth,
+  Ground,
+  Ink,
+  Pin,
+  Postcard,
+  Sheet,
+  Sky,
+  Planned,
+  StandingPicture,
+  TextStyle,
+  Wash,
+} from '../journey/schema'
 import type { Align } from '../type/block'
 import type { Carried, Vehicle } from '../vehicles/vehicle'
 import type { CaptionFigure } from './captions'
@@ -33,6 +47,7 @@ export type FrameItem =
   | AreaItem
   | EdgeShadeItem
   | DepthItem
+  | AirItem
   | PlannedItem
   | InkItem
   | PinItem
@@ -52,6 +67,7 @@ export const IS_GROUND = {
   area: true,
   'edge-shade': true,
   depth: true,
+  air: true,
   planned: false,
   ink: false,
   pin: false,
@@ -77,6 +93,14 @@ export interface DepthItem {
 export interface GroundItem {
   kind: 'ground'
   ground: Ground
+}
+
+/** The sky round a globe, which covers what of the ground would be seen there, and the air and the clouds over it. */
+export interface AirItem {
+  kind: 'air'
+  sky: Sky
+  /** How far the clouds have drifted to the east, in degrees. */
+  drift: number
 }
 
 export interface SheetItem {

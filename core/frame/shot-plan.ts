@@ -12,6 +12,7 @@ import type { Point } from '../geometry/point'
 import type { ChaseShot, Moment, Shot, ShotOf, Temperament } from '../journey/schema'
 import type { TimedTrip } from './compile-traveller'
 import { frameTime } from '../pace/rate'
+import { globeView } from './globe'
 import { framesPerSecond } from './paths'
 import type { Scene, TimedShot } from './shots'
 import { placeShots, seenTrips } from './shots'
@@ -30,6 +31,8 @@ export interface PlanGround {
   /** Keeps a view where the film's camera may be. */
   hold: (view: View) => View
   momentOf: (time: number) => Moment
+  /** Whether it begins with the globe. */
+  globe: boolean
 }
 
 /** How a temperament films. */
@@ -94,6 +97,9 @@ const PAN = 0.42
 const STEP = 0.1
 /** How long the whole is seen at the beginning and the end, in seconds, where there is time. */
 const WHOLE = 0.6
+/** How long the globe is seen before the camera comes down, in seconds, and by how many degrees a second it turns. */
+const GLOBE_SEEN = 1.4
+const GLOBE_SPIN = 10
 /** Someone who rests so long is gone round, in seconds. */
 const LONG_REST = 2.6
 const ORBIT_ZOOM = 1.25
@@ -101,26 +107,62 @@ const TRIES = 16
 /** No way to a shot takes longer than so many times what is usual. */
 const SLOWEST = 2.2
 
-/** The shots of a plan; none where nobody goes anywhere. */
+/** The shots of a plan; none where nobody goes anywhere. Where there is no time to come down from the globe it does without that. */
 export function plannedShots(temperament: Temperament, scene: Scene, ground: PlanGround): TimedShot[] {
   const trips = seenTrips(scene)
   const points = scene.route
   if (!trips.some(({ legs }) => legs.length > 0) || points.every(({ x, y }) => x === points[0]!.x && y === points[0]!.y)) return []
   const whole = overview(points, scene, ground)
+  const globe = ground.globe ? globeOpening(scene) : undefined
   const steady = [timed(whole('opening'), 0, 0)]
-  if (temperament === 'steady') return named(steady, ground)
-  let manner = MANNERS[temperament]
+  if (temperament === 'steady') return named((globe && fromGlobe(globe, whole('opening'), scene, ground)) ?? steady, ground)
+  const found = plannedIn(MANNERS[temperament], globe, trips, whole, scene, ground)
+  const plain = found ?? (globe && plannedIn(MANNERS[temperament], undefined, trips, whole, scene, ground))
+  return named(plain ?? steady, ground)
+}
+
+/** The globe with the trip in front; undefined where the map does not know where it lies. */
+function globeOpening({ globe, route, reference, opening }: Scene): Sketch | undefined {
+  const { centre } = fittedView(route, { bearing: 0, pitch: 0 }, reference, SAFE, opening.zoom)
+  const shot = { kind: 'globe', bearing: 0, pitch: 0, shift: { x: 0, y: 0 }, fill: 1, stop: null, spin: GLOBE_SPIN } as const
+  const view = globe && globeView(globe, shot, centre, reference)
+  return view && { key: 'globe', shot, zoom: view.zoom }
+}
+
+/** The seconds that the camera takes from one zoom to another. */
+const waySeconds = (from: number, to: number): number => Math.max(1.3, 1.9 * Math.abs(Math.log2(from / to)))
+
+/** From the globe down to a picture of the whole, as fast as is pleasant; undefined where the film is too short. */
+function fromGlobe(globe: Sketch, whole: Sketch, scene: Scene, ground: PlanGround): TimedSketch[] | undefined {
+  const seconds = waySeconds(globe.zoom, whole.zoom)
+  for (let slowness = 1; slowness <= SLOWEST; slowness += 0.2) {
+    const sketches = [timed(globe, 0, 0), timed(whole, GLOBE_SEEN, seconds * slowness)]
+    if (isPleasant(excessesOf(sketches, scene, ground, frameTime(1, scene.rate)), FINE_MARGIN)) return sketches
+  }
+  return undefined
+}
+
+/** The shots of a manner, changed until they are pleasant to watch; undefined where that cannot be. @param globe with which they begin */
+function plannedIn(
+  first: Manner,
+  globe: Sketch | undefined,
+  trips: readonly TimedTrip[],
+  whole: (key: string) => Sketch,
+  scene: Scene,
+  ground: PlanGround,
+): TimedSketch[] | undefined {
+  let manner = first
   /** By how much longer the way to a shot takes than usual. */
   const slowness = new Map<string, number>()
   for (let i = 0; i < TRIES; i++) {
-    const sketches = shotsIn(manner, slowness, trips, whole, scene, ground)
+    const sketches = shotsIn(manner, globe, slowness, trips, whole, scene, ground)
     let margin = MARGIN
     let excesses = excessesOf(sketches, scene, ground, STEP)
     if (isPleasant(excesses, margin)) {
       // What seems pleasant is looked at frame by frame.
       margin = FINE_MARGIN
       excesses = excessesOf(sketches, scene, ground, frameTime(1, scene.rate))
-      if (isPleasant(excesses, margin)) return named(sketches, ground)
+      if (isPleasant(excesses, margin)) return sketches
     }
     const { onWays, elsewhere } = excesses
     const tooFast = [...onWays].filter(([, { excess }]) => excess > margin)
@@ -132,13 +174,13 @@ export function plannedShots(temperament: Temperament, scene: Scene, ground: Pla
     if (worst.kind === 'turn' && (manner.turns || manner.orbit !== 0)) manner = { ...manner, turns: false, orbit: 0 }
     else manner = { ...manner, closeness: 1 + (manner.closeness - 1) * 0.7, pitches: manner.pitches.map((pitch) => pitch * 0.85) }
   }
-  return named(steady, ground)
+  return undefined
 }
 
 /** A shot without a moment; it gets one when all is known. */
 interface Sketch {
   key: string
-  shot: Sketched<ShotOf<'overview'>> | Sketched<ChaseShot>
+  shot: Sketched<ShotOf<'overview'>> | Sketched<ShotOf<'globe'>> | Sketched<ChaseShot>
   zoom: number
 }
 /** What of a shot is not the same for all. */
@@ -199,6 +241,7 @@ interface Part {
 
 function shotsIn(
   manner: Manner,
+  globe: Sketch | undefined,
   slowness: ReadonlyMap<string, number>,
   trips: readonly TimedTrip[],
   whole: (key: string) => Sketch,
@@ -207,17 +250,19 @@ function shotsIn(
 ): TimedSketch[] {
   const opening = whole('opening')
   const parts = joined(partsOf(trips, opening.zoom, manner, scene, ground), manner, opening.zoom)
-  const seconds = (a: Sketch, b: Sketch) => (slowness.get(b.key) ?? 1) * Math.max(1.3, 1.9 * Math.abs(Math.log2(a.zoom / b.zoom)))
+  const seconds = (a: Sketch, b: Sketch) => (slowness.get(b.key) ?? 1) * waySeconds(a.zoom, b.zoom)
   const shots: TimedSketch[] = []
   /** Puts a shot about a moment, so that a share of its transition is before it, and that before it is over; the first one is there at once. */
   const follow = (sketch: Sketch, moment: number, before: number, latest = Infinity) => {
     const last = shots.at(-1)
     if (!last) return void shots.push(timed(sketch, 0, 0))
     const takes = seconds(last, sketch)
-    const soonest = shots.length === 1 && last.shot.kind === 'overview' ? WHOLE : last.time + last.transition
+    const soonest =
+      shots.length > 1 || last.shot.kind === 'chase' ? last.time + last.transition : last.shot.kind === 'globe' ? GLOBE_SEEN : WHOLE
     shots.push(timed(sketch, Math.max(soonest, Math.min(moment - before * takes, latest - takes)), takes))
   }
-  if (manner.opens) follow(opening, 0, 0)
+  if (globe) follow(globe, 0, 0)
+  else if (manner.opens) follow(opening, 0, 0)
   parts.forEach((part, i) => {
     const isWide = part.zoom < CLOSER * opening.zoom
     const sketch = isWide ? whole(`wide-${part.key}`) : chase(part, i, manner)

@@ -1,5 +1,6 @@
 import { polygonHull } from 'd3-polygon'
 import { fittedView, zoomAbout } from '../camera/fit'
+import type { Globe } from '../camera/globe'
 import { shiftedView } from '../camera/projection'
 import type { View } from '../camera/view'
 import { GREATEST_ZOOM, LEAST_ZOOM } from '../camera/view'
@@ -11,12 +12,13 @@ import type { Course } from '../geometry/course'
 import { partsOf } from '../geometry/course'
 import type { Point } from '../geometry/point'
 import type { Size } from '../geometry/size'
-import type { AimedShot, Shot } from '../journey/schema'
+import type { AimedShot, Shot, ShotOf } from '../journey/schema'
 import { cubicBezier, NAMED_CURVES } from '../pace/easing'
 import type { FrameRate } from '../pace/rate'
 import { chaseLook } from './chase'
 import type { TimedTrip } from './compile-traveller'
 import type { Path } from './paths'
+import { globeView, spinAt } from './globe'
 import { framesPerSecond, pathOf } from './paths'
 import type { Motions } from './shot-motion'
 import { motionsOf } from './shot-motion'
@@ -31,6 +33,8 @@ export interface Scene {
   frames: number
   rate: FrameRate
   reference: Size
+  /** The Earth, where the map knows where it lies. */
+  globe: Globe | undefined
   /** The path of a trip, which is made once. */
   pathOf(trip: TimedTrip): Path
 }
@@ -65,14 +69,22 @@ export function placeShots(timed: readonly TimedShot[], scene: Scene): PlacedSho
       start: time,
       end: time + shot.transition,
       progress: cubicBezier(x1, y1, x2, y2),
-      look: lookOf(shot, time, until, scene),
+      look: lookOf(shot, { from: time, to: until, leave: next?.time ?? scene.lastTime, isFirst: i === 0 || shot.transition === 0 }, scene),
     }
   })
 }
 
-/** @param from @param to when the shot begins and ends, in seconds */
-function lookOf(shot: Shot, from: number, to: number, scene: Scene): Look {
+/** When a shot begins, when the camera leaves it and when it has arrived at the next, in seconds; and whether it comes to it from nowhere. */
+interface Take {
+  from: number
+  leave: number
+  to: number
+  isFirst: boolean
+}
+
+function lookOf(shot: Shot, take: Take, scene: Scene): Look {
   const { reference, trips } = scene
+  const { from, to } = take
   const motions = motionsOf(shot, shot.kind === 'free' ? shot.view : shot, from, to)
   const isStill = shot.orbit === 0 && shot.dolly === null
   switch (shot.kind) {
@@ -89,6 +101,8 @@ function lookOf(shot: Shot, from: number, to: number, scene: Scene): Look {
     }
     case 'overview':
       return framing(shot, scene.route, motions, { from, to }, scene, seenTrips(scene).map((trip) => scene.pathOf(trip).at)) // prettier-ignore
+    case 'globe':
+      return globeLook(shot, take, motions, scene) ?? framing(shot, scene.route, motions, { from, to }, scene, [])
     case 'chase': {
       const asked = trips.filter(({ traveller, visits }) => shot.travellers.includes(traveller.id) && visits.length > 0)
       const followed = asked.length > 0 ? asked : seenTrips(scene)
@@ -135,6 +149,21 @@ const moving = (view: View, motions: Motions): Look => ({
     return { ...view, bearing: wrapDegrees(bearing), pitch, zoom: clamp(view.zoom * zoomBy, LEAST_ZOOM, GREATEST_ZOOM) }
   },
 })
+
+/** The Earth as a globe; undefined where the map does not know where it lies. */
+function globeLook(shot: ShotOf<'globe'>, { from, leave, isFirst }: Take, motions: Motions, scene: Scene): Look | undefined {
+  const { globe, reference, opening, route } = scene
+  const stop = scene.trips.flatMap(({ visits }) => visits).find(({ stop: { id } }) => id === shot.stop)?.stop
+  const centre = stop?.at ?? (route.length > 0 ? fittedView(route, shot, reference, SAFE, opening.zoom).centre : opening.centre)
+  const straight = globe && globeView(globe, shot, centre, reference)
+  if (!straight) return undefined
+  const view = globeView(globe, shot, shiftedView(straight, shot.shift, reference).centre, reference) ?? straight
+  const isStill = shot.orbit === 0 && shot.dolly === null
+  if (isStill && shot.spin === 0) return still(view)
+  const moved = isStill ? still(view) : moving(view, motions)
+  const turns = { arrive: from + shot.transition, leave, isFirst }
+  return { isStill: false, keeps: [], at: (time) => ({ ...moved.at(time), bend: { globe, share: 1, spin: spinAt(shot, time, turns) } }) }
+}
 
 /** A camera that goes round something looks how much room that needs at least so many times, and whenever it has gone so many degrees further. */
 const LEAST_LOOKS = 36

@@ -1,10 +1,14 @@
 import { projectionOf } from '../camera/projection'
+import type { View } from '../camera/view'
 import { degrees } from '../geometry/angle'
 import { pointAt } from '../geometry/course'
 import type { Point } from '../geometry/point'
 import type { TextBlock } from '../type/block'
 import type { Frame, LabelItem } from './frame'
 import { labelBox } from './label-layout'
+
+/** A view with how far the ground is bent to a globe, 0..1, and by how many degrees that is turned. */
+const viewSummary = ({ bend, ...view }: View) => (bend ? { ...view, globe: { share: bend.share, spin: bend.spin } } : view)
 
 const textOf = ({ lines }: TextBlock): string => lines.map(({ text }) => text).join('\n')
 
@@ -30,7 +34,7 @@ export function frameSummary(frame: Frame) {
   return {
     time: frame.time,
     size: frame.size,
-    view: frame.view,
+    view: viewSummary(frame.view),
     travellers: frame.motions.map((motion) =>
       motion
         ? {
@@ -48,6 +52,7 @@ export function frameSummary(frame: Frame) {
         case 'ground':
         case 'edge-shade':
         case 'depth':
+        case 'air':
         case 'dim':
         case 'credit':
           return item

@@ -14,6 +14,25 @@ export function lineNoise(seed: number, x: number): number {
   return a + (b - a) * u * u * (3 - 2 * u)
 }
 
+/** Smooth noise in space, within -1..1, with a value of its own at each whole place. Its slope is smooth too (Perlin, Improving noise, 2002). */
+export function spaceNoise(x: number, y: number, z: number): number {
+  const [x0, y0, z0] = [Math.floor(x), Math.floor(y), Math.floor(z)]
+  const [fx, fy, fz] = [fade(x - x0), fade(y - y0), fade(z - z0)]
+  const near = inLayer(x0, y0, z0, fx, fy)
+  return near + (inLayer(x0, y0, z0 + 1, fx, fy) - near) * fz
+}
+
+/** Between the four places about one in a layer. */
+function inLayer(x: number, y: number, z: number, fx: number, fy: number): number {
+  const [above, below] = [Math.imul(y, 0x3c6ef372) + z, Math.imul(y + 1, 0x3c6ef372) + z]
+  const [a, b] = [latticeNoise(x, above), latticeNoise(x + 1, above)]
+  const [c, d] = [latticeNoise(x, below), latticeNoise(x + 1, below)]
+  const [first, second] = [a + (b - a) * fx, c + (d - c) * fx]
+  return first + (second - first) * fy
+}
+
+const fade = (u: number): number => u * u * u * (u * (6 * u - 15) + 10)
+
 /** A seed for a name. Source: FNV-1a (public domain). */
 export function seedOf(name: string): number {
   let h = 0x811c9dc5

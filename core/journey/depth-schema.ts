@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { colour, id, unit } from './values'
 
-/** How what is further away looks, where the camera is tilted. */
+/** How what is further away looks, where the camera is tilted, and what is round the globe. */
 export const depthSchema = z.strictObject({
   /** The ground is soft before and behind what is in focus, as in a lens; what marks the way stays sharp. */
   softFocus: z
@@ -26,6 +26,9 @@ export const depthSchema = z.strictObject({
     .strictObject({ colour: colour.default('#dfe8ea'), strength: unit.default(0.5) })
     .nullable()
     .default(null),
+  /** What is round the globe: the colour of the sky, that of the air along the globe's edge, and how much of it is under clouds, which drift slowly. */
+  sky: z.strictObject({ colour: colour.default('#0b1626'), air: colour.default('#a9d3ee'), clouds: unit.default(0.65) }).prefault({}),
 })
 
+export type Sky = z.output<typeof depthSchema>['sky']
 export type Depth = z.output<typeof depthSchema>

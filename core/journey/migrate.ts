@@ -53,6 +53,8 @@ const MIGRATIONS: readonly ((document: Raw) => Raw)[] = [
       ? {}
       : { shots: Array.isArray(views) ? views.map((view: unknown) => (isRaw(view) ? { kind: 'free', ...view } : view)) : views }),
   }),
+  // Version 11: shots of the globe, and the sky round it; neither can be in a document of version 10.
+  (document) => document,
 ]
 
 const isRaw = (value: unknown): value is Raw => typeof value === 'object' && value !== null

@@ -39,11 +39,11 @@ export { LIMITS } from './values'
 export type { Moment, Span } from './values'
 
 /**
- * The journey document, version 10: what is stored, exchanged and undone.
+ * The journey document, version 11: what is stored, exchanged and undone.
  * Lengths are in ground units (gu) or reference pixels (rpx), times in seconds; see docs/journey-format.md.
  */
 export const JOURNEY_FORMAT = 'zephyrine-journey'
-export const JOURNEY_VERSION = 10
+export const JOURNEY_VERSION = 11
 
 const title = z.string().trim().min(1).max(120)
 
@@ -367,6 +367,8 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
         if (!travellers.some(({ legs }) => legs.some(({ id }) => id === shot.leg)))
           complain([...path, 'leg'], `names the leg "${shot.leg}", which is not in the journey`)
         return
+      case 'globe':
+        return shot.stop === null ? undefined : checkMoment({ at: 'arrival', stop: shot.stop, offset: 0 }, path)
       case 'close-up':
         return checkMoment({ at: 'arrival', stop: shot.stop, offset: 0 }, path)
       case 'chase':

@@ -42,6 +42,17 @@ export const shotSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('free'), ...common, view: viewSchema }),
   /** The trips of all travellers that are shown. */
   z.strictObject({ kind: z.literal('overview'), ...common, ...aimed, fill }),
+  /** The Earth as a globe, which is flattened on the way to the next shot. Where the map does not know where it lies, it is an overview. */
+  z.strictObject({
+    kind: z.literal('globe'),
+    ...common,
+    ...aimed,
+    fill,
+    /** The stop that is in front; none is the middle of all trips. */
+    stop: id.nullable().default(null),
+    /** Degrees a second by which it turns eastwards, until the camera leaves. */
+    spin: z.number().min(-90).max(90).default(6),
+  }),
   /** A leg from its start to its end. */
   z.strictObject({ kind: z.literal('leg'), ...common, ...aimed, leg: id, fill }),
   /** A stop. */
@@ -71,6 +82,8 @@ export const TEMPERAMENTS = ['calm', 'lively', 'steady'] as const
 export const planSchema = z.strictObject({
   /** None leaves all to the shots. */
   temperament: z.enum(TEMPERAMENTS).nullable().default(null),
+  /** Whether it begins with the Earth as a globe, where the map knows where it lies and the film is long enough to come down from it. */
+  globe: z.boolean().default(false),
   /** The shots of the plan that were taken out. */
   without: z.array(id).max(LIMITS.shots).default([]),
 })

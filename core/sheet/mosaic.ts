@@ -1,3 +1,4 @@
+import type { BentGround } from '../camera/globe-projection'
 import type { Projection } from '../camera/projection'
 import type { Size } from '../geometry/size'
 import type { Point } from '../geometry/point'
@@ -86,12 +87,13 @@ function rowsByLevel(sheet: Laid, projection: Projection, scale: number): Map<nu
 
 /**
  * The parts of a sheet that a view shows, each at the coarsest level that is sharp enough for its rows of the frame, the finest first: one where the view
- * is flat. If the sheet is mirrored beyond its edges, they extend beyond them. None if the sheet is not in view.
+ * is flat or bent. If the sheet is mirrored beyond its edges, they extend beyond them. None if the sheet is not in view.
  *
  * @param scale output pixels per reference pixel
  */
 export function mosaicsFor(sheet: Laid, edge: Ground['edge'], projection: Projection, scale: number): Mosaic[] {
   const { width } = projection.reference
+  if (projection.bent) return bentMosaics(sheet, projection, projection.bent, scale)
   return [...rowsByLevel(sheet, projection, scale)].flatMap(([level, { from, to }]) => {
     const corners = [
       { x: 0, y: from },
@@ -102,6 +104,44 @@ export function mosaicsFor(sheet: Laid, edge: Ground['edge'], projection: Projec
     const mosaic = mosaicAt(level, sheet, edge, corners)
     return mosaic ? [mosaic] : []
   })
+}
+
+/** Places of the frame that are looked at to find which part of a sheet a bent ground shows, along its longer and its shorter side. */
+const LOOKS = { across: 24, down: 14 }
+/** No more pixels of a sheet than this are laid on a globe: some four to each pixel of a large film. */
+const MOST_PIXELS = 2 ** 24
+
+/** The part of a sheet that is seen on bent ground, at the level that is sharp enough where it is seen largest; what is further away is averaged from it. */
+function bentMosaics(sheet: Laid, { reference, scaleAt }: Projection, { inside, groundBy }: BentGround, scale: number): Mosaic[] {
+  const seen: Point[] = []
+  let largest = 0
+  for (let i = 0; i <= LOOKS.across; i++) {
+    for (let k = 0; k <= LOOKS.down; k++) {
+      const place = { x: (reference.width * i) / LOOKS.across, y: (reference.height * k) / LOOKS.down }
+      const ground = inside(place) > 0 ? groundBy(place) : undefined
+      if (!ground) continue
+      seen.push(groundToSheet(sheet.place, ground))
+      largest = Math.max(largest, scaleAt(ground))
+    }
+  }
+  if (seen.length === 0) return []
+  const { left, top, right, bottom } = usedPart(sheet)
+  const reach = (values: number[], low: number, high: number): [number, number] => {
+    const [from, to] = [Math.min(...values), Math.max(...values)]
+    // What lies between two looks; and where both edges of a map of the world are seen, all that is between them.
+    const room = (to - from) / 8
+    return to - from > 0.6 * (high - low) ? [low, high] : [from - room, to + room]
+  }
+  const x = reach(seen.map((p) => p.x), left, right) // prettier-ignore
+  const y = reach(seen.map((p) => p.y), top, bottom) // prettier-ignore
+  const corners = x.flatMap((at) => y.map((down) => ({ x: at, y: down })))
+  const sharp = levelFor(sheet, 1 / (sheet.place.scale * largest * scale))
+  for (let level = sharp; level <= coarsestLevel(sheet); level++) {
+    const mosaic = mosaicAt(level, sheet, 'plain', corners)
+    if (!mosaic) return []
+    if (mosaic.width * mosaic.height <= MOST_PIXELS || level === coarsestLevel(sheet)) return [mosaic]
+  }
+  return []
 }
 
 /** The part of a level within the bounds of some spots of the sheet. */

@@ -64,6 +64,7 @@ export const EVERY_SHOT: Record<ShotKind, Shot> = {
     view: { centre: { x: 1500, y: 1500 }, zoom: 0.5, bearing: 20, pitch: 30 },
   }),
   overview: shotSchema.parse({ kind: 'overview', id: 'overview', ...timed('s2'), orbit: 5, bearing: 10, pitch: 20 }),
+  globe: shotSchema.parse({ kind: 'globe', id: 'globe', ...timed('s2'), stop: 's3', fill: 1.2, spin: 9, pitch: 15 }),
   leg: shotSchema.parse({ kind: 'leg', id: 'leg', ...timed('s3'), leg: 'l3', shift: { x: 0.1, y: -0.1 } }),
   'close-up': shotSchema.parse({
     kind: 'close-up',

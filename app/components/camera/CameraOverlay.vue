@@ -16,7 +16,13 @@ const editor = useEditor()
 const camera = useCamera()
 const playback = usePlayback()
 
-const outline = computed(() => `M${frameCorners(camera.projection).map((corner) => placeOnStage(props.space, corner)).join('L')}Z`) // prettier-ignore
+/** The frame on the ground; nothing where the camera shows the globe, of which one sees half at the most. */
+const outline = computed(() => {
+  if (camera.projection.bent) return ''
+  return `M${frameCorners(camera.projection)
+    .map((corner) => placeOnStage(props.space, corner))
+    .join('L')}Z`
+})
 
 /** So many points make the way smooth at any length of film. */
 const POINTS = 400
@@ -55,7 +61,7 @@ function key(event: KeyboardEvent) {
 
 <template>
   <g class="camera-overlay">
-    <path class="beyond" fill-rule="evenodd" :d="`M0 0H${size.width}V${size.height}H0Z${outline}`" />
+    <path v-if="outline !== ''" class="beyond" fill-rule="evenodd" :d="`M0 0H${size.width}V${size.height}H0Z${outline}`" />
     <path class="edge" :d="outline" />
     <template v-if="!playback.playing">
       <path v-if="way !== ''" class="way" :d="way" data-testid="camera-way" />

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { onlyPlan, setPlan } from '#core/edits/shots'
-import type { ShotKind, Temperament } from '#core/journey/schema'
+import { onlyPlan, setPlan, setPlanGlobe } from '#core/edits/shots'
+import type { CameraPlan, ShotKind, Temperament } from '#core/journey/schema'
 import { TEMPERAMENTS } from '#core/journey/schema'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
+import FieldList from '~/components/fields/FieldList.vue'
+import type { FieldSpec } from '~/components/fields/field-list'
 import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'
 import CameraChecks from './CameraChecks.vue'
@@ -20,7 +22,9 @@ const ABOUT: Readonly<Record<Temperament | 'none', string>> = {
   steady: 'One picture of the whole.',
   none: 'Only the shots that you set.',
 }
+const GLOBE_FIELD: readonly FieldSpec<CameraPlan>[] = [{ key: 'globe', label: 'Opens on the globe', as: 'switch' }]
 const chosen = computed(() => journey.value.plan.temperament ?? 'none')
+const opensOnGlobe = computed(() => editor.compiled?.shots.some(({ shot }) => shot.kind === 'globe'))
 /** What was taken out of the plan, or set instead of it. */
 const changes = computed(() => journey.value.plan.without.length + journey.value.shots.length)
 const kinds = Object.entries(KIND_NAMES).map(([value, title]) => ({ value: value as ShotKind, title }))
@@ -35,6 +39,17 @@ const kinds = Object.entries(KIND_NAMES).map(([value, title]) => ({ value: value
     @change="(value) => editor.edit((j) => setPlan(j, value === 'none' ? null : value))"
   />
   <p class="quiet">{{ ABOUT[chosen] }}</p>
+  <template v-if="chosen !== 'none' && editor.geo">
+    <FieldList
+      :model-value="journey.plan"
+      :fields="GLOBE_FIELD"
+      data-testid="plan-globe"
+      @change="({ globe }) => editor.edit((j) => setPlanGlobe(j, globe!))"
+    />
+    <p v-if="journey.plan.globe && !opensOnGlobe" class="quiet" role="status">
+      The film is too short to come down from the globe at a pleasant speed: make it longer, or set a globe shot of your own.
+    </p>
+  </template>
   <CameraChecks :checks="camera.checks" />
   <div class="buttons">
     <v-menu>

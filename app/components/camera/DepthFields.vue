@@ -2,15 +2,16 @@
 import { computed } from 'vue'
 import { setDepth } from '#core/edits/journey'
 import { nameOfStop } from '#core/journey/lookup'
-import type { Depth } from '#core/journey/schema'
+import type { Depth, Sky } from '#core/journey/schema'
 import { depthSchema } from '#core/journey/schema'
+import FieldList from '~/components/fields/FieldList.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import OptionalGroup from '~/components/fields/OptionalGroup.vue'
 import type { FieldSpec } from '~/components/fields/field-list'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'
 
-/** How what is further away looks under a tilted camera: soft focus and haze. */
+/** How what is further away looks under a tilted camera, soft focus and haze, and what is round the globe. */
 type SoftFocus = NonNullable<Depth['softFocus']>
 const editor = useEditor()
 const { change, done } = useFieldEdits(() => 'depth')
@@ -25,6 +26,12 @@ const SOFT_FIELDS: readonly FieldSpec<SoftFocus>[] = [
 const HAZE_FIELDS: readonly FieldSpec<NonNullable<Depth['haze']>>[] = [
   { key: 'colour', label: 'Colour', as: 'colour' },
   { key: 'strength', label: 'Strength', as: 'percent' },
+]
+
+const SKY_FIELDS: readonly FieldSpec<Sky>[] = [
+  { key: 'colour', label: 'Sky', as: 'colour' },
+  { key: 'air', label: 'Air', as: 'colour' },
+  { key: 'clouds', label: 'Clouds', as: 'percent' },
 ]
 
 /** What is in focus, as the value of a list, and back. */
@@ -45,7 +52,7 @@ function focusOn(value: string) {
 </script>
 
 <template>
-  <p class="quiet">Seen where the camera is tilted.</p>
+  <p class="quiet">Soft focus and haze are seen where the camera is tilted, the sky where it shows the globe.</p>
   <OptionalGroup
     label="Soft focus"
     :model-value="depth.softFocus"
@@ -65,6 +72,13 @@ function focusOn(value: string) {
     :fields="HAZE_FIELDS"
     @toggle="(haze) => editor.edit((j) => setDepth(j, { haze }))"
     @change="(haze, fields) => change(`haze ${fields}`, (j) => setDepth(j, { haze }))"
+    @done="done"
+  />
+  <FieldList
+    :model-value="depth.sky"
+    :fields="SKY_FIELDS"
+    data-testid="sky-fields"
+    @change="(fields) => change(`sky ${Object.keys(fields).join()}`, (j) => setDepth(j, { sky: { ...depth.sky, ...fields } }))"
     @done="done"
   />
 </template>

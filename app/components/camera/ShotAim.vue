@@ -7,7 +7,7 @@ import FieldList from '~/components/fields/FieldList.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import { useEditor } from '~/stores/editor'
-import { AIM_FIELDS, CHASE_FIELDS } from './shot-fields'
+import { AIM_FIELDS, CHASE_FIELDS, GLOBE_FIELDS } from './shot-fields'
 import { nameOfShot } from './shot-names'
 import ViewFields from './ViewFields.vue'
 import ZoomField from './ZoomField.vue'
@@ -19,6 +19,8 @@ const editor = useEditor()
 
 const journey = computed(() => editor.journey!)
 const stops = computed(() => journey.value.stops.map((stop) => ({ value: stop.id, title: nameOfStop(stop) })))
+/** What of the Earth may be in front. */
+const fronts = computed(() => [{ value: '', title: 'The whole trip' }, ...stops.value])
 const legs = computed(() =>
   journey.value.travellers.flatMap(
     (traveller) =>
@@ -46,6 +48,17 @@ const isShifted = computed(() => props.shot.kind !== 'free' && (props.shot.shift
     <FieldRow v-if="shot.kind === 'close-up'" v-slot="{ id }" label="Of">
       <v-select :aria-labelledby="id" :items="stops" :model-value="shot.stop" @update:model-value="(stop) => once({ stop })" />
     </FieldRow>
+    <p v-if="shot.kind === 'globe' && !editor.geo" class="quiet" role="status">
+      The map does not say where it lies on the Earth, so this is an overview. Give it control points, or use a drawn map.
+    </p>
+    <FieldRow v-if="shot.kind === 'globe'" v-slot="{ id }" label="In front">
+      <v-select
+        :aria-labelledby="id"
+        :items="fronts"
+        :model-value="shot.stop ?? ''"
+        @update:model-value="(stop) => once({ stop: stop === '' ? null : stop })"
+      />
+    </FieldRow>
     <FieldRow v-if="shot.kind === 'leg'" v-slot="{ id }" label="Of">
       <v-select :aria-labelledby="id" :items="legs" :model-value="shot.leg" @update:model-value="(leg) => once({ leg })" />
     </FieldRow>
@@ -61,7 +74,7 @@ const isShifted = computed(() => props.shot.kind !== 'free' && (props.shot.shift
     </FieldRow>
 
     <NumberSlider
-      v-if="shot.kind === 'overview' || shot.kind === 'leg'"
+      v-if="'fill' in shot"
       label="Fills"
       :model-value="Math.round(shot.fill * 100)"
       :min="10"
@@ -72,6 +85,7 @@ const isShifted = computed(() => props.shot.kind !== 'free' && (props.shot.shift
     />
     <ZoomField v-else :model-value="shot.zoom" @change="(zoom) => set({ zoom })" @done="emit('done')" />
     <FieldList :model-value="shot" :fields="AIM_FIELDS" data-testid="shot-aim" @change="set" @done="emit('done')" />
+    <FieldList v-if="shot.kind === 'globe'" :model-value="shot" :fields="GLOBE_FIELDS" @change="set" @done="emit('done')" />
     <FieldList
       v-if="shot.kind === 'chase'"
       :model-value="shot"

@@ -1,5 +1,5 @@
 import { GREATEST_PITCH } from '#core/camera/view'
-import type { ChaseShot, Shot } from '#core/journey/schema'
+import type { ChaseShot, Shot, ShotOf } from '#core/journey/schema'
 import type { FieldSpec } from '~/components/fields/field-list'
 
 /** The fields of shots in the details, apart from the zoom, which is told against the map. */
@@ -17,6 +17,11 @@ export const CHASE_FIELDS: readonly FieldSpec<ChaseShot>[] = [
   { key: 'lead', label: 'Room ahead', as: 'percent' },
   { key: 'bySpeed', label: 'Draws back', as: 'percent' },
   { key: 'turns', label: 'Turns with the road', as: 'switch' },
+]
+
+/** How the globe turns. */
+export const GLOBE_FIELDS: readonly FieldSpec<ShotOf<'globe'>>[] = [
+  { key: 'spin', label: 'Spins', as: 'number', min: -90, max: 90, step: 1, precision: 1, unit: '°/s' },
 ]
 
 /** A dolly as fields; still is none. */

@@ -8,6 +8,7 @@ import type { Journey, Shot, ShotKind, Temperament } from '#core/journey/schema'
 
 export const KIND_NAMES: Readonly<Record<ShotKind, string>> = {
   overview: 'Overview',
+  globe: 'Globe',
   leg: 'Leg view',
   chase: 'Chase',
   'close-up': 'Close-up',
@@ -29,6 +30,8 @@ function subjectOf(journey: Journey, shot: Shot): string {
     case 'free':
     case 'overview':
       return ''
+    case 'globe':
+      return shot.stop === null ? '' : stopName(shot.stop)
     case 'close-up':
       return stopName(shot.stop)
     case 'leg': {

@@ -205,7 +205,7 @@ const next = computed(() => {
     </div>
 
     <FoldedSection v-if="journey.stops.length > 0" class="networks" title="Camera" :note="cameraNote"><CameraPlan /></FoldedSection>
-    <FoldedSection v-if="journey.stops.length > 0" title="Soft focus and haze" :note="depthNote"><DepthFields /></FoldedSection>
+    <FoldedSection v-if="journey.stops.length > 0" title="Soft focus, haze, sky" :note="depthNote"><DepthFields /></FoldedSection>
     <FoldedSection :class="{ networks: journey.stops.length === 0 }" title="Looks" note="of the whole journey"><LookList /></FoldedSection>
     <FoldedSection title="Titles and readouts" :note="journey.captions.length > 0 ? String(journey.captions.length) : 'none'"
       ><CaptionList

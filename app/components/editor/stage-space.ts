@@ -31,13 +31,9 @@ export function toStage({ projection, scale }: StageSpace, p: Point): Point {
   return { x: x * scale, y: y * scale }
 }
 
-/** Nothing closer below the horizon than this is pointed at, in reference pixels: it would be very far away. */
-const BELOW_HORIZON = 20
-
-/** The ground at a place of the stage; above the horizon, that which is just below it. */
+/** The ground at a place of the stage; above the horizon or beside the globe, that which is just within. */
 export function fromStage({ projection, scale }: StageSpace, p: Point): Point {
-  const y = Math.max(p.y / scale, projection.horizon + BELOW_HORIZON)
-  return projection.toGround({ x: p.x / scale, y })!
+  return projection.toGround(projection.onGround({ x: p.x / scale, y: p.y / scale })) ?? projection.view.centre
 }
 
 /** Ground units per CSS pixel at a spot on the ground, or at the middle of the view. */
