@@ -22,6 +22,8 @@ export interface Mesh {
   y: Float64Array
   lon: Float64Array
   lat: Float64Array
+  /** For each row of corners, how coarsely it is seen at the least: beyond the edge of a map of the world nothing is known but its colour. */
+  blur: Float64Array
   /** Whether the picture is of all the Earth, so that its edges go on: up to the poles, which no map shows. */
   clamps: boolean
   /** 1, or -1 where the picture is that of a mirrored map. */
@@ -36,6 +38,8 @@ const MARGIN = 1
 const RIM = 1.5
 /** Rows of squares between the edge of a map of the world and a pole. */
 const CAP_ROWS = 6
+/** At a pole the edge is as it looks so many halvings before all is one pixel: coarser, it would be mixed with what is far from it. */
+const CAP_LEVELS = 4
 /** A map of the world that ends nearer to the equator than this, in radians, is not stretched up to the poles. */
 const CAP_FROM = 1
 
@@ -78,13 +82,26 @@ function makeMesh({ x: left, y: top, step, levels }: Texture, sheet: Sheet, glob
   const rows = cap(north) + inner.length + cap(south)
   const columns = us.length
   const made = () => new Float64Array(columns * rows)
-  const mesh: Mesh = { columns, rows, u: made(), v: made(), x: made(), y: made(), lon: made(), lat: made(), clamps, facing: 1 }
+  const mesh: Mesh = {
+    columns,
+    rows,
+    u: made(),
+    v: made(),
+    x: made(),
+    y: made(),
+    lon: made(),
+    lat: made(),
+    blur: new Float64Array(rows),
+    clamps,
+    facing: 1,
+  }
   for (let row = 0; row < rows; row++) {
     const k = row - cap(north)
     const v = inner[Math.min(inner.length - 1, Math.max(0, k))]!
     // How far on the way from the edge to the pole.
     const beyond = k < 0 ? -k / CAP_ROWS : k >= inner.length ? (k - inner.length + 1) / CAP_ROWS : 0
     const pole = (k < 0 ? north : south) ?? 0
+    mesh.blur[row] = Math.max(0, levels.length - 1 - CAP_LEVELS) * Math.sqrt(beyond)
     for (let column = 0; column < columns; column++) {
       const u = us[column]!
       const i = row * columns + column
@@ -119,6 +136,8 @@ export interface Square {
   y: Float64Array
   u: Float64Array
   v: Float64Array
+  /** How coarsely it is seen at the least. */
+  blur: number
 }
 
 /** The squares of a mesh that are seen. The same object is given each time, with other values. */
@@ -151,7 +170,7 @@ export function* squaresOf(mesh: Mesh, { view, reference }: Projection, bent: Be
     height[i] = out[2]!
   }
   const [right, bottom] = [reference.width * scale, reference.height * scale]
-  const square: Square = { x: new Float64Array(4), y: new Float64Array(4), u: new Float64Array(4), v: new Float64Array(4) }
+  const square: Square = { x: new Float64Array(4), y: new Float64Array(4), u: new Float64Array(4), v: new Float64Array(4), blur: 0 }
   for (let row = 0; row + 1 < rows; row++) {
     for (let column = 0; column + 1 < columns; column++) {
       const first = row * columns + column
@@ -172,6 +191,7 @@ export function* squaresOf(mesh: Mesh, { view, reference }: Projection, bent: Be
         square.u[k] = mesh.u[i]!
         square.v[k] = mesh.v[i]!
       }
+      square.blur = Math.max(mesh.blur[row]!, mesh.blur[row + 1]!)
       if (isBeside(square.x, right) || isBeside(square.y, bottom)) continue
       yield square
     }
@@ -184,7 +204,7 @@ const isBeside = (at: Float64Array, end: number): boolean =>
 
 /** Pixels that are not premultiplied, as a texture has them. */
 interface Target {
-  data: Uint32Array
+  data: Int32Array
   width: number
   height: number
 }
@@ -201,7 +221,7 @@ export function fillSquare(target: Target, square: Square, texture: Texture, { c
 /** Fills the triangle of three corners of a square, row by row. */
 function fillTriangle(
   target: Target,
-  { x, y, u, v }: Square,
+  { x, y, u, v, blur }: Square,
   a: number,
   b: number,
   c: number,
@@ -217,7 +237,7 @@ function fillTriangle(
   const [ub, uc, vb, vc] = [u[b]! - u[a]!, u[c]! - u[a]!, v[b]! - v[a]!, v[c]! - v[a]!]
   const [ux, uy] = [(ub * (yc - ya) - uc * (yb - ya)) / area, (uc * (xb - xa) - ub * (xc - xa)) / area]
   const [vx, vy] = [(vb * (yc - ya) - vc * (yb - ya)) / area, (vc * (xb - xa) - vb * (xc - xa)) / area]
-  const detail = detailOf(Math.hypot(ux, vx), Math.hypot(uy, vy))
+  const detail = Math.max(blur, detailOf(Math.hypot(ux, vx), Math.hypot(uy, vy)))
   const top = Math.max(0, Math.ceil(Math.min(ya, yb, yc) - 0.5 - SEAM))
   const bottom = Math.min(target.height - 1, Math.floor(Math.max(ya, yb, yc) - 0.5 + SEAM))
   for (let row = top; row <= bottom; row++) {

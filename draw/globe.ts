@@ -2,7 +2,8 @@ import type { BentGround } from '#core/camera/globe-projection'
 import type { AirItem, SheetItem } from '#core/frame/frame'
 import { rgbOf } from '#core/colour/srgb'
 import { clamp } from '#core/geometry/clamp'
-import { degrees, wrapDegrees } from '#core/geometry/angle'
+import { degrees } from '#core/geometry/angle'
+import type { Point } from '#core/geometry/point'
 import type { CanvasSpace } from './canvas-space'
 import { cloudAt } from './clouds'
 import type { Surface } from './studio'
@@ -61,7 +62,7 @@ export function paintBentSheet(
   const surface = layer(width, height)
   const image = surface.context.createImageData(width, height)
   const mesh = meshOf(texture, sheet, projection.view.bend!.globe)
-  const target = { data: new Uint32Array(image.data.buffer), width, height }
+  const target = { data: new Int32Array(image.data.buffer), width, height }
   // Where a map of the world is folded while it is flattened, near the poles, nothing of it is seen.
   if (mesh.clamps) target.data.fill(edgeColour(texture))
   for (const square of squaresOf(mesh, projection, bent, scale)) fillSquare(target, square, texture, mesh)
@@ -77,54 +78,20 @@ const HALO = 0.022
 /** How much of its colour the air has at the edge, and in the middle. */
 const AIR_AT_EDGE = 0.8
 const AIR_IN_MIDDLE = 0.05
-/** How soon the air gives way towards the middle. */
-const AIR_POWER = 3.5
 const CLOUD = [250, 252, 255] as const
 /** The thickest clouds let a little through. */
 const CLOUD_OPACITY = 0.9
 
-/** Spots on the Earth are worked out for each of so many pixels, either way, and interpolated. */
+/** What is seen is worked out at the corners of squares of so many pixels, and interpolated where it changes little. */
 const APART = 4
-
-/** How thick the clouds are at each pixel of a soft layer; undefined where there are none. */
-function cloudsOver(
-  bent: BentGround,
-  cover: number,
-  drift: number,
-  width: number,
-  height: number,
-): ((x: number, y: number) => number) | undefined {
-  if (cover <= 0) return undefined
-  const columns = Math.ceil(width / APART) + 1
-  const rows = Math.ceil(height / APART) + 1
-  const [lons, lats] = [new Float64Array(columns * rows), new Float64Array(columns * rows)]
-  for (let row = 0; row < rows; row++) {
-    for (let column = 0; column < columns; column++) {
-      const { lon, lat } = bent.spotBy({ x: (column * APART + 0.5) / SOFT_SCALE, y: (row * APART + 0.5) / SOFT_SCALE })
-      lons[row * columns + column] = degrees(lon) - drift
-      lats[row * columns + column] = degrees(lat)
-    }
-  }
-  return (x, y) => {
-    const column = Math.floor(x / APART)
-    const row = Math.floor(y / APART)
-    const fx = x / APART - column
-    const fy = y / APART - row
-    const i = row * columns + column
-    const lon = lons[i]!
-    // As turns from the first corner, wherever longitudes are counted from.
-    const right = wrapDegrees(lons[i + 1]! - lon) * fx
-    const left = wrapDegrees(lons[i + columns]! - lon)
-    const across = left + (wrapDegrees(lons[i + columns + 1]! - lon) - left) * fx
-    const north = lats[i]! + (lats[i + 1]! - lats[i]!) * fx
-    const south = lats[i + columns]! + (lats[i + columns + 1]! - lats[i + columns]!) * fx
-    return cloudAt(lon + right + (across - right) * fy, north + (south - north) * fy, cover)
-  }
-}
+/** Where one looks more directly at the ground than this, it does. */
+const DIRECT = 0.35
+/** Beyond so many times the halo's length nothing is left of it. */
+const HALO_END = 6
 
 /**
- * What is round a globe: the sky, the air along its edge and the light beyond it, and clouds, which give way as the ground is flattened. All but the sky is painted at
- * the resolution of all that is soft, so that it looks the same at every size.
+ * What is round a globe: the sky, the air along its edge and the light beyond it, and clouds, which give way as the ground is flattened. All but the sky is
+ * painted at the resolution of all that is soft, so that it looks the same at every size.
  */
 export function paintAir(
   context: CanvasRenderingContext2D,
@@ -139,28 +106,52 @@ export function paintAir(
   const surface = layer(width, height)
   const image = surface.context.createImageData(width, height)
   const { data } = image
-  const [red, green, blue] = rgbOf(sky.air)
+  const [red, green, blue] = rgbOf(sky.air) as [number, number, number]
   const { share } = bent
-  const clouds = cloudsOver(bent, sky.clouds * share * share, drift, width, height)
+  const cover = sky.clouds * share * share
+  const halo = HALO * reference.height
+  const middle = AIR_IN_MIDDLE * share
+
+  /** @param inside how far within the globe's edge @param facing how directly one looks at it @param cloud how thick the clouds are */
+  const put = (x: number, y: number, inside: number, facing: number, cloud: number): void => {
+    const grazing = 1 - facing
+    const air = inside < 0 ? AIR_AT_EDGE * Math.exp(inside / halo) : middle + (AIR_AT_EDGE - middle) * grazing * grazing * grazing
+    // Towards the edge the clouds fade into the air, which lies over them.
+    const clouded = CLOUD_OPACITY * cloud * (1 - grazing * grazing * grazing * grazing) * (1 - air)
+    const whole = air + clouded
+    if (whole < 1 / 510) return
+    const i = 4 * (y * width + x)
+    data[i] = (red * air + CLOUD[0] * clouded) / whole
+    data[i + 1] = (green * air + CLOUD[1] * clouded) / whole
+    data[i + 2] = (blue * air + CLOUD[2] * clouded) / whole
+    data[i + 3] = 255 * whole
+  }
   const seen = new Float64Array(2)
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      bent.look((x + 0.5) / SOFT_SCALE, (y + 0.5) / SOFT_SCALE, seen)
-      const inside = seen[0]!
-      const grazing = 1 - seen[1]!
-      const air =
-        inside < 0
-          ? AIR_AT_EDGE * Math.exp(inside / (HALO * reference.height))
-          : AIR_IN_MIDDLE * share + (AIR_AT_EDGE - AIR_IN_MIDDLE * share) * grazing ** AIR_POWER
-      // Towards the edge the clouds fade into the air, which lies over them.
-      const cloud = inside < 0 || !clouds ? 0 : CLOUD_OPACITY * clouds(x, y) * (1 - grazing ** 4) * (1 - air)
-      const whole = air + cloud
-      if (whole < 1 / 510) continue
-      const i = 4 * (y * width + x)
-      data[i] = (red! * air + CLOUD[0] * cloud) / whole
-      data[i + 1] = (green! * air + CLOUD[1] * cloud) / whole
-      data[i + 2] = (blue! * air + CLOUD[2] * cloud) / whole
-      data[i + 3] = 255 * whole
+  const cloudsBy = (place: Point): number => {
+    const { lon, lat } = bent.spotBy(place)
+    return cloudAt(degrees(lon) - drift, degrees(lat), cover)
+  }
+
+  const { inside, facing, cloud, columns } = cornersOf(bent, width, height, cover > 0 ? cloudsBy : undefined)
+  for (let top = 0; top < height; top += APART) {
+    for (let left = 0; left < width; left += APART) {
+      const a = (top / APART) * columns + left / APART
+      const [b, c, d] = [a + 1, a + columns, a + columns + 1]
+      if (Math.max(inside[a]!, inside[b]!, inside[c]!, inside[d]!) < -HALO_END * halo) continue
+      const isPlain = Math.min(facing[a]!, facing[b]!, facing[c]!, facing[d]!) > DIRECT
+      for (let y = top; y < Math.min(height, top + APART); y++) {
+        const fy = (y - top) / APART
+        for (let x = left; x < Math.min(width, left + APART); x++) {
+          const fx = (x - left) / APART
+          const clouds = between(cloud, a, c, fx, fy)
+          if (isPlain) {
+            put(x, y, between(inside, a, c, fx, fy), between(facing, a, c, fx, fy), clouds)
+            continue
+          }
+          bent.look((x + 0.5) / SOFT_SCALE, (y + 0.5) / SOFT_SCALE, seen)
+          put(x, y, seen[0]!, seen[1]!, seen[0]! < 0 ? 0 : clouds)
+        }
+      }
     }
   }
   surface.context.putImageData(image, 0, 0)
@@ -168,4 +159,30 @@ export function paintAir(
   context.imageSmoothingEnabled = true
   context.imageSmoothingQuality = 'low'
   context.drawImage(surface.image, 0, 0, width, height, 0, 0, (width / SOFT_SCALE) * scale, (height / SOFT_SCALE) * scale)
+}
+
+/** Between four corners of a square, of which the upper two begin at `above` and the lower two at `below`. */
+function between(values: Float64Array, above: number, below: number, fx: number, fy: number): number {
+  const upper = values[above]! + (values[above + 1]! - values[above]!) * fx
+  return upper + (values[below]! + (values[below + 1]! - values[below]!) * fx - upper) * fy
+}
+
+/** What is seen at the corners of the squares of a soft layer. */
+function cornersOf(bent: BentGround, width: number, height: number, cloudsBy: ((place: Point) => number) | undefined) {
+  const columns = Math.ceil(width / APART) + 1
+  const rows = Math.ceil(height / APART) + 1
+  const made = () => new Float64Array(columns * rows)
+  const [inside, facing, cloud] = [made(), made(), made()]
+  const seen = new Float64Array(2)
+  for (let row = 0; row < rows; row++) {
+    for (let column = 0; column < columns; column++) {
+      const place = { x: (column * APART + 0.5) / SOFT_SCALE, y: (row * APART + 0.5) / SOFT_SCALE }
+      const i = row * columns + column
+      bent.look(place.x, place.y, seen)
+      inside[i] = seen[0]!
+      facing[i] = seen[1]!
+      cloud[i] = cloudsBy?.(place) ?? 0
+    }
+  }
+  return { inside, facing, cloud, columns }
 }

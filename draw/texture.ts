@@ -12,7 +12,7 @@ export interface Texture {
 
 /** Pixels as a canvas has them: red, green, blue and opacity from the lowest byte up. */
 export interface Pixels {
-  data: Uint32Array
+  data: Int32Array
   width: number
   height: number
 }
@@ -24,7 +24,7 @@ export function textureOf(studio: Pick<Studio, 'createSurface'>, picture: SheetP
   context.drawImage(image, 0, 0, width, height)
   const { data } = context.getImageData(0, 0, width, height)
   premultiply(data)
-  const levels: Pixels[] = [{ data: new Uint32Array(data.buffer, data.byteOffset, width * height), width, height }]
+  const levels: Pixels[] = [{ data: new Int32Array(data.buffer, data.byteOffset, width * height), width, height }]
   for (let last = levels[0]!; Math.min(last.width, last.height) > 1; levels.push(last)) last = halved(last)
   return { x: picture.x, y: picture.y, step: picture.step, levels }
 }
@@ -43,7 +43,7 @@ const TWO = 0xff00ff
 /** Each pixel the mean of four; what is left over at an odd edge counts twice. */
 function halved({ data, width, height }: Pixels): Pixels {
   const [w, h] = [Math.ceil(width / 2), Math.ceil(height / 2)]
-  const half = new Uint32Array(w * h)
+  const half = new Int32Array(w * h)
   for (let y = 0; y < h; y++) {
     const above = 2 * y * width
     const below = Math.min(height - 1, 2 * y + 1) * width
@@ -77,6 +77,7 @@ const COARSE_ROWS = 16
 
 /** A mix of two pixels. @param share of the second one, 0..256 */
 function mixed(a: number, b: number, share: number): number {
+  if (a === b) return a
   const rest = 256 - share
   const low = ((Math.imul(a & TWO, rest) + Math.imul(b & TWO, share) + 0x800080) >>> 8) & TWO
   const high = (Math.imul((a >>> 8) & TWO, rest) + Math.imul((b >>> 8) & TWO, share) + 0x800080) & 0xff00ff00
@@ -100,7 +101,12 @@ function bilinear(pixels: Pixels, u: number, v: number, clamps: boolean): number
   const { data, width, height } = pixels
   if (x >= 0 && y >= 0 && x + 1 < width && y + 1 < height) {
     const i = y * width + x
-    return mixed(mixed(data[i]!, data[i + 1]!, right), mixed(data[i + width]!, data[i + width + 1]!, right), down)
+    const a = data[i]!
+    const b = data[i + 1]!
+    const c = data[i + width]!
+    const d = data[i + width + 1]!
+    // Drawn maps have large areas of one colour.
+    return a === b && c === d && a === c ? a : mixed(mixed(a, b, right), mixed(c, d, right), down)
   }
   const above = mixed(pixelAt(pixels, x, y, clamps), pixelAt(pixels, x + 1, y, clamps), right)
   return mixed(above, mixed(pixelAt(pixels, x, y + 1, clamps), pixelAt(pixels, x + 1, y + 1, clamps), right), down)
@@ -114,7 +120,7 @@ function bilinear(pixels: Pixels, u: number, v: number, clamps: boolean): number
  * @param clamps whether the picture's edge goes on beyond it; else nothing is there
  */
 export function sampleRow(
-  target: Uint32Array,
+  target: Int32Array,
   from: number,
   to: number,
   { levels }: Texture,
@@ -133,13 +139,16 @@ export function sampleRow(
   const k = 2 ** -fine
   const pixels = levels[fine]!
   const coarser = isMixed ? levels[fine + 1]! : pixels
-  let [x, y] = [u * k, v * k]
-  const [dx, dy] = [du * k, dv * k]
+  const dx = du * k
+  const dy = dv * k
+  let x = u * k
+  let y = v * k
   for (let i = from; i < to; i++) {
     let pixel = bilinear(pixels, x, y, clamps)
     if (isMixed) pixel = mixed(pixel, bilinear(coarser, x / 2, y / 2, clamps), share)
-    if (pixel >>> 24 === 255) target[i] = pixel
-    else if (pixel >>> 24 > 0) target[i] = straight(pixel)
+    const alpha = pixel >>> 24
+    if (alpha === 255) target[i] = pixel
+    else if (alpha > 0) target[i] = straight(pixel)
     x += dx
     y += dy
   }

@@ -19,8 +19,10 @@ import { useStage } from '~/stores/stage'
 const ARROWS: Record<string, readonly [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
 
 /** Whether a key belongs to the text field or slider that has the focus. */
-function isTaken({ target, key }: KeyboardEvent): boolean {
+function isTaken({ target, key, ctrlKey, metaKey }: KeyboardEvent): boolean {
   if (!(target instanceof HTMLElement)) return false
+  // A switch has no text of its own that could be undone.
+  if (target.matches('input[type="checkbox"]') && (ctrlKey || metaKey)) return false
   if (target.isContentEditable || target.matches('input, textarea, select, [role="combobox"]')) return true
   return target.matches('[role="slider"]') && (key in ARROWS || ['Home', 'End', 'PageUp', 'PageDown'].includes(key))
 }

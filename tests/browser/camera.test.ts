@@ -5,6 +5,7 @@ import type { View } from '#core/camera/view'
 import type { Point } from '#core/geometry/point'
 import type { Journey } from '#core/journey/schema'
 import { setCamera } from '#core/edits/shots'
+import { painted, stagePixels } from '../support/browser'
 import { useDemoPage } from '../support/demo-page'
 
 const demo = useDemoPage()
@@ -240,11 +241,44 @@ describe('the camera lane', () => {
     await expect.poll(kinds).toEqual([])
   })
 
+  it('shows the globe: with a stop in front, turned by dragging in the lens, under a sky of its own', async () => {
+    const { page } = demo
+    await page.getByRole('button', { name: /^Camera/ }).click()
+    await page.getByTestId('add-shot').click()
+    await page.locator('.v-list-item', { hasText: 'Globe' }).click()
+    expect(await shots()).toMatchObject([{ kind: 'globe', stop: null, transition: 0 }])
+    // What is painted changes with it: the sky is in the corner of the frame.
+    await painted(page)
+    const corner = async () => (await stagePixels(page)).pixels.slice(0, 3)
+    expect([...(await corner())]).toEqual([11, 22, 38])
+    const { stops } = await demo.stored()
+    await choose('globe-front', stops[1]!.name)
+    expect(await shots()).toMatchObject([{ stop: stops[1]!.id }])
+    await page.getByLabel('Spins', { exact: true }).last().fill('0')
+    await page.getByLabel('Spins', { exact: true }).last().press('Enter')
+    await dragOnStage({ x: 440, y: 360 }, { x: 540, y: 360 })
+    expect(await shots()).toMatchObject([{ spin: 0, shift: { y: expect.closeTo(0, 1) as number } }])
+    expect(((await shots())[0] as { shift: Point }).shift.x).toBeGreaterThan(0.03)
+    await page.getByRole('button', { name: 'Journey', exact: true }).click()
+    await page.getByRole('button', { name: /^Soft focus, haze, sky/ }).click()
+    const clouds = page.getByLabel('Clouds', { exact: true }).last()
+    await clouds.fill('20')
+    await clouds.press('Enter')
+    await page.getByLabel('Haze', { exact: true }).click()
+    expect((await demo.stored()).depth).toMatchObject({ haze: { strength: 0.5 }, sky: { clouds: 0.2 } })
+    // The film of so small a place is too short to come down from the globe; it says so.
+    await page.getByTestId('camera-plan').getByRole('radio', { name: 'Calm' }).click()
+    await page.getByLabel('Opens on the globe', { exact: true }).click()
+    expect((await demo.stored()).plan).toMatchObject({ temperament: 'calm', globe: true })
+    for (let i = 0; i < 2; i++) await page.keyboard.press('Control+z')
+    expect((await demo.stored()).plan).toMatchObject({ temperament: null, globe: false })
+  })
+
   it('takes shots of all kinds, changes one into another, splits, swaps, duplicates and removes them', async () => {
     const { page } = demo
     await goTo(6)
     await page.getByRole('button', { name: /^Camera/ }).click()
-    for (const kind of ['Overview', 'Leg view', 'Chase', 'Close-up', 'Free']) {
+    for (const kind of ['Overview', 'Globe', 'Leg view', 'Chase', 'Close-up', 'Free']) {
       await page.getByRole('button', { name: 'Journey', exact: true }).click()
       await page.getByTestId('add-shot').click()
       await page
@@ -254,8 +288,8 @@ describe('the camera lane', () => {
         .first()
         .click()
     }
-    expect((await shots()).map(({ kind }) => kind)).toEqual(['overview', 'leg', 'chase', 'close-up', 'free'])
-    for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z')
+    expect((await shots()).map(({ kind }) => kind)).toEqual(['overview', 'globe', 'leg', 'chase', 'close-up', 'free'])
+    for (let i = 0; i < 5; i++) await page.keyboard.press('Control+z')
     await page.getByTestId('pace-shot').click({ position: { x: 60, y: 8 } })
     await page.getByTestId('shot-orbit').locator('input').last().fill('12')
     await page.getByTestId('shot-orbit').locator('input').last().press('Enter')

@@ -10,7 +10,7 @@ import { addLandmark, newMark, newPicture, turnPicture } from '#core/edits/landm
 import { editMark } from '#core/edits/marks'
 import { editStop } from '#core/edits/stops'
 import { setDepth } from '#core/edits/journey'
-import { setCamera, setPlan } from '#core/edits/shots'
+import { addShot, setCamera, setPlan } from '#core/edits/shots'
 import { INK_STYLES } from '#core/dress/ink-styles'
 import { TEXT_LOOKS } from '#core/dress/text-styles'
 import { addCaption, setMeasures } from '#core/edits/captions'
@@ -18,7 +18,7 @@ import { addStop } from '#core/edits/visits'
 import { setWash } from '#core/edits/sheets'
 import { createJourney } from '#core/journey/create'
 import type { Journey, Landmark } from '#core/journey/schema'
-import { depthSchema, glowSchema, inkSchema, PIN_SHAPES, vehicleSchema, washSchema } from '#core/journey/schema'
+import { depthSchema, glowSchema, inkSchema, PIN_SHAPES, shotSchema, vehicleSchema, washSchema } from '#core/journey/schema'
 import { WASH_PRESETS } from '#core/sheet/wash'
 import { VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { paintStill } from '#render/still'
@@ -129,6 +129,20 @@ describe('preview and server frame', () => {
     for (const time of [3, 11.4, 17]) {
       expect(await difference(id, soft, time)).toBeLessThan(2)
       // They are there: without them the picture is another.
+      expect(await difference(id, plain, time)).toBeGreaterThan(4)
+    }
+  })
+
+  it('agree on the globe, whole and half flattened, under clouds', async () => {
+    const plain = { ...(await movingDemo()), shots: [] }
+    const shot = (fields: object) => shotSchema.parse({ id: 'globe', at: { at: 'start', offset: 0 }, ...fields })
+    const journey = [
+      shot({ kind: 'globe', transition: 0, fill: 1.5, spin: 20 }),
+      shot({ kind: 'overview', id: 'whole', at: { at: 'start', offset: 4 }, transition: 8, pitch: 20 }),
+    ].reduce(addShot, plain)
+    const id = await store(journey)
+    for (const time of [1, 9.5, 11]) {
+      expect(await difference(id, journey, time)).toBeLessThan(2)
       expect(await difference(id, plain, time)).toBeGreaterThan(4)
     }
   })

@@ -15,6 +15,7 @@ import { parseJourney } from '#core/journey/parse'
 import { replaceSheet } from '#core/edits/sheets'
 import { removeStop } from '#core/edits/trips'
 import type { Journey } from '#core/journey/schema'
+import { planSchema } from '#core/journey/schema'
 import { coversFrame, fillingView } from '#core/sheet/framing'
 import { sharpness } from '#core/frame/sharpness'
 import { VEHICLE_IDS } from '#core/vehicles/catalogue'
@@ -24,8 +25,10 @@ import {
   asVersion5,
   asVersion6,
   asVersion8,
+  asVersion10,
   asVersion9,
   withoutVersion10,
+  withoutVersion11,
   withoutVersion7,
   withoutVersion9,
 } from '../support/old-documents'
@@ -105,6 +108,12 @@ describe('reading a journey', () => {
     expect(parseJourney(asVersion8(demo()))).toEqual(withoutVersion9(demo()))
     expect(parseJourney({ ...asVersion8(demo()), shareExponent: 0.8 }).share).toEqual({ by: 'distance', exponent: 0.8 })
     expect(() => parseJourney({ ...asVersion8(demo()), shareExponent: 3 })).toThrow(/share\.exponent/)
+  })
+
+  it('takes what version 10 wrote: no globe, and no sky of one’s own', () => {
+    expect(parseJourney(asVersion10(movingDemo()))).toEqual(withoutVersion11(movingDemo()))
+    const planned = { ...movingDemo(), plan: planSchema.parse({ temperament: 'lively', globe: true }) }
+    expect(parseJourney(asVersion10(planned)).plan).toEqual({ temperament: 'lively', globe: false, without: [] })
   })
 
   it('takes what version 9 wrote: views are shots of one’s own', () => {

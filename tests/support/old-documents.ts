@@ -1,9 +1,27 @@
 import type { Journey } from '#core/journey/schema'
 import { depthSchema, planSchema, soundsSchema } from '#core/journey/schema'
 
+/** A journey as it could be before version 11: no globe, and nothing round it. */
+export const withoutVersion11 = (journey: Journey): Journey => ({
+  ...journey,
+  plan: { ...journey.plan, globe: false },
+  depth: { ...journey.depth, sky: depthSchema.parse({}).sky },
+  shots: journey.shots.filter(({ kind }) => kind !== 'globe'),
+})
+
+/** A document of the present version as version 10 would have written it. */
+export function asVersion10(document: unknown): Record<string, unknown> {
+  type Fields = Record<string, unknown>
+  const { plan, depth, ...rest } = JSON.parse(JSON.stringify(document)) as Fields & { plan: Fields; depth: Fields }
+  const { globe, ...planned } = plan
+  const { sky, ...deep } = depth
+  void [globe, sky]
+  return { ...rest, plan: planned, depth: deep, version: 10 }
+}
+
 /** A journey as it could be before version 10: the camera has views of one's own alone, and no plan. */
 export const withoutVersion10 = (journey: Journey): Journey => ({
-  ...journey,
+  ...withoutVersion11(journey),
   plan: planSchema.parse({}),
   reframes: [],
   depth: depthSchema.parse({}),

@@ -77,7 +77,6 @@ function focusOn(value: string) {
   <FieldList
     :model-value="depth.sky"
     :fields="SKY_FIELDS"
-    data-testid="sky-fields"
     @change="(fields) => change(`sky ${Object.keys(fields).join()}`, (j) => setDepth(j, { sky: { ...depth.sky, ...fields } }))"
     @done="done"
   />

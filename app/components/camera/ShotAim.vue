@@ -54,6 +54,7 @@ const isShifted = computed(() => props.shot.kind !== 'free' && (props.shot.shift
     <FieldRow v-if="shot.kind === 'globe'" v-slot="{ id }" label="In front">
       <v-select
         :aria-labelledby="id"
+        data-testid="globe-front"
         :items="fronts"
         :model-value="shot.stop ?? ''"
         @update:model-value="(stop) => once({ stop: stop === '' ? null : stop })"

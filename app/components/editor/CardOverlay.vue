@@ -10,7 +10,7 @@ import { followPointer } from '~/composables/use-pointer-drag'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import type { StageSpace } from './stage-space'
-import { toStage } from './stage-space'
+import { isBefore, toStage } from './stage-space'
 
 /** The postcards that are in the picture, to be dragged to any place. */
 const props = defineProps<{ space: StageSpace }>()
@@ -21,7 +21,7 @@ const seen = computed(() =>
   (editor.compiled?.marks ?? []).flatMap((mark) =>
     mark.postcards.flatMap((times) => {
       const { postcard } = times
-      if (!cardPoseAt(playback.time, times, postcard)) return []
+      if (!cardPoseAt(playback.time, times, postcard) || !isBefore(props.space, mark.stop.at)) return []
       const k = scaleOf(mark)
       const home = toStage(props.space, mark.stop.at)
       const { x, y } = middleOf(mark, postcard)

@@ -12,7 +12,7 @@ import { followPointer } from '~/composables/use-pointer-drag'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import type { StageSpace } from './stage-space'
-import { toStage } from './stage-space'
+import { isBefore, toStage } from './stage-space'
 
 /** The labels that are in the picture, to be dragged round their pins; they snap to the eight sides, unless Ctrl is held. */
 const props = defineProps<{ space: StageSpace }>()
@@ -25,7 +25,7 @@ const SNAP = 14
 const seen = computed(() =>
   (editor.compiled?.marks ?? []).flatMap((mark) => {
     const { stop, label, shown } = mark
-    if (!label || playback.time <= label.from || playback.time >= shown.to) return []
+    if (!label || playback.time <= label.from || playback.time >= shown.to || !isBefore(props.space, stop.at)) return []
     const k = scaleOf(mark)
     const home = toStage(props.space, stop.at)
     const box = labelBox(label, stop.label.style)

@@ -22,7 +22,7 @@ import LabelOverlay from './LabelOverlay.vue'
 import LandmarkOverlay from './LandmarkOverlay.vue'
 import NetworkOverlay from './NetworkOverlay.vue'
 import type { StageSpace } from './stage-space'
-import { draggedBy, groundTransform, perPixel, tiltedCourse, toStage } from './stage-space'
+import { draggedBy, groundTransform, isBefore, perPixel, tiltedCourse, toStage } from './stage-space'
 
 /** Handles over the picture: planned lines, stops, bends and nodes, and on the table what the camera sees. */
 const props = defineProps<{ space: StageSpace; size: { width: number; height: number } }>()
@@ -44,7 +44,7 @@ const hinted = computed(() =>
 /** All visible stops, the selected traveller's first. */
 const stops = computed(() => {
   const trips = editor.itinerary ? [editor.itinerary, ...others.value] : others.value
-  return [...new Set(trips.flatMap(({ visits }) => visits.map(({ stop }) => stop)))]
+  return [...new Set(trips.flatMap(({ visits }) => visits.map(({ stop }) => stop)))].filter(({ at }) => isBefore(props.space, at))
 })
 const selected = computed(() => new Set(editor.selectedIds))
 

@@ -36,6 +36,9 @@ export function fromStage({ projection, scale }: StageSpace, p: Point): Point {
   return projection.toGround(projection.onGround({ x: p.x / scale, y: p.y / scale })) ?? projection.view.centre
 }
 
+/** Whether a spot on the ground is before the camera, and not at the back of the globe. */
+export const isBefore = ({ projection }: StageSpace, p: Point): boolean => projection.clearance(p) >= 0
+
 /** Ground units per CSS pixel at a spot on the ground, or at the middle of the view. */
 export const perPixel = ({ projection, scale }: StageSpace, at: Point = projection.view.centre): number =>
   1 / (projection.scaleAt(at) * scale)
