@@ -128,7 +128,7 @@ describe('reading a journey', () => {
 
   it.each<[what: string, path: string, value: unknown, message: RegExp]>([
     ['another format', 'format', 'something', /field "format" should be "zephyrine-journey"/],
-    ['a later version', 'version', 11, /field "version" is 11, and this Zephyrine reads versions 1 to 10/],
+    ['a later version', 'version', 12, /field "version" is 12, and this Zephyrine reads versions 1 to 11/],
     ['a missing version', 'version', undefined, /field "version" is missing/],
     [
       'a visit to nowhere',

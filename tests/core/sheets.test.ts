@@ -433,7 +433,7 @@ describe('a journey of version 1', () => {
       creditLine: undefined,
     }
     const read = parseJourney(JSON.parse(JSON.stringify(old)))
-    expect(read).toMatchObject({ version: 10, shots: [], ground: { colour: '#102030', edge: 'plain' }, areas: [], creditLine: false })
+    expect(read).toMatchObject({ version: 11, shots: [], ground: { colour: '#102030', edge: 'plain' }, areas: [], creditLine: false })
     expect(read.sheets[0]).toMatchObject({ id: 'sheet', place: { x: 0, y: 0, scale: 1, rotation: 0 }, wash: { blur: 3, tint: null } })
     expect(() => parseJourney({ ...JSON.parse(JSON.stringify(old)), sheets: 'none' })).toThrow(/sheets/)
   })
