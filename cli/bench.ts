@@ -1,7 +1,7 @@
 /**
  * The project's benchmark, `npm run bench`: painting, encoding the same frames alone, the whole export, and the preview in headless Chromium,
  * all in one run on the demo at 1080p. The machine is noisy, so ratios count, not seconds. `npm run bench -- frames dress` measures only those parts: frames,
- * export, tilt, dress, sheets, preview.
+ * export, tilt, globe, dress, sheets, preview.
  */
 import { execFileSync, spawn } from 'node:child_process'
 import { createReadStream, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
@@ -15,11 +15,12 @@ import { wholeFilm } from '#core/film/settings'
 import { compile } from '#core/frame/compile'
 import { frameAt } from '#core/frame/frame-at'
 import type { Journey, Sheet } from '#core/journey/schema'
-import { depthSchema, inkSchema, sheetSchema, shotSchema } from '#core/journey/schema'
+import { depthSchema, drawnMapSchema, inkSchema, sheetSchema, shotSchema } from '#core/journey/schema'
 import { frameTime } from '#core/pace/rate'
 import { fillingView } from '#core/sheet/framing'
 import { createJourney } from '#core/journey/create'
 import { setDepth } from '#core/edits/journey'
+import { setPlan } from '#core/edits/shots'
 import { editLeg } from '#core/edits/legs'
 import { addPostcard, newPostcard } from '#core/edits/postcards'
 import { addStop } from '#core/edits/visits'
@@ -29,6 +30,7 @@ import { createPainter } from '#draw/painter'
 import { startEncoder } from '#render/start-encoder'
 import { renderFilm } from '#render/film'
 import { createServerStudio, createServerSurface } from '#render/studio'
+import { writeMap } from '../server/maps/draw'
 import { importSheetFile } from '../server/sheets/import-sheet'
 import { closeTileFiles } from '../server/sheets/tile-file'
 import { openDatabase } from '../server/storage/database'
@@ -66,8 +68,8 @@ function hundredStops(): Journey {
   )
 }
 
-/** Paints frames as the painter's thread does, `count` of them. */
-async function paintAlone(folder: string, journey: Journey, count: number): Promise<{ frames: Uint8Array[]; ms: number }> {
+/** Paints frames as the painter's thread does, `count` of them from one on. */
+async function paintAlone(folder: string, journey: Journey, count: number, from = FROM): Promise<{ frames: Uint8Array[]; ms: number }> {
   const compiled = compile(journey)
   const studio = createServerStudio(folder)
   await studio.prepare(frameAt(compiled, 0), compiled.scale)
@@ -77,7 +79,7 @@ async function paintAlone(folder: string, journey: Journey, count: number): Prom
   const current = new Uint8Array(width * height * 4)
   const frames: Uint8Array[] = []
   let ms = 0
-  for (let k = FROM; k < FROM + count; k++) {
+  for (let k = from; k < from + count; k++) {
     const start = now()
     const frame = frameAt(compiled, frameTime(k, fps))
     if (await studio.prepare(frame, compiled.scale)) painter.invalidate()
@@ -150,6 +152,43 @@ async function measureTilt(folder: string, journey: Journey): Promise<void> {
   line('a frame, moving at pitch 45', `${(median(tilted) / 60).toFixed(1)} ms`)
   line('a frame at pitch 45 / a flat one', (median(tilted) / median(flat)).toFixed(2), 'target: at most 1.8')
   line('one with soft focus and haze / a flat one', (median(soft) / median(flat)).toFixed(2), 'target: at most 2.5')
+}
+
+/** What a frame of the globe costs, whole and half flattened, against one of the flat map, while the camera moves over a drawn map of the world. */
+async function measureGlobe(): Promise<void> {
+  const scratch = mkdtempSync(join(tmpdir(), 'zephyrine-bench-'))
+  const db = openDatabase(scratch)
+  try {
+    const map = drawnMapSchema.parse({
+      region: { west: -180, east: 180, south: -70, north: 80 },
+      projection: 'mercator',
+      style: 'atlas',
+      borders: true,
+      graticule: true,
+      aspect: 1.5,
+    })
+    const path = join(scratch, 'world.svg')
+    const georeference = await writeMap(map, path)
+    const { image } = await importSheetFile(db, scratch, 'world.svg', createReadStream(path))
+    const sheet = sheetSchema.parse({ id: 'world', name: 'World', ...image, image: image.hash, georeference })
+    const shot = (fields: object) => shotSchema.parse({ easing: 'linear', ...fields })
+    const globe = shot({ kind: 'globe', id: 'globe', at: { at: 'start', offset: 0 }, transition: 0, spin: 15, fill: 1.5 })
+    const whole = createJourney('World', undefined, 20)
+    const film = { ...whole, sheets: [sheet], camera: { ...fillingView(sheet, referenceSize(whole.frame)), pitch: 20 } }
+    const onto = shot({ kind: 'free', id: 'flat', at: { at: 'start', offset: 1 }, transition: 14, view: { ...film.camera, bearing: 20 } })
+    const films = [{ ...film, shots: [{ ...onto, at: { at: 'start' as const, offset: 0 } }] }, { ...film, shots: [globe] }, { ...film, shots: [globe, onto] }] // prettier-ignore
+    const costs = films.map(() => [] as number[])
+    for (let turn = 0; turn < 3; turn++)
+      for (const [i, one] of films.entries()) costs[i]!.push((await paintAlone(scratch, one, 30, 290)).ms)
+    const [flat, round, half] = costs.map((list) => median(list) / 30)
+    line('a frame, a tilted map of the world', `${flat!.toFixed(1)} ms`)
+    line('a frame, the globe', `${round!.toFixed(1)} ms`)
+    line('a frame, the globe half flattened', `${half!.toFixed(1)} ms`)
+    line('the globe / a tilted map', (round! / flat!).toFixed(2))
+  } finally {
+    db.close()
+    rmSync(scratch, { recursive: true, force: true })
+  }
 }
 
 /** A trip with everything that makes a film look good, and the same trip plain: eight stops over the demo's sheet. */
@@ -490,6 +529,10 @@ async function measurePreview(): Promise<void> {
     await page.getByTestId('stop-handle').first().waitFor()
     await page.waitForTimeout(1500)
     line('scrubbing in the preview at pitch 52', await scrub(page), SMOOTH_TILTED)
+    await page.goto(`${address}/journeys/${await store(address, setPlan({ ...stored.journey, shots: [] }, 'lively'))}`)
+    await page.getByTestId('pace-shot').first().waitFor()
+    await page.waitForTimeout(1500)
+    line('scrubbing in the preview, a lively plan', await scrub(page), SMOOTH_TILTED)
     await page.goto(`${address}/journeys/${await store(address, stillDemo(stored.journey))}`)
     await page.getByTestId('stop-handle').first().waitFor()
     await page.waitForTimeout(1500)
@@ -524,8 +567,10 @@ const PARTS = {
   async export() {
     await measureExport(folder, journey, 'a view that rests', COUNT, 'target: at most 1.35')
     await measureExport(folder, moving(journey, 0), 'a view that moves', 120, 'target: at most 1.25')
+    await measureExport(folder, setPlan({ ...film, shots: [] }, 'lively'), 'a lively plan', 120, 'target: at most 1.25')
   },
   tilt: () => measureTilt(folder, journey),
+  globe: measureGlobe,
   dress: () => measureDress(folder, journey),
   sheets: () => measureSheetSize(journey),
   preview: measurePreview,

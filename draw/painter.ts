@@ -16,7 +16,7 @@ import { paintStanding } from './landmark'
 import { paintPin } from './pin'
 import { paintDim, paintPostcard } from './postcard'
 import type { Region } from './region'
-import { isEmpty, onCanvas, overlap, union } from './region'
+import { isEmpty, merged, onCanvas, overlap } from './region'
 import { createSheetPainter } from './sheet'
 import type { Studio, Surface } from './studio'
 import { paintVehicle } from './vehicle'
@@ -27,9 +27,9 @@ export interface Painter {
    * is repainted; the pixels are the same either way.
    *
    * @param scale output pixels per reference pixel; frame.scale for the film itself
-   * @returns the part of the canvas that differs from before, in output pixels
+   * @returns the parts of the canvas that differ from before, in output pixels
    */
-  paint(frame: Frame, context: CanvasRenderingContext2D, scale: number): Region
+  paint(frame: Frame, context: CanvasRenderingContext2D, scale: number): Region[]
   /** Forgets what was painted; call it when a sheet's picture has arrived, or something else has changed the canvas. */
   invalidate(): void
 }
@@ -107,7 +107,7 @@ export function createPainter(studio: Studio): Painter {
         context.clearRect(0, 0, size.width, size.height)
         if (!isMoving) context.drawImage(sheets.holding(now, start).image, 0, 0)
         for (const item of frame.items.slice(start)) paintItem(context, space, item)
-        return { x: 0, y: 0, ...size }
+        return [{ x: 0, y: 0, ...size }]
       }
       const same = commonStart(before.frame.items, frame.items)
       const { items, regions } = touched(before, now, same)
@@ -118,7 +118,7 @@ export function createPainter(studio: Studio): Painter {
         context.drawImage(base.image, x, y, width, height, x, y, width, height)
       }
       for (const item of items) paintItem(context, space, item)
-      return onCanvas(difference(before, now), 2, size)
+      return merged(difference(before, now).map((region) => onCanvas(region, 2, size)))
     },
     invalidate() {
       last = undefined
@@ -188,26 +188,25 @@ const sameGround = (a: Painted, b: Painted): boolean =>
   sheetCount(a.frame) === sheetCount(b.frame) &&
   commonStart(a.frame.items, b.frame.items) >= sheetCount(a.frame)
 
-/** The region in which two frames differ, from what has come, gone or changed between them. */
-function difference(before: Painted, now: Painted): Region {
+/** The regions in which two frames differ, from what has come, gone or changed between them. */
+function difference(before: Painted, now: Painted): Region[] {
   const { space } = now
   const old = new Map(before.frame.items.map((item) => [nameOf(item), item]))
-  let region: Region = { x: 0, y: 0, width: 0, height: 0 }
-  const add = (part: Region) => (region = union(region, part))
+  const regions: Region[] = []
   for (const item of now.frame.items) {
     const name = nameOf(item)
     const was = old.get(name)
     old.delete(name)
     if (was && sameItem(was, item)) continue
     if (was?.kind === 'ink' && item.kind === 'ink' && hasOnlyGrown(was, item)) {
-      add(alongCourse(space, item.course, Math.min(was.head, item.head), Math.max(was.head, item.head), inkReach(item.ink)))
+      regions.push(alongCourse(space, item.course, Math.min(was.head, item.head), Math.max(was.head, item.head), inkReach(item.ink)))
       continue
     }
-    if (was) add(itemBounds(space, was))
-    add(itemBounds(space, item))
+    if (was) regions.push(itemBounds(space, was))
+    regions.push(itemBounds(space, item))
   }
-  for (const gone of old.values()) add(itemBounds(space, gone))
-  return region
+  for (const gone of old.values()) regions.push(itemBounds(space, gone))
+  return regions
 }
 
 const hasOnlyGrown = (was: InkItem, item: InkItem): boolean =>

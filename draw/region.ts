@@ -17,6 +17,28 @@ export function union(a: Region | undefined, b: Region): Region {
   return { x, y, width: Math.max(a.x + a.width, b.x + b.width) - x, height: Math.max(a.y + a.height, b.y + b.height) - y }
 }
 
+/** Two regions are one if that adds no more pixels than this: to read one more region takes about as long. */
+const SLACK = 16_000
+
+const area = ({ width, height }: Region): number => Math.max(0, width) * Math.max(0, height)
+
+/** Regions that cover all that some regions do, without an empty one: those that overlap, or nearly so, are united. */
+export function merged(regions: readonly Region[]): Region[] {
+  const list: Region[] = []
+  for (const region of regions) {
+    if (isEmpty(region)) continue
+    let grown = region
+    for (;;) {
+      const i = list.findIndex((other) => overlap(other, grown) || area(union(other, grown)) <= area(other) + area(grown) + SLACK)
+      if (i < 0) break
+      grown = union(list[i], grown)
+      list.splice(i, 1)
+    }
+    list.push(grown)
+  }
+  return list
+}
+
 export const overlap = (a: Region, b: Region): boolean =>
   a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height
 

@@ -6,7 +6,9 @@ import { frameAt } from '#core/frame/frame-at'
 import { parseJourney } from '#core/journey/parse'
 import { frameTime } from '#core/pace/rate'
 import { createPainter } from '#draw/painter'
-import { createServerStudio, createServerSurface } from './studio'
+import type { Region } from '#draw/region'
+import { merged } from '#draw/region'
+import { copyPart, createServerStudio, createServerSurface } from './studio'
 
 /** A thread that paints frames of one journey into shared memory. */
 export const jobSchema = z.object({
@@ -30,13 +32,18 @@ async function main(port: NonNullable<typeof parentPort>): Promise<void> {
   const surface = createServerSurface(journey.frame.width, journey.frame.height)
   const current = new Uint8Array(journey.frame.width * journey.frame.height * 4)
   const views = slots.map((slot) => new Uint8Array(slot))
+  /** Where each slot is not what was painted last: frames in a row differ in small parts, so that only these are copied. */
+  const stale = slots.map((): Region[] => [{ x: 0, y: 0, width: surface.width, height: surface.height }])
 
   async function fulfil(order: PaintOrder): Promise<void> {
     const start = performance.now()
     const frame = filmFrame(frameAt(compiled, frameTime(order.frame, journey.frame.rate)), { ground })
     if (await studio.prepare(frame, compiled.scale)) painter.invalidate()
-    surface.update(current, painter.paint(frame, surface.context, compiled.scale), ground)
-    views[order.slot]!.set(current)
+    const painted = painter.paint(frame, surface.context, compiled.scale)
+    surface.update(current, painted, ground)
+    for (const regions of stale) regions.push(...painted)
+    for (const part of merged(stale[order.slot]!)) copyPart(current, views[order.slot]!, part, surface.width)
+    stale[order.slot] = []
     port.postMessage({ ...order, paintMs: performance.now() - start } satisfies PaintReport)
   }
 

@@ -17,7 +17,6 @@ import { standingWidth } from '#draw/landmark'
 import type { TilePicture } from '#draw/mosaic'
 import { layMosaic, pictureOf, wholeTile } from '#draw/mosaic'
 import type { Region } from '#draw/region'
-import { isEmpty } from '#draw/region'
 import { wholeWidth } from '#core/frame/card-layout'
 import { ownPinWidth } from '#draw/pin'
 import { pictureWidth } from '#draw/vehicle'
@@ -54,8 +53,16 @@ export interface ServerSurface extends Surface {
   /** The surface's pixels, RGBA, row by row, alpha not premultiplied. */
   pixels(): Uint8Array
   /** Brings a copy of the pixels up to date where the surface has been painted since. @param isOpaque whether no pixel is transparent */
-  update(copy: Uint8Array, painted: Region, isOpaque: boolean): void
+  update(copy: Uint8Array, painted: readonly Region[], isOpaque: boolean): void
   png(): Promise<Buffer>
+}
+
+/** Copies a part of RGBA pixels to the same place of others. @param width of both, in pixels */
+export function copyPart(from: Uint8Array, to: Uint8Array, part: Region, width: number): void {
+  for (let row = part.y; row < part.y + part.height; row++) {
+    const start = 4 * (row * width + part.x)
+    to.set(from.subarray(start, start + 4 * part.width), start)
+  }
 }
 
 /** A canvas on the server. Its context works as in a browser; only the declared types differ. */
@@ -68,14 +75,16 @@ export function createServerSurface(width: number, height: number): ServerSurfac
     context: context as unknown as CanvasRenderingContext2D,
     image: canvas as unknown as CanvasImageSource,
     pixels: () => new Uint8Array(context.getImageData(0, 0, width, height).data.buffer),
-    update(copy, part, isOpaque) {
-      if (isEmpty(part)) return
-      // For a large part, reading all pixels at once costs less than cutting the part out. They are premultiplied, which is the same where they are opaque.
-      if (isOpaque && part.width * part.height > (width * height) / 2) return copy.set(canvas.data())
-      const { data } = context.getImageData(part.x, part.y, part.width, part.height)
-      for (let row = 0; row < part.height; row++) {
-        const from = row * part.width * 4
-        copy.set(data.subarray(from, from + part.width * 4), ((part.y + row) * width + part.x) * 4)
+    update(copy, painted, isOpaque) {
+      const pixels = painted.reduce((sum, part) => sum + part.width * part.height, 0)
+      // For much of the frame, reading all pixels at once costs less than cutting the parts out. They are premultiplied, which is the same where they are opaque.
+      if (isOpaque && pixels > (width * height) / 2) return copy.set(canvas.data())
+      for (const part of painted) {
+        const { data } = context.getImageData(part.x, part.y, part.width, part.height)
+        for (let row = 0; row < part.height; row++) {
+          const from = row * part.width * 4
+          copy.set(data.subarray(from, from + part.width * 4), ((part.y + row) * width + part.x) * 4)
+        }
       }
     },
     png: () => canvas.encode('png'),
