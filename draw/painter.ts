@@ -225,8 +225,11 @@ function nameOf(item: FrameItem): string {
 /** Whether two items look the same: their fields are equal, or the same unchanged part of the journey. */
 function sameItem(a: FrameItem, b: FrameItem): boolean {
   const keys = Object.keys(a) as (keyof FrameItem)[]
-  return a.kind === b.kind && keys.every((key) => a[key] === b[key])
+  return a.kind === b.kind && keys.every((key) => a[key] === b[key] || (MADE_ANEW.has(key) && equal(a[key], b[key])))
 }
+
+/** What is worked out for each frame, and may come out as it was: the place of something, and what a title or readout shows. */
+const MADE_ANEW: ReadonlySet<string> = new Set(['at', 'figure'])
 
 /**
  * A picture of the lowest items of a frame, reused from frame to frame while they stay the same. `under` is a backdrop of fewer items
