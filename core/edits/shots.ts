@@ -124,7 +124,8 @@ export function reaimedShot(shot: Shot, before: View, after: View, reference: Si
     return { ...nearer, view: { ...view, centre, pitch: tilted(view.pitch) } }
   }
   // Where the middle has gone, the subject has gone the same way.
-  const seen = projectionOf({ ...after, pitch: 0, ...(before.bend && { bend: before.bend }) }, reference).toScreen(before.centre)
+  const bend = before.bend && { ...before.bend, spin: 0 }
+  const seen = projectionOf({ ...after, pitch: 0, ...(bend && { bend }) }, reference).toScreen(before.centre)
   const part = (was: number, to: number, whole: number) => clamp(was + to / whole - 0.5, -0.5, 0.5)
   const shift = { x: part(nearer.shift.x, seen.x, reference.width), y: part(nearer.shift.y, seen.y, reference.height) }
   return { ...nearer, shift, pitch: tilted(nearer.pitch) }

@@ -27,18 +27,24 @@ function makeGlobe(geo: GroundGeo): Globe {
   const toGround = ({ lon, lat }: { lon: number; lat: number }): Point | undefined => geo.toGround({ lon, lat })
   const round = onceRound(geo)
   const middle = middleOf(geo.sheet)
+  /** Longitudes run on over the edges of a map of the world: the same place on the map itself. */
+  const atHome = (p: Point): Point => nearestCopy({ round }, p, middle)
   return {
     toSpot(p) {
-      // Longitudes run on over the edges of a map of the world.
-      const at = geo.toLonLat(round ? nearestCopy({ round }, p, middle) : p)
+      const at = geo.toLonLat(atHome(p))
       return at && { lon: radians(at.lon), lat: radians(at.lat) }
     },
     toGround: ({ lon, lat }) => toGround({ lon: degrees(turnBetween(0, lon)), lat: degrees(lat) }),
     around(p) {
-      const at = geo.toLonLat(p)
+      const home = atHome(p)
+      const at = geo.toLonLat(home)
       if (!at || Math.abs(at.lat) > 89) return undefined
-      const [north, south] = [toGround({ ...at, lat: at.lat + NEAR_BY }), toGround({ ...at, lat: at.lat - NEAR_BY })]
-      const [east, west] = [toGround({ ...at, lon: at.lon + NEAR_BY }), toGround({ ...at, lon: at.lon - NEAR_BY })]
+      // All of one copy of the map, also where p is at its edge.
+      const beside = (lon: number, lat: number) => {
+        const there = toGround({ lon: at.lon + lon, lat: at.lat + lat })
+        return there && nearestCopy({ round }, there, home)
+      }
+      const [north, south, east, west] = [beside(0, NEAR_BY), beside(0, -NEAR_BY), beside(NEAR_BY, 0), beside(-NEAR_BY, 0)]
       if (!north || !south || !east || !west) return undefined
       const turn = 2 * radians(NEAR_BY)
       const [up, across] = [

@@ -1,21 +1,21 @@
-import type { RateKind } from '../camera/comfort'
-import { COMFORT, RATE_KINDS, ratesBetween } from '../camera/comfort'
 import { fittedView } from '../camera/fit'
 import { projectionOf } from '../camera/projection'
 import { smoothed } from '../camera/smoothing'
 import type { View } from '../camera/view'
 import { GREATEST_ZOOM } from '../camera/view'
-import type { ViewTrack } from '../camera/view-track'
-import { SAFE, viewAt } from '../camera/view-track'
+import { SAFE } from '../camera/view-track'
 import { clamp } from '../geometry/clamp'
 import type { Point } from '../geometry/point'
-import type { ChaseShot, Moment, Shot, ShotOf, Temperament } from '../journey/schema'
+import type { ChaseShot, Moment, Temperament } from '../journey/schema'
 import type { TimedTrip } from './compile-traveller'
 import { frameTime } from '../pace/rate'
 import { globeView } from './globe'
 import { framesPerSecond } from './paths'
 import type { Scene, TimedShot } from './shots'
-import { placeShots, seenTrips } from './shots'
+import { seenTrips } from './shots'
+import type { Sketch, Sketched, TimedSketch } from './sketch'
+import { shotOf, timed } from './sketch'
+import { excessesOf, isPleasant } from './sketch-comfort'
 
 /**
  * The camera that needs no setting up: shots for any journey, by temperament. It is made anew whenever the journey changes, so its shots have names that
@@ -137,7 +137,7 @@ function fromGlobe(globe: Sketch, whole: Sketch, scene: Scene, ground: PlanGroun
   const seconds = waySeconds(globe.zoom, whole.zoom)
   for (let slowness = 1; slowness <= SLOWEST; slowness += 0.2) {
     const sketches = [timed(globe, 0, 0), timed(whole, GLOBE_SEEN, seconds * slowness)]
-    if (isPleasant(excessesOf(sketches, scene, ground, frameTime(1, scene.rate)), FINE_MARGIN)) return sketches
+    if (isPleasant(excessesOf(sketches, scene, ground.hold, frameTime(1, scene.rate)), FINE_MARGIN)) return sketches
   }
   return undefined
 }
@@ -157,11 +157,11 @@ function plannedIn(
   for (let i = 0; i < TRIES; i++) {
     const sketches = shotsIn(manner, globe, slowness, trips, whole, scene, ground)
     let margin = MARGIN
-    let excesses = excessesOf(sketches, scene, ground, STEP)
+    let excesses = excessesOf(sketches, scene, ground.hold, STEP)
     if (isPleasant(excesses, margin)) {
       // What seems pleasant is looked at frame by frame.
       margin = FINE_MARGIN
-      excesses = excessesOf(sketches, scene, ground, frameTime(1, scene.rate))
+      excesses = excessesOf(sketches, scene, ground.hold, frameTime(1, scene.rate))
       if (isPleasant(excesses, margin)) return sketches
     }
     const { onWays, elsewhere } = excesses
@@ -177,20 +177,6 @@ function plannedIn(
   return undefined
 }
 
-/** A shot without a moment; it gets one when all is known. */
-interface Sketch {
-  key: string
-  shot: Sketched<ShotOf<'overview'>> | Sketched<ShotOf<'globe'>> | Sketched<ChaseShot>
-  zoom: number
-}
-/** What of a shot is not the same for all. */
-type Sketched<S extends Shot> = Omit<S, 'id' | 'at' | 'transition' | 'easing' | 'orbit' | 'dolly'> & { orbit?: number }
-interface TimedSketch extends Sketch {
-  time: number
-  transition: number
-}
-const timed = (sketch: Sketch, time: number, transition: number): TimedSketch => ({ ...sketch, time, transition })
-
 /** Ids of at most forty letters; legs whose own ids are too long are told apart by numbers. */
 function named(sketches: readonly TimedSketch[], { momentOf }: Pick<PlanGround, 'momentOf'>): TimedShot[] {
   const taken = new Set<string>()
@@ -201,14 +187,6 @@ function named(sketches: readonly TimedSketch[], { momentOf }: Pick<PlanGround, 
     taken.add(id)
     return { time: sketch.time, shot: shotOf(sketch, id, momentOf(sketch.time)) }
   })
-}
-
-const START: Moment = { at: 'start', offset: 0 }
-
-/** A sketch as a shot of the document. */
-function shotOf({ shot, transition }: TimedSketch, id: string, at: Moment): Shot {
-  const common = { id, at, transition: Math.round(transition * 1000) / 1000, easing: 'ease-in-out', orbit: 0, dolly: null } as const
-  return { ...common, ...shot }
 }
 
 /** The view of the whole, so that it also lies on the map if the trip still has room in the frame. */
@@ -350,50 +328,4 @@ function joined(parts: readonly Part[], { alike, least }: Manner, whole: number)
     else list.push(part)
   }
   return list
-}
-
-/** What is too fast, and how many times as fast as is pleasant. */
-interface Excess {
-  excess: number
-  kind: RateKind
-}
-
-interface Excesses {
-  onWays: ReadonlyMap<string, Excess>
-  elsewhere: Excess
-}
-
-const isPleasant = ({ onWays, elsewhere }: Excesses, margin: number): boolean =>
-  elsewhere.excess <= margin && [...onWays.values()].every(({ excess }) => excess <= margin)
-
-/**
- * How far some shots are beyond what is pleasant, as multiples of it: at the worst moment of the way to each, by the keys of the shots, and at the worst
- * moment between the ways. @param step seconds from one look to the next
- */
-function excessesOf(sketches: readonly TimedSketch[], scene: Scene, ground: PlanGround, step: number): Excesses {
-  const { lastTime, reference, opening } = scene
-  const onWays = new Map<string, Excess>()
-  let elsewhere: Excess = { excess: 0, kind: 'pan' }
-  const last = sketches.at(-1)!
-  // What is not over when the film ends is not seen to its end.
-  if (last.time + last.transition > lastTime) return { onWays, elsewhere: { excess: Infinity, kind: 'zoom' } }
-  const shots = placeShots(sketches.map((sketch) => ({ shot: shotOf(sketch, sketch.key, START), time: sketch.time })), scene) // prettier-ignore
-  const views: ViewTrack = { opening, shots, reference, hold: ground.hold }
-  const count = Math.max(1, Math.round(lastTime / step))
-  let before = viewAt({ views }, 0)
-  let current = 0
-  for (let i = 1; i <= count; i++) {
-    const now = viewAt({ views }, (lastTime * i) / count)
-    const rates = ratesBetween(before, now, lastTime / count, reference)
-    const kind = RATE_KINDS.reduce((a, b) => (rates[b] / COMFORT[b] > rates[a] / COMFORT[a] ? b : a))
-    const excess = rates[kind] / COMFORT[kind]
-    const middle = (lastTime * (i - 0.5)) / count
-    while (current + 1 < sketches.length && sketches[current + 1]!.time <= middle) current++
-    const { key, time, transition } = sketches[current]!
-    if (middle <= time + transition) {
-      if (excess > (onWays.get(key)?.excess ?? 0)) onWays.set(key, { excess, kind })
-    } else if (excess > elsewhere.excess) elsewhere = { excess, kind }
-    before = now
-  }
-  return { onWays, elsewhere }
 }

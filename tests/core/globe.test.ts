@@ -37,6 +37,16 @@ describe.each(Object.entries(WORLDS))('ground that is bent to a globe, on a map 
     return { ...whole, zoom: whole.zoom * 2 ** closer, bend: { globe, share, spin: share === 1 ? spin : 0 } }
   }
 
+  it('is as large at the edge of the map as in its middle', () => {
+    for (const lat of [-50, 0, 50]) {
+      const middle = globe.around(geo.toGround({ lon: 0, lat })!)!
+      for (const lon of [-180, -179.9999, 179.9999, 180])
+        expect(globe.around(geo.toGround({ lon, lat })!)!.radius).toBeCloseTo(middle.radius, 3)
+    }
+    // 4096 pixels once round: at the equator of Mercator's map the radius is that over two pi.
+    if (georeference === WORLDS.mercator) expect(globe.around(geo.toGround({ lon: 10, lat: 0 })!)!.radius).toBeCloseTo(651.9, 1)
+  })
+
   it('is seen where it is pointed at', () => {
     fc.assert(
       fc.property(bentView, fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), (fields, x, y) => {
@@ -151,6 +161,10 @@ describe('a shot of the globe', () => {
     const to = projectionOf(before, reference).toGround({ x: 1060, y: 500 })!
     const turned = reaimedShot(shot, before, { ...before, centre: to }, reference)
     const after = viewAt(compile(thenWhole(worldTrip(), turned)), 1)
+    // How far it has turned by itself at that moment is none of the change.
+    const spun = { ...before, bend: { ...before.bend!, spin: -25 } }
+    const same = reaimedShot(shot, spun, spun, reference)
+    expect(same).toMatchObject({ shift: { x: expect.closeTo(0, 9) as number, y: expect.closeTo(0, 9) as number } })
     // What was dragged to the middle is about there.
     expect(away(projectionOf(after, reference).toScreen(to), { x: 960, y: 540 })).toBeLessThan(12)
   })

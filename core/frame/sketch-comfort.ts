@@ -1,0 +1,59 @@
+import type { RateKind } from '../camera/comfort'
+import { COMFORT, RATE_KINDS, ratesBetween } from '../camera/comfort'
+import type { ViewTrack } from '../camera/view-track'
+import { viewAt } from '../camera/view-track'
+import type { Moment } from '../journey/schema'
+import type { Scene } from './shots'
+import { placeShots } from './shots'
+import type { TimedSketch } from './sketch'
+import { shotOf } from './sketch'
+
+/** What is too fast, and how many times as fast as is pleasant. */
+export interface Excess {
+  excess: number
+  kind: RateKind
+}
+
+export interface Excesses {
+  onWays: ReadonlyMap<string, Excess>
+  elsewhere: Excess
+}
+
+/** Whether nothing is beyond a share of what is pleasant. */
+export const isPleasant = ({ onWays, elsewhere }: Excesses, margin: number): boolean =>
+  elsewhere.excess <= margin && [...onWays.values()].every(({ excess }) => excess <= margin)
+
+/** No shot that is looked at here has its moment yet. */
+const START: Moment = { at: 'start', offset: 0 }
+
+/**
+ * How far some shots are beyond what is pleasant, as multiples of it: at the worst moment of the way to each, by the keys of the shots, and at the worst
+ * moment between the ways. @param step seconds from one look to the next
+ */
+export function excessesOf(sketches: readonly TimedSketch[], scene: Scene, hold: ViewTrack['hold'], step: number): Excesses {
+  const { lastTime, reference, opening } = scene
+  const onWays = new Map<string, Excess>()
+  let elsewhere: Excess = { excess: 0, kind: 'pan' }
+  const last = sketches.at(-1)!
+  // What is not over when the film ends is not seen to its end.
+  if (last.time + last.transition > lastTime) return { onWays, elsewhere: { excess: Infinity, kind: 'zoom' } }
+  const shots = placeShots(sketches.map((sketch) => ({ shot: shotOf(sketch, sketch.key, START), time: sketch.time })), scene) // prettier-ignore
+  const views: ViewTrack = { opening, shots, reference, hold }
+  const count = Math.max(1, Math.round(lastTime / step))
+  let before = viewAt({ views }, 0)
+  let current = 0
+  for (let i = 1; i <= count; i++) {
+    const now = viewAt({ views }, (lastTime * i) / count)
+    const rates = ratesBetween(before, now, lastTime / count, reference)
+    const kind = RATE_KINDS.reduce((a, b) => (rates[b] / COMFORT[b] > rates[a] / COMFORT[a] ? b : a))
+    const excess = rates[kind] / COMFORT[kind]
+    const middle = (lastTime * (i - 0.5)) / count
+    while (current + 1 < sketches.length && sketches[current + 1]!.time <= middle) current++
+    const { key, time, transition } = sketches[current]!
+    if (middle <= time + transition) {
+      if (excess > (onWays.get(key)?.excess ?? 0)) onWays.set(key, { excess, kind })
+    } else if (excess > elsewhere.excess) elsewhere = { excess, kind }
+    before = now
+  }
+  return { onWays, elsewhere }
+}
