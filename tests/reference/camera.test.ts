@@ -68,7 +68,8 @@ describe('the way between views', () => {
     const sight = fc.tuple(number(-5000, 5000), number(-5000, 5000), number(20, 20_000))
     fc.assert(
       fc.property(sight, sight, number(0, 1), ([ax, ay, aw], [bx, by, bw], share) => {
-        fc.pre(Math.hypot(bx - ax, by - ay) > 1)
+        // For a way that is short against the widths d3 takes the logarithm of a difference of nearly equal numbers, and loses more digits than are compared here.
+        fc.pre(Math.hypot(bx - ax, by - ay) > Math.max(aw, bw) / 100)
         const [x, y, width] = interpolateZoom([ax, ay, aw], [bx, by, bw])(share)
         const ours = zoomPath({ centre: { x: ax, y: ay }, width: aw }, { centre: { x: bx, y: by }, width: bw })(share)
         const scale = Math.max(aw, bw, Math.hypot(bx - ax, by - ay))

@@ -2,7 +2,9 @@
 import { computed } from 'vue'
 import type { Shot } from '#core/journey/schema'
 import { nameOfTraveller } from '#core/edits/travellers'
+import { globeOf } from '#core/frame/globe'
 import { nameOfStop } from '#core/journey/lookup'
+import { groundCorners } from '#core/sheet/place'
 import FieldList from '~/components/fields/FieldList.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
@@ -21,6 +23,13 @@ const journey = computed(() => editor.journey!)
 const stops = computed(() => journey.value.stops.map((stop) => ({ value: stop.id, title: nameOfStop(stop) })))
 /** What of the Earth may be in front. */
 const fronts = computed(() => [{ value: '', title: 'The whole trip' }, ...stops.value])
+/** Whether the map is narrower than the Earth's radius, so that most of the globe is bare. */
+const coversLittle = computed(() => {
+  const { geo } = editor
+  const [left, right] = geo ? groundCorners(geo.sheet) : []
+  const around = geo && left && globeOf(geo).around(left)
+  return around !== undefined && Math.hypot(right!.x - left!.x, right!.y - left!.y) < around.radius
+})
 const legs = computed(() =>
   journey.value.travellers.flatMap(
     (traveller) =>
@@ -50,6 +59,9 @@ const isShifted = computed(() => props.shot.kind !== 'free' && (props.shot.shift
     </FieldRow>
     <p v-if="shot.kind === 'globe' && !editor.geo" class="quiet" role="status">
       The map does not say where it lies on the Earth, so this is an overview. Give it control points, or use a drawn map.
+    </p>
+    <p v-else-if="shot.kind === 'globe' && coversLittle" class="quiet" role="status">
+      The map shows only a part of the Earth: the rest of the globe has the colour of the ground.
     </p>
     <FieldRow v-if="shot.kind === 'globe'" v-slot="{ id }" label="In front">
       <v-select
