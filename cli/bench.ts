@@ -170,7 +170,8 @@ async function measureGlobe(): Promise<void> {
     const path = join(scratch, 'world.svg')
     const georeference = await writeMap(map, path)
     const { image } = await importSheetFile(db, scratch, 'world.svg', createReadStream(path))
-    const sheet = sheetSchema.parse({ id: 'world', name: 'World', ...image, image: image.hash, georeference })
+    const { hash, width, height, vector } = image
+    const sheet = sheetSchema.parse({ id: 'world', name: 'World', image: hash, width, height, vector, georeference })
     const shot = (fields: object) => shotSchema.parse({ easing: 'linear', ...fields })
     const globe = shot({ kind: 'globe', id: 'globe', at: { at: 'start', offset: 0 }, transition: 0, spin: 15, fill: 1.5 })
     const whole = createJourney('World', undefined, 20)
