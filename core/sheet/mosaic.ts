@@ -108,8 +108,9 @@ export function mosaicsFor(sheet: Laid, edge: Ground['edge'], projection: Projec
 
 /** Places of the frame that are looked at to find which part of a sheet a bent ground shows, along its longer and its shorter side. */
 const LOOKS = { across: 24, down: 14 }
-/** No more pixels of a sheet than this are laid on a globe: some four to each pixel of a large film. */
+/** No more pixels of a sheet than this are laid on a globe: some four to each pixel of a large film. Of a vector image fewer at levels that must be drawn first. */
 const MOST_PIXELS = 2 ** 24
+const MOST_DRAWN = 2 ** 22
 
 /** The part of a sheet that is seen on bent ground, at the level that is sharp enough where it is seen largest; what is further away is averaged from it. */
 function bentMosaics(sheet: Laid, { reference, scaleAt }: Projection, { inside, groundBy }: BentGround, scale: number): Mosaic[] {
@@ -139,7 +140,7 @@ function bentMosaics(sheet: Laid, { reference, scaleAt }: Projection, { inside, 
   for (let level = sharp; level <= coarsestLevel(sheet); level++) {
     const mosaic = mosaicAt(level, sheet, 'plain', corners)
     if (!mosaic) return []
-    if (mosaic.width * mosaic.height <= MOST_PIXELS || level === coarsestLevel(sheet)) return [mosaic]
+    if (mosaic.width * mosaic.height <= (level < 0 ? MOST_DRAWN : MOST_PIXELS) || level === coarsestLevel(sheet)) return [mosaic]
   }
   return []
 }

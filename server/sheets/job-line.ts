@@ -3,6 +3,7 @@ import PQueue from 'p-queue'
 import type { Answer, KeptJob } from './job'
 import { answerSchema } from './job'
 import { failureOf, startReader } from './reader'
+import { TOO_MUCH_MEMORY } from './watchdog'
 
 /** A job without its number, which the line gives it. */
 type Order<J> = J extends KeptJob ? Omit<J, 'id'> : never
@@ -70,6 +71,7 @@ export class JobLine {
 
   private start(): ChildProcess {
     const child = startReader()
+    let hasServed = false
     child.on('message', (message) => {
       const answer = answerSchema.parse(message)
       if (
@@ -80,15 +82,27 @@ export class JobLine {
         answer.id !== this.current?.id
       )
         return
+      hasServed = true
       this.settle(answer.is === 'failed' ? failureOf(answer) : answer)
     })
     child.on('error', (error) => console.error(error))
-    child.on('exit', () => {
+    child.on('exit', (_code, signal) => {
       if (this.child !== child) return
       this.child = undefined
+      // What earlier jobs have left in its memory is none of this one's: it is done again in a new process.
+      if (signal === TOO_MUCH_MEMORY && hasServed) return this.again()
       this.settle(new Error('It takes too long or too much memory to draw, or cannot be drawn at all.'))
     })
     return child
+  }
+
+  /** Does the current job once more. */
+  private again(): void {
+    const { current } = this
+    if (!current) return
+    this.current = undefined
+    clearTimeout(current.timer)
+    void this.run(current.entry).then(current.end)
   }
 
   private settle(result: Answer | Error): void {
