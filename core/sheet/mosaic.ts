@@ -217,9 +217,13 @@ function tilesAlong(range: { low: number; high: number }, start: number, length:
   return [...needed].sort((a, b) => a - b)
 }
 
-/** Whether a mosaic holds all that another needs, at its level. */
+/** A picture that is so many times as large as the part that is needed takes so much longer to paint from that a smaller one is worth laying. */
+const TOO_LARGE = 3
+
+/** Whether a mosaic holds all that another needs, at its level, and not far more. */
 export const holds = (mosaic: Mosaic, wanted: Mosaic): boolean =>
   mosaic.level === wanted.level &&
+  mosaic.width * mosaic.height <= TOO_LARGE * wanted.width * wanted.height &&
   mosaic.left <= wanted.left &&
   mosaic.top <= wanted.top &&
   mosaic.left + mosaic.width >= wanted.left + wanted.width &&
