@@ -24,7 +24,13 @@ const ABOUT: Readonly<Record<Temperament | 'none', string>> = {
 }
 const GLOBE_FIELD: readonly FieldSpec<CameraPlan>[] = [{ key: 'globe', label: 'Opens on the globe', as: 'switch' }]
 const chosen = computed(() => journey.value.plan.temperament ?? 'none')
-const opensOnGlobe = computed(() => editor.compiled?.shots.some(({ shot }) => shot.kind === 'globe'))
+/** Whether there was no time for the globe: it is neither there nor taken out by hand. */
+const isTooShort = computed(
+  () =>
+    journey.value.plan.globe &&
+    !journey.value.plan.without.includes('plan-globe') &&
+    !editor.compiled?.shots.some(({ shot }) => shot.kind === 'globe'),
+)
 /** What was taken out of the plan, or set instead of it. */
 const changes = computed(() => journey.value.plan.without.length + journey.value.shots.length)
 const kinds = Object.entries(KIND_NAMES).map(([value, title]) => ({ value: value as ShotKind, title }))
@@ -46,7 +52,7 @@ const kinds = Object.entries(KIND_NAMES).map(([value, title]) => ({ value: value
       data-testid="plan-globe"
       @change="({ globe }) => editor.edit((j) => setPlanGlobe(j, globe!))"
     />
-    <p v-if="journey.plan.globe && !opensOnGlobe" class="quiet" role="status">
+    <p v-if="isTooShort" class="quiet" role="status">
       The film is too short to come down from the globe at a pleasant speed: make it longer, or set a globe shot of your own.
     </p>
   </template>
