@@ -11,22 +11,21 @@ import type { CanvasSpace } from './canvas-space'
 import { layAt, placeInFrame } from './canvas-space'
 import { translucent } from './colour'
 import { paintBentSheet } from './globe'
-import type { SheetPicture, Studio, Surface } from './studio'
+import type { SeenPicture, SheetPicture, Studio, Surface } from './studio'
 import type { Texture } from './texture'
 import { textureOf } from './texture'
 
 /** Paints sheets, washed. A picture is washed once and kept as long as neither it nor the wash changes. */
 export function createSheetPainter(studio: Studio) {
-  const washed = new Map<string, { picture: SheetPicture; wash: Wash; image: CanvasImageSource }>()
+  const washed = new WeakMap<SheetPicture, { wash: Wash; image: CanvasImageSource }>()
   const textures = new Map<string, { picture: SheetPicture; image: CanvasImageSource; texture: Texture }>()
 
-  function imageOf({ sheet: { id, wash } }: SheetItem, picture: SheetPicture): CanvasImageSource {
+  function imageOf({ sheet: { wash } }: SheetItem, picture: SheetPicture): CanvasImageSource {
     if (!wash) return picture.image
-    const key = `${id} ${picture.step}`
-    const known = washed.get(key)
-    if (known?.picture === picture && known.wash === wash) return known.image
+    const known = washed.get(picture)
+    if (known?.wash === wash) return known.image
     const image = washedImage(studio, picture, wash)
-    washed.set(key, { picture, wash, image })
+    washed.set(picture, { wash, image })
     return image
   }
 
@@ -50,7 +49,7 @@ export function createSheetPainter(studio: Studio) {
     const { bent } = space.projection
     if (bent) {
       const [finest] = pictures
-      if (finest) paintBentSheet(context, space, bent, item, texture(item, finest), layer)
+      if (finest) paintBentSheet(context, space, bent, item, texture(item, finest.picture), layer)
       return
     }
     if (item.panel) paintPanel(context, space, item, item.panel, layer)
@@ -61,17 +60,16 @@ export function createSheetPainter(studio: Studio) {
       context.imageSmoothingQuality = space.isMoving ? 'low' : 'high'
       const { place } = item.sheet
       layAt(context, space, place, space.projection.view.zoom * place.scale, radians(place.rotation))
-      for (const picture of pictures) context.drawImage(imageOf(item, picture), picture.x, picture.y, picture.width, picture.height)
+      for (const { picture } of pictures) context.drawImage(imageOf(item, picture), picture.x, picture.y, picture.width, picture.height)
     } else {
-      paintRows(context, space, item, pictures.map((picture) => ({ picture, image: imageOf(item, picture) }))) // prettier-ignore
+      paintRows(context, space, item, pictures.map((seen) => ({ ...seen, image: imageOf(item, seen.picture) }))) // prettier-ignore
     }
     context.globalAlpha = 1
   }
 }
 
 /** A picture of one level of a sheet, washed. */
-interface LevelPicture {
-  picture: SheetPicture
+interface LevelPicture extends SeenPicture {
   image: CanvasImageSource
 }
 
@@ -85,22 +83,24 @@ function paintRows(
   { sheet, opacity }: SheetItem,
   pictures: readonly LevelPicture[],
 ): void {
-  const coarsest = pictures.at(-1)
-  if (!coarsest) return
   const { projection, reference, scale } = space
   const width = Math.round(reference.width * scale)
   const height = Math.round(reference.height * scale)
-  const rows = Array.from({ length: height }, (_, row) => levelsOfRow(sheet, rowDetail(sheet, projection, (row + 0.5) / scale, scale)))
-  const pictureAt = (level: number) => pictures.find(({ picture }) => picture.step >= 2 ** level) ?? coarsest
+  const rows = Array.from({ length: height }, (_, row) => {
+    const y = (row + 0.5) / scale
+    const { level, coarser } = levelsOfRow(sheet, rowDetail(sheet, projection, y, scale))
+    const here = pictures.filter(({ rows: { from, to } }) => y >= from && y < to)
+    const pictureAt = (level: number) => here.find(({ picture }) => picture.step >= 2 ** level) ?? here.at(-1)
+    // Where a sheet lets through what is under it, laying both levels would let through less.
+    return { base: pictureAt(level), over: coarser > 0 && opacity === 1 ? pictureAt(level + 1) : undefined, coarser }
+  })
   // Bilinear: the level is chosen so that its pixels are about as large as the row's.
   context.imageSmoothingQuality = 'low'
   // One picture after the other: to change between them for each row takes a server's canvas a hundred times as long.
   for (const entry of pictures) {
-    rows.forEach(({ level, coarser }, row) => {
-      const isBase = pictureAt(level) === entry
-      // Where a sheet lets through what is under it, laying both levels would let through less.
-      const isOver = !isBase && coarser > 0 && opacity === 1 && pictureAt(level + 1) === entry
-      if (!isBase && !isOver) return
+    rows.forEach(({ base, over, coarser }, row) => {
+      const isBase = base === entry
+      if (!isBase && over !== entry) return
       context.save()
       context.setTransform(1, 0, 0, 1, 0, 0)
       context.beginPath()

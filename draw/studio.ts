@@ -1,4 +1,5 @@
 import type { SheetItem } from '#core/frame/frame'
+import type { Rows } from '#core/sheet/mosaic'
 import type { Photo } from '#core/journey/schema'
 import type { CanvasSpace } from './canvas-space'
 
@@ -9,10 +10,10 @@ export interface Studio {
   /** A path from SVG path data. */
   createPath(d: string): Path2D
   /**
-   * The pictures of a sheet in a space, one for each level that is needed, the finest first; the same objects while they are the same. None while
-   * there are none, or the sheet is not in view.
+   * The pictures of a sheet in a space, for each level that is needed one or, in a large frame that is looked at from aside, several; the finest first. The
+   * pictures are the same objects while they are the same. None while there are none, or the sheet is not in view.
    */
-  sheetPictures(item: SheetItem, space: CanvasSpace): SheetPicture[]
+  sheetPictures(item: SheetItem, space: CanvasSpace): SeenPicture[]
   /** A whole picture, such as a photo, that is to be seen so many output pixels wide; undefined while there is none. */
   wholePicture(picture: Photo, outputWidth: number): SheetPicture | undefined
 }
@@ -22,6 +23,12 @@ export interface Surface {
   height: number
   context: CanvasRenderingContext2D
   image: CanvasImageSource
+}
+
+/** A picture, and the rows of the frame that are painted from it. */
+export interface SeenPicture {
+  picture: SheetPicture
+  rows: Rows
 }
 
 /** Part of a sheet at some resolution, and the sheet pixels it covers; with a mirrored sheet these go beyond its edges. */

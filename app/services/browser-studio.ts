@@ -116,7 +116,10 @@ export function createBrowserStudio(onArrival: () => void): Studio {
     createSurface,
     createPath: (d) => new Path2D(d),
     sheetPictures: ({ sheet, edge }, { projection, scale }) =>
-      mosaicsFor(sheet, edge, projection, scale).map((mosaic) => pictureFor(`sheet ${sheet.id} ${mosaic.level}`, sheet, mosaic)),
+      mosaicsFor(sheet, edge, projection, scale).map((mosaic) => ({
+        picture: pictureFor(`sheet ${sheet.id} ${mosaic.level} ${mosaic.band}`, sheet, mosaic),
+        rows: mosaic.rows,
+      })),
     wholePicture(picture, outputWidth) {
       const mosaic = wholeMosaic(picture, outputWidth)
       return pictureFor(`whole ${picture.image} ${mosaic.level}`, picture, mosaic)

@@ -26,6 +26,19 @@ export interface Mosaic extends LevelRegion {
 /** A mosaic extends beyond a mirrored sheet by at most this many sheets, whatever the view shows. */
 const MOST_MIRRORED = 4
 
+/** Rows of the frame, in reference pixels from its top. */
+export interface Rows {
+  from: number
+  to: number
+}
+
+/** A mosaic, and the rows of the frame that are painted from it. */
+export interface SeenMosaic extends Mosaic {
+  rows: Rows
+  /** Which of those of its level it is, counted from 0. */
+  band: number
+}
+
 type Laid = Pick<Sheet, 'width' | 'height' | 'vector' | 'place' | 'crop' | 'wash'>
 
 /**
@@ -56,12 +69,6 @@ export function levelsOfRow(image: Size & { vector: boolean }, detail: number): 
   return { level, coarser: hasCoarser ? Math.max(0, (beyond - LEVEL_BLEND) / (1 - LEVEL_BLEND)) : 0 }
 }
 
-/** Rows of the frame, in reference pixels from its top. */
-interface Rows {
-  from: number
-  to: number
-}
-
 /** In how many steps the frame is gone through to find which rows need which level. */
 const ROW_STEPS = 180
 
@@ -86,24 +93,45 @@ function rowsByLevel(sheet: Laid, projection: Projection, scale: number): Map<nu
 }
 
 /**
+ * The most pixels of a picture that is painted from once for each row of a frame: 32 MiB. A server's canvas puts off what is drawn on it, but not what is drawn from
+ * a larger picture: for each row it would copy the whole frame.
+ */
+export const MOST_BY_ROWS = 2 ** 23
+
+/** Rows are not parted further than this, in reference pixels. */
+const LEAST_ROWS = 8
+
+/**
  * The parts of a sheet that a view shows, each at the coarsest level that is sharp enough for its rows of the frame, the finest first: one where the view
  * is flat or bent. If the sheet is mirrored beyond its edges, they extend beyond them. None if the sheet is not in view.
  *
  * @param scale output pixels per reference pixel
  */
-export function mosaicsFor(sheet: Laid, edge: Ground['edge'], projection: Projection, scale: number): Mosaic[] {
+export function mosaicsFor(sheet: Laid, edge: Ground['edge'], projection: Projection, scale: number): SeenMosaic[] {
+  if (projection.bent) {
+    const rows = { from: 0, to: projection.reference.height }
+    return bentMosaics(sheet, projection, projection.bent, scale).map((mosaic) => ({ ...mosaic, rows, band: 0 }))
+  }
+  return [...rowsByLevel(sheet, projection, scale)].flatMap(([level, rows]) =>
+    mosaicsOfRows(sheet, edge, projection, level, rows).map((mosaic, band) => ({ ...mosaic, band })),
+  )
+}
+
+/** The part of a level that rows of the frame show; in several where it would be too large to paint it row by row. */
+function mosaicsOfRows(sheet: Laid, edge: Ground['edge'], projection: Projection, level: number, rows: Rows): Omit<SeenMosaic, 'band'>[] {
   const { width } = projection.reference
-  if (projection.bent) return bentMosaics(sheet, projection, projection.bent, scale)
-  return [...rowsByLevel(sheet, projection, scale)].flatMap(([level, { from, to }]) => {
-    const corners = [
-      { x: 0, y: from },
-      { x: width, y: from },
-      { x: width, y: to },
-      { x: 0, y: to },
-    ].map((corner) => groundToSheet(sheet.place, projection.toGround(corner)!))
-    const mosaic = mosaicAt(level, sheet, edge, corners)
-    return mosaic ? [mosaic] : []
-  })
+  const { from, to } = rows
+  const corners = [
+    { x: 0, y: from },
+    { x: width, y: from },
+    { x: width, y: to },
+    { x: 0, y: to },
+  ].map((corner) => groundToSheet(sheet.place, projection.toGround(corner)!))
+  const mosaic = mosaicAt(level, sheet, edge, corners)
+  if (!mosaic) return []
+  if (projection.isFlat || mosaic.width * mosaic.height <= MOST_BY_ROWS || to - from < 2 * LEAST_ROWS) return [{ ...mosaic, rows }]
+  const middle = (from + to) / 2
+  return [{ from, to: middle }, { from: middle, to }].flatMap((half) => mosaicsOfRows(sheet, edge, projection, level, half)) // prettier-ignore
 }
 
 /** Places of the frame that are looked at to find which part of a sheet a bent ground shows, along its longer and its shorter side. */
@@ -223,7 +251,8 @@ const TOO_LARGE = 3
 /** Whether a mosaic holds all that another needs, at its level, and not far more. */
 export const holds = (mosaic: Mosaic, wanted: Mosaic): boolean =>
   mosaic.level === wanted.level &&
-  mosaic.width * mosaic.height <= TOO_LARGE * wanted.width * wanted.height &&
+  mosaic.width * mosaic.height <=
+    Math.min(TOO_LARGE * wanted.width * wanted.height, Math.max(MOST_BY_ROWS, wanted.width * wanted.height)) &&
   mosaic.left <= wanted.left &&
   mosaic.top <= wanted.top &&
   mosaic.left + mosaic.width >= wanted.left + wanted.width &&

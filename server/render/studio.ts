@@ -5,7 +5,7 @@ import { createCanvas, GlobalFonts, loadImage, Path2D } from '@napi-rs/canvas'
 import type { Frame, FrameItem } from '#core/frame/frame'
 import { JourneyError } from '#core/error'
 import type { Photo, Sheet } from '#core/journey/schema'
-import type { Mosaic } from '#core/sheet/mosaic'
+import type { Mosaic, SeenMosaic } from '#core/sheet/mosaic'
 import { holds, mosaicsFor, wholeMosaic } from '#core/sheet/mosaic'
 import type { TileAddress } from '#core/sheet/pyramid'
 import { tileSize } from '#core/sheet/pyramid'
@@ -125,9 +125,9 @@ function wholePictures(item: FrameItem, space: CanvasSpace): [picture: Photo, ou
 export function createServerStudio(folder: string): ServerStudio {
   registerFace(HOUSE_FACE, folder)
   const held = new Map<string, { image: string; mosaic: Mosaic; picture: SheetPicture }>()
-  /** The levels at which each sheet is held, the finest first. */
-  const levels = new Map<string, number[]>()
-  const sheetKey = (id: string, level: number) => `sheet ${id} ${level}`
+  /** What is seen of each sheet, the finest first. */
+  const seen = new Map<string, SeenMosaic[]>()
+  const sheetKey = (id: string, { level, band }: SeenMosaic) => `sheet ${id} ${level} ${band}`
   const wholeKey = ({ image }: Photo, { level }: Mosaic) => `whole ${image} ${level}`
 
   async function load(image: Sheet | Photo, mosaic: Mosaic, missing: string): Promise<SheetPicture> {
@@ -159,7 +159,8 @@ export function createServerStudio(folder: string): ServerStudio {
   const studio: ServerStudio = {
     createSurface: createServerSurface,
     createPath: (d) => new Path2D(d) as unknown as globalThis.Path2D,
-    sheetPictures: ({ sheet }) => (levels.get(sheet.id) ?? []).flatMap((level) => held.get(sheetKey(sheet.id, level))?.picture ?? []),
+    sheetPictures: ({ sheet }) =>
+      (seen.get(sheet.id) ?? []).map((mosaic) => ({ picture: held.get(sheetKey(sheet.id, mosaic))!.picture, rows: mosaic.rows })),
     wholePicture: (picture, outputWidth) => held.get(wholeKey(picture, wholeMosaic(picture, outputWidth)))?.picture,
     async prepare(frame, scale) {
       const { items } = frame
@@ -171,11 +172,12 @@ export function createServerStudio(folder: string): ServerStudio {
         if (item.kind === 'sheet') {
           const { sheet, edge } = item
           const wanted = mosaicsFor(sheet, edge, projection, scale)
-          const before = levels.get(sheet.id) ?? []
-          levels.set(sheet.id, wanted.map(({ level }) => level)) // prettier-ignore
-          for (const level of before) if (!wanted.some((mosaic) => mosaic.level === level)) held.delete(sheetKey(sheet.id, level))
+          const keys = wanted.map((mosaic) => sheetKey(sheet.id, mosaic))
+          for (const mosaic of seen.get(sheet.id) ?? [])
+            if (!keys.includes(sheetKey(sheet.id, mosaic))) held.delete(sheetKey(sheet.id, mosaic))
           const missing = `The picture of the sheet “${sheet.name}” is missing in ${folder}: import it again.`
-          for (const mosaic of wanted) if (await hold(sheetKey(sheet.id, mosaic.level), sheet, mosaic, missing)) isNew = true
+          for (const [i, mosaic] of wanted.entries()) if (await hold(keys[i]!, sheet, mosaic, missing)) isNew = true
+          seen.set(sheet.id, wanted)
         }
         for (const [picture, outputWidth, what] of wholePictures(item, space)) {
           const mosaic = wholeMosaic(picture, outputWidth)

@@ -19,7 +19,7 @@ import { coversFrame, fillingView, fittingView, heldIn } from '#core/sheet/frami
 import { sharpZoom } from '#core/frame/sharpness'
 import { centreSharpness } from '#core/frame/sharpness'
 import { viewAt } from '#core/camera/view-track'
-import { mosaicsFor } from '#core/sheet/mosaic'
+import { levelsOfRow, mosaicsFor, rowDetail } from '#core/sheet/mosaic'
 import { groundToSheet, placeByTwoPoints, sheetToGround, turnedAbout } from '#core/sheet/place'
 import { coarsestLevel, levelFor, levelSize, tileGrid, tileSize, TILE } from '#core/sheet/pyramid'
 import { movedRegion, regionAround, withMargin } from '#core/maps/region'
@@ -192,6 +192,38 @@ describe('a mosaic', () => {
         },
       ),
     )
+  })
+
+  it('is cut into bands of rows where a tilted view asks for more than a canvas takes at once, and each row has all that it shows', () => {
+    let [parted, seen] = [0, 0]
+    fc.assert(
+      fc.property(number(20, 65), number(-180, 180), number(0.3, 1.5), number(1, 2), (pitch, bearing, zoom, scale) => {
+        const view = { centre: { x: 12_000, y: 8000 }, zoom, bearing, pitch }
+        const projection = projectionOf(view, reference)
+        const mosaics = mosaicsFor(huge, 'mirrored', projection, scale)
+        for (const { width, height } of mosaics) expect(4 * width * height).toBeLessThanOrEqual(32 * 1024 * 1024)
+        expect(new Set(mosaics.map(({ level, band }) => `${level} ${band}`)).size).toBe(mosaics.length)
+        if (mosaics.some(({ band }) => band > 0)) parted++
+        for (let y = 0.25; y < 1080; y += 13.7) {
+          const { level, coarser } = levelsOfRow(huge, rowDetail(huge, projection, y, scale))
+          for (const needed of coarser > 0 ? [level, level + 1] : [level]) {
+            const of = mosaics.filter((mosaic) => mosaic.level === needed && y >= mosaic.rows.from && y < mosaic.rows.to)
+            expect(of).toHaveLength(1)
+            const { left, top, width, height } = of[0]!
+            for (const x of [0, 1920]) {
+              const at = groundToSheet(huge.place, projection.toGround({ x, y })!)
+              const [across, down] = [at.x / 2 ** needed, at.y / 2 ** needed]
+              // A mirrored sheet goes on for four times its size, no further.
+              if (Math.abs(at.x - 12_000) > 4 * 24_000 || Math.abs(at.y - 8000) > 4 * 16_000) continue
+              seen++
+              expect(across > left && across < left + width && down > top && down < top + height).toBe(true)
+            }
+          }
+        }
+      }),
+    )
+    expect(parted).toBeGreaterThan(10)
+    expect(seen).toBeGreaterThan(1000)
   })
 
   it('is none where the frame shows nothing of the sheet', () => {

@@ -5,11 +5,13 @@ import { Readable } from 'node:stream'
 import { createCanvas, loadImage } from '@napi-rs/canvas'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { projectionOf } from '#core/camera/projection'
 import { createJourney } from '#core/journey/create'
 import { setCamera } from '#core/edits/shots'
 import type { Ground, Journey, Sheet } from '#core/journey/schema'
 import { areaSchema, groundSchema, sheetSchema } from '#core/journey/schema'
 import { addArea, setCreditLine } from '#core/edits/sheets'
+import { mosaicsFor } from '#core/sheet/mosaic'
 import { paintStill } from '#render/still'
 import { importSheetFile } from '../../server/sheets/import-sheet'
 import { closeTileFiles } from '../../server/sheets/tile-file'
@@ -84,6 +86,35 @@ describe('a sheet laid out of tiles', () => {
   ])('looks as the whole picture does: %s', async (_what, camera, patch) => {
     const journey = journeyWith(patch, camera)
     expect(meanDifference((await paint(journey)).pixels, await reference(journey))).toBeLessThan(1.2)
+  })
+
+  it('has each spot where the projection has it, in a tilted frame that is painted from several pictures', async () => {
+    // The same blots three times as large.
+    const large = await sharp(whole).resize(3 * WIDTH, 3 * HEIGHT, { kernel: 'cubic' }).jpeg({ quality: 97 }).toBuffer() // prettier-ignore
+    const { image } = await importSheetFile(db, folder, 'large.jpg', Readable.from([large]))
+    const laid = { ...sheet, image: image.hash, width: 3 * WIDTH, height: 3 * HEIGHT }
+    const view = { centre: { x: 2550, y: 1950 }, zoom: 0.85, bearing: 30, pitch: 45 }
+    const frame = { width: 1920, height: 1080, rate: '30/1' as const }
+    const journey = setCamera(
+      { ...createJourney('Test', frame, 5), sheets: [laid], ground: groundSchema.parse({ edge: 'mirrored' }) },
+      view,
+    )
+    const projection = projectionOf(view, frame)
+    expect(mosaicsFor(laid, 'mirrored', projection, 1).some(({ band }) => band > 0)).toBe(true)
+    const { pixels } = await paint(journey)
+    const { data } = await sharp(whole).raw().toBuffer({ resolveWithObject: true })
+    let [sum, count] = [0, 0]
+    for (let y = 5; y < 1080; y += 7) {
+      for (let x = 3; x < 1920; x += 31) {
+        const at = projection.toGround({ x: x + 0.5, y: y + 0.5 })!
+        const [u, v] = [Math.floor(at.x / 3), Math.floor(at.y / 3)]
+        if (u < 0 || v < 0 || u >= WIDTH || v >= HEIGHT) continue
+        for (let c = 0; c < 3; c++) sum += Math.abs(pixels[4 * (1920 * y + x) + c]! - data[3 * (WIDTH * v + u) + c]!)
+        count += 3
+      }
+    }
+    expect(count).toBeGreaterThan(10_000)
+    expect(sum / count).toBeLessThan(1.5)
   })
 
   it('goes on mirrored beyond its edge without a seam', async () => {
