@@ -4,7 +4,7 @@ import { GREATEST_PITCH, GREATEST_ZOOM, LEAST_ZOOM } from '../camera/view'
 import { wrapDegrees } from '../geometry/angle'
 import { clamp } from '../geometry/clamp'
 import type { Size } from '../geometry/size'
-import type { Journey, Moment, Shot, Temperament } from '../journey/schema'
+import type { ChaseShot, Journey, Moment, Shot, Temperament } from '../journey/schema'
 
 /** Changes to the camera: pure functions, journey in, journey out, as in journey.ts. */
 
@@ -130,6 +130,9 @@ export function reaimedShot(shot: Shot, before: View, after: View, reference: Si
   const shift = { x: part(nearer.shift.x, seen.x, reference.width), y: part(nearer.shift.y, seen.y, reference.height) }
   return { ...nearer, shift, pitch: tilted(nearer.pitch) }
 }
+
+/** A chase that looks straight down and does not turn: on a map from which it may not look away, that is what keeps the traveller in the frame the longest. */
+export const straightDown = (shot: ChaseShot): ChaseShot => ({ ...shot, pitch: 0, bearing: 0, turns: false, orbit: 0, dolly: null })
 
 /** A shot of another kind, which begins as the one that it takes the place of looks: there is nothing to find out but what the kind needs. */
 export function shotOfKind(shot: Shot, kind: Shot['kind'], seen: View, subject: { leg?: string; stop?: string }): Shot | undefined {

@@ -9,9 +9,9 @@ import type { CompiledJourney } from './compiled'
 import { sharpness } from './sharpness'
 import { visibilityAt } from './span'
 
-/** What is amiss with what the camera shows: where it looks beyond the map, magnifies it too much, or moves too fast to be watched with pleasure. */
+/** What is amiss with what the camera shows: where it looks beyond the map, loses whom it follows, magnifies the map too much, or moves too fast to be watched with pleasure. */
 
-export type CheckKind = 'edge' | 'soft' | 'fast'
+export type CheckKind = 'edge' | 'lost' | 'soft' | 'fast'
 
 /** A stretch of the film during which something is amiss, and its worst moment. */
 export interface CameraCheck {
@@ -21,7 +21,7 @@ export interface CameraCheck {
   to: number
   worstAt: number
   /**
-   * How bad it is there: reference pixels by which the frame reaches beyond the map; how many times a map pixel is magnified in the film; or how many
+   * How bad it is there: reference pixels by which the frame reaches beyond the map, or by which a traveller that the shot follows is out of the frame; how many times a map pixel is magnified in the film; or how many
    * times as fast as is pleasant it is.
    */
   worst: number
@@ -33,7 +33,7 @@ export interface CameraCheck {
 
 /** A magnification that one sees. */
 const SOFT = 1.25
-/** A map that is short of the frame's edge by less is not missed, in reference pixels. */
+/** What is short of the frame's edge, or beyond it, by less is not noticed, in reference pixels. */
 const MISSED = 1
 /** No more moments than this are looked at, evenly spread. */
 const MOST = 1200
@@ -55,6 +55,8 @@ export function checkCamera(compiled: CompiledJourney): CameraCheck[] {
   for (const { time, view, rates } of moments) {
     const beyond = view.bend ? 0 : beyondMap(compiled, view)
     if (beyond > MISSED) note('edge', time, beyond)
+    const out = outOfFrame(compiled, view, time)
+    if (out > MISSED) note('lost', time, out)
     const magnified = magnificationAt(compiled, view, time)
     if (magnified > SOFT) note('soft', time, magnified)
     const fastest = RATE_KINDS.reduce((a, b) => (rates[b] / COMFORT[b] > rates[a] / COMFORT[a] ? b : a))
@@ -94,6 +96,21 @@ function beyondMap({ sheets, journey, reference }: CompiledJourney, view: View):
       return Math.max(left - x, x - right, top - y, y - bottom) * sheet.place.scale * projection.scaleAt(corner)
     }),
   )
+}
+
+/**
+ * How far one of those whom the shot in force follows, or has in view with all of the trip, is out of the frame, in reference pixels: the camera may be
+ * kept on the map elsewhere. On the way to a shot it may be anywhere.
+ */
+function outOfFrame({ views, reference }: CompiledJourney, view: View, time: number): number {
+  const placed = views.shots.findLast(({ start }) => start <= time + 1e-9)
+  if (!placed || time < placed.end || view.bend) return 0
+  const { toScreen } = projectionOf(view, reference)
+  const out = placed.look.keeps.map((where) => {
+    const { x, y } = toScreen(where(time))
+    return Math.max(-x, -y, x - reference.width, y - reference.height)
+  })
+  return Math.max(0, ...out)
 }
 
 /** How many film pixels a map pixel takes in the middle of the frame, of the uppermost map there that covers the others; 0 where there is none. */

@@ -15,7 +15,7 @@ import type { Scene, TimedShot } from './shots'
 import { seenTrips } from './shots'
 import type { Sketch, Sketched, TimedSketch } from './sketch'
 import { shotOf, timed } from './sketch'
-import { excessesOf, isPleasant } from './sketch-comfort'
+import { areInFrame, excessesOf, isPleasant } from './sketch-comfort'
 
 /**
  * The camera that needs no setting up: shots for any journey, by temperament. It is made anew whenever the journey changes, so its shots have names that
@@ -103,7 +103,11 @@ const GLOBE_SPIN = 10
 /** Someone who rests so long is gone round, in seconds. */
 const LONG_REST = 2.6
 const ORBIT_ZOOM = 1.25
-const TRIES = 16
+const TRIES = 20
+/** What is left of a leg's tilt where the camera, kept on the map, would lose the traveller: first it does not turn with the road any more, then it looks straight down. */
+const CALMED = [1, 0.5, 0] as const
+/** A picture of as much as the map has room for follows the traveller as evenly as can be, in seconds. */
+const EVEN = 2
 /** No way to a shot takes longer than so many times what is usual. */
 const SLOWEST = 2.2
 
@@ -152,16 +156,26 @@ function plannedIn(
   ground: PlanGround,
 ): TimedSketch[] | undefined {
   let manner = first
+  /** How often each leg was made calmer, as the traveller was lost on it. */
+  const calmed = new Map<string, number>()
+  /** Makes the shots calmer in which a traveller is lost. @returns whether any can be */
+  const calm = (sketches: readonly Sketch[], lost: ReadonlySet<string>): boolean => {
+    const tilted = sketches.filter((sketch) => lost.has(sketch.key) && isTilted(sketch))
+    for (const { key } of tilted) calmed.set(key, (calmed.get(key) ?? 0) + 1)
+    return tilted.length > 0
+  }
   /** By how much longer the way to a shot takes than usual. */
   const slowness = new Map<string, number>()
   for (let i = 0; i < TRIES; i++) {
-    const sketches = shotsIn(manner, globe, slowness, trips, whole, scene, ground)
+    const sketches = shotsIn(manner, globe, { slowness, calmed }, trips, whole, scene, ground)
     let margin = MARGIN
     let excesses = excessesOf(sketches, scene, ground.hold, STEP)
+    if (calm(sketches, excesses.lost)) continue
     if (isPleasant(excesses, margin)) {
       // What seems pleasant is looked at frame by frame.
       margin = FINE_MARGIN
       excesses = excessesOf(sketches, scene, ground.hold, frameTime(1, scene.rate))
+      if (calm(sketches, excesses.lost)) continue
       if (isPleasant(excesses, margin)) return sketches
     }
     const { onWays, elsewhere } = excesses
@@ -177,6 +191,9 @@ function plannedIn(
   return undefined
 }
 
+const isTilted = ({ shot }: Sketch): boolean =>
+  shot.kind === 'chase' && (shot.pitch !== 0 || shot.bearing !== 0 || shot.turns || !!shot.orbit)
+
 /** Ids of at most forty letters; legs whose own ids are too long are told apart by numbers. */
 function named(sketches: readonly TimedSketch[], { momentOf }: Pick<PlanGround, 'momentOf'>): TimedShot[] {
   const taken = new Set<string>()
@@ -189,8 +206,12 @@ function named(sketches: readonly TimedSketch[], { momentOf }: Pick<PlanGround, 
   })
 }
 
-/** The view of the whole, so that it also lies on the map if the trip still has room in the frame. */
-function overview(points: readonly Point[], { reference, opening }: Scene, { onMap }: PlanGround): (key: string) => Sketch {
+/**
+ * The view of the whole, so that it also lies on the map if the trip still has room in the frame. Where the camera is kept on the map, and the whole is more than
+ * that has room for, one that is as wide as can be and follows the travellers.
+ */
+function overview(points: readonly Point[], scene: Scene, { onMap, hold }: PlanGround): (key: string) => Sketch {
+  const { reference, opening } = scene
   const plain = fittedView(points, { bearing: 0, pitch: 0 }, reference, SAFE, opening.zoom)
   const held = onMap(plain)
   const { toScreen } = projectionOf(held, reference)
@@ -206,7 +227,20 @@ function overview(points: readonly Point[], { reference, opening }: Scene, { onM
         fill: held.zoom / plain.zoom,
         shift: { x: clamp(shift.x / reference.width - 0.5, -0.5, 0.5), y: clamp(shift.y / reference.height - 0.5, -0.5, 0.5) },
       }
-  return (key) => ({ key, shot: { kind: 'overview', bearing: 0, pitch: 0, ...aim }, zoom: hasRoom ? held.zoom : plain.zoom })
+  const seen = hold(plain)
+  if (
+    !hasRoom &&
+    !areInFrame(
+      points.map((p) => () => p),
+      0,
+      seen,
+      reference,
+    )
+  ) {
+    const follow = { bearing: 0, pitch: 0, shift: { x: 0, y: 0 }, bySpeed: 0, lead: 0, smoothing: EVEN, turns: false }
+    return (key) => ({ key, shot: { kind: 'chase', travellers: [], zoom: seen.zoom, ...follow }, zoom: seen.zoom, isWhole: true })
+  }
+  return (key) => ({ key, shot: { kind: 'overview', bearing: 0, pitch: 0, ...aim }, zoom: hasRoom ? held.zoom : plain.zoom, isWhole: true })
 }
 
 /** A part of the film that one shot may follow: a leg, or all that several travellers do. */
@@ -220,7 +254,7 @@ interface Part {
 function shotsIn(
   manner: Manner,
   globe: Sketch | undefined,
-  slowness: ReadonlyMap<string, number>,
+  { slowness, calmed }: { slowness: ReadonlyMap<string, number>; calmed: ReadonlyMap<string, number> },
   trips: readonly TimedTrip[],
   whole: (key: string) => Sketch,
   scene: Scene,
@@ -236,25 +270,37 @@ function shotsIn(
     if (!last) return void shots.push(timed(sketch, 0, 0))
     const takes = seconds(last, sketch)
     const soonest =
-      shots.length > 1 || last.shot.kind === 'chase' ? last.time + last.transition : last.shot.kind === 'globe' ? GLOBE_SEEN : WHOLE
+      shots.length > 1 || (last.shot.kind === 'chase' && !last.isWhole)
+        ? last.time + last.transition
+        : last.shot.kind === 'globe'
+          ? GLOBE_SEEN
+          : WHOLE
     shots.push(timed(sketch, Math.max(soonest, Math.min(moment - before * takes, latest - takes)), takes))
   }
   if (globe) follow(globe, 0, 0)
   else if (manner.opens) follow(opening, 0, 0)
   parts.forEach((part, i) => {
     const isWide = part.zoom < CLOSER * opening.zoom
-    const sketch = isWide ? whole(`wide-${part.key}`) : chase(part, i, manner)
+    const sketch = isWide ? whole(`wide-${part.key}`) : chase(part, i, manner, calmed)
     const before = parts[i - 1]
-    if (!isWide || shots.at(-1)?.shot.kind !== 'overview')
-      follow(sketch, before ? (before.to + part.from) / 2 : part.from, i === 0 ? 0.7 : 0.5)
+    if (!isWide || !shots.at(-1)?.isWhole) follow(sketch, before ? (before.to + part.from) / 2 : part.from, i === 0 ? 0.7 : 0.5)
     const rest = (parts[i + 1]?.from ?? 0) - part.to
-    if (trips.length === 1 && manner.orbit !== 0 && !isWide && rest >= LONG_REST) follow(round(part, i, manner), part.to, 0.3)
+    if (trips.length === 1 && manner.orbit !== 0 && !isWide && rest >= LONG_REST) follow(round(part, i, manner, calmed), part.to, 0.3)
   })
-  if (shots.at(-1)!.shot.kind !== 'overview') follow(whole('end'), parts.at(-1)!.to, 0.35, scene.lastTime - WHOLE)
+  if (!shots.at(-1)!.isWhole) follow(whole('end'), parts.at(-1)!.to, 0.35, scene.lastTime - WHOLE)
   return shots
 }
 
-const chase = (part: Part, i: number, manner: Manner): Sketch => ({ key: part.key, zoom: part.zoom, shot: chaseOf(part, i, manner) })
+const chase = (part: Part, i: number, manner: Manner, calmed: ReadonlyMap<string, number>): Sketch => ({
+  key: part.key,
+  zoom: part.zoom,
+  shot: calmer(chaseOf(part, i, manner), calmed.get(part.key)),
+})
+
+function calmer(shot: Sketched<ChaseShot>, times = 0): Sketched<ChaseShot> {
+  const left = CALMED[Math.min(times, CALMED.length - 1)]!
+  return times === 0 ? shot : { ...shot, turns: false, orbit: 0, pitch: shot.pitch * left, bearing: shot.bearing * left }
+}
 
 function chaseOf({ zoom }: Part, i: number, { pitches, bearings, turns, lead, smoothing }: Manner): Sketched<ChaseShot> {
   return {
@@ -272,16 +318,13 @@ function chaseOf({ zoom }: Part, i: number, { pitches, bearings, turns, lead, sm
 }
 
 /** Round the stop at which a part ends. It stays with the traveller, who rests there, so that whenever it moves on nothing is lost. */
-const round = (part: Part, i: number, manner: Manner): Sketch => ({
-  key: `rest-${part.key}`,
-  zoom: part.zoom * ORBIT_ZOOM,
-  shot: {
-    ...chaseOf(part, i, manner),
-    zoom: part.zoom * ORBIT_ZOOM,
-    bearing: manner.bearings[(i + 1) % manner.bearings.length]!,
-    orbit: i % 2 === 0 ? manner.orbit : -manner.orbit,
-  },
-})
+function round(part: Part, i: number, manner: Manner, calmed: ReadonlyMap<string, number>): Sketch {
+  const key = `rest-${part.key}`
+  const zoom = part.zoom * ORBIT_ZOOM
+  const bearing = manner.bearings[(i + 1) % manner.bearings.length]!
+  const shot = { ...chaseOf(part, i, manner), zoom, bearing, orbit: i % 2 === 0 ? manner.orbit : -manner.orbit }
+  return { key, zoom, shot: calmer(shot, calmed.get(key)) }
+}
 
 /** The legs of one traveller, or the time in which several are on their way; each with how close one can pleasantly be. */
 function partsOf(

@@ -1,10 +1,13 @@
 import type { RateKind } from '../camera/comfort'
 import { COMFORT, RATE_KINDS, ratesBetween } from '../camera/comfort'
-import type { ViewTrack } from '../camera/view-track'
+import { projectionOf } from '../camera/projection'
+import type { View } from '../camera/view'
+import type { Kept, ViewTrack } from '../camera/view-track'
 import { viewAt } from '../camera/view-track'
 import type { Moment } from '../journey/schema'
+import type { Size } from '../geometry/size'
 import type { Scene } from './shots'
-import { placeShots } from './shots'
+import { placeShots, seenTrips } from './shots'
 import type { TimedSketch } from './sketch'
 import { shotOf } from './sketch'
 
@@ -17,11 +20,22 @@ export interface Excess {
 export interface Excesses {
   onWays: ReadonlyMap<string, Excess>
   elsewhere: Excess
+  /** The shots in which a traveller is out of the frame at some moment, as the camera is kept on the map there. */
+  lost: ReadonlySet<string>
 }
 
 /** Whether nothing is beyond a share of what is pleasant. */
 export const isPleasant = ({ onWays, elsewhere }: Excesses, margin: number): boolean =>
   elsewhere.excess <= margin && [...onWays.values()].every(({ excess }) => excess <= margin)
+
+/** Whether what is followed is in the frame. */
+export function areInFrame(followed: readonly Kept[], time: number, view: View, reference: Size): boolean {
+  const { toScreen } = projectionOf(view, reference)
+  return followed.every((where) => {
+    const { x, y } = toScreen(where(time))
+    return x >= 0 && y >= 0 && x <= reference.width && y <= reference.height
+  })
+}
 
 /** No shot that is looked at here has its moment yet. */
 const START: Moment = { at: 'start', offset: 0 }
@@ -33,10 +47,12 @@ const START: Moment = { at: 'start', offset: 0 }
 export function excessesOf(sketches: readonly TimedSketch[], scene: Scene, hold: ViewTrack['hold'], step: number): Excesses {
   const { lastTime, reference, opening } = scene
   const onWays = new Map<string, Excess>()
+  const lost = new Set<string>()
+  const followed = seenTrips(scene).map((trip) => scene.pathOf(trip).at)
   let elsewhere: Excess = { excess: 0, kind: 'pan' }
   const last = sketches.at(-1)!
   // What is not over when the film ends is not seen to its end.
-  if (last.time + last.transition > lastTime) return { onWays, elsewhere: { excess: Infinity, kind: 'zoom' } }
+  if (last.time + last.transition > lastTime) return { onWays, elsewhere: { excess: Infinity, kind: 'zoom' }, lost }
   const shots = placeShots(sketches.map((sketch) => ({ shot: shotOf(sketch, sketch.key, START), time: sketch.time })), scene) // prettier-ignore
   const views: ViewTrack = { opening, shots, reference, hold }
   const count = Math.max(1, Math.round(lastTime / step))
@@ -50,10 +66,16 @@ export function excessesOf(sketches: readonly TimedSketch[], scene: Scene, hold:
     const middle = (lastTime * (i - 0.5)) / count
     while (current + 1 < sketches.length && sketches[current + 1]!.time <= middle) current++
     const { key, time, transition } = sketches[current]!
+    const isIn = now.bend || areInFrame(followed, (lastTime * i) / count, now, reference)
+    if (!isIn || (i === 1 && !before.bend && !areInFrame(followed, 0, before, reference))) {
+      lost.add(key)
+      // It may be the shot that the camera comes from.
+      if (middle <= time + transition && current > 0) lost.add(sketches[current - 1]!.key)
+    }
     if (middle <= time + transition) {
       if (excess > (onWays.get(key)?.excess ?? 0)) onWays.set(key, { excess, kind })
     } else if (excess > elsewhere.excess) elsewhere = { excess, kind }
     before = now
   }
-  return { onWays, elsewhere }
+  return { onWays, elsewhere, lost }
 }

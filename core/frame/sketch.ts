@@ -5,6 +5,8 @@ export interface Sketch {
   key: string
   shot: Sketched<ShotOf<'overview'>> | Sketched<ShotOf<'globe'>> | Sketched<ChaseShot>
   zoom: number
+  /** Whether it shows the whole, or as much of it as the map has room for. */
+  isWhole?: true
 }
 /** What of a shot is not the same for all. */
 export type Sketched<S extends Shot> = Omit<S, 'id' | 'at' | 'transition' | 'easing' | 'orbit' | 'dolly'> & { orbit?: number }

@@ -4,6 +4,7 @@ import { projectionOf } from '#core/camera/projection'
 import type { View } from '#core/camera/view'
 import type { Point } from '#core/geometry/point'
 import type { Journey } from '#core/journey/schema'
+import { shotSchema } from '#core/journey/schema'
 import { setCamera } from '#core/edits/shots'
 import { painted, stagePixels } from '../support/browser'
 import { useDemoPage } from '../support/demo-page'
@@ -322,6 +323,21 @@ describe('the camera lane', () => {
     await check.first().getByRole('button', { name: 'Stay on the map' }).click()
     await expect.poll(async () => (await demo.stored()).ground.edge).toBe('held')
     await check.first().waitFor({ state: 'detached' })
+  })
+
+  it('tells where a chase loses the traveller at the edge of the map, and looks straight down instead', async () => {
+    const { page } = demo
+    const journey = await demo.stored()
+    const chase = shotSchema.parse({ kind: 'chase', id: 'own', at: { at: 'start' }, transition: 0, zoom: 0.5, pitch: 60 })
+    const plan = { ...journey.plan, temperament: null }
+    // The trip begins in the lower left corner of the map.
+    const stops = journey.stops.map((stop, i) => (i === 0 ? { ...stop, at: { x: 120, y: 3500 } } : stop))
+    await demo.open({ ...journey, stops, plan, shots: [chase], ground: { ...journey.ground, edge: 'held' } })
+    await page.getByRole('button', { name: /^Camera/ }).click()
+    const lost = page.getByTestId('camera-check').filter({ hasText: 'out of the frame' })
+    await lost.first().getByRole('button', { name: 'Look straight down' }).click()
+    await lost.first().waitFor({ state: 'detached' })
+    expect((await demo.stored()).shots).toMatchObject([{ kind: 'chase', pitch: 0, zoom: 0.5 }])
   })
 
   it('shows the way of the camera on the table, where the frame is dragged', async () => {

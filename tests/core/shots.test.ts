@@ -8,12 +8,13 @@ import { leastWithin, smoothed, smoothingReach } from '#core/camera/smoothing'
 import type { View } from '#core/camera/view'
 import { GREATEST_PITCH } from '#core/camera/view'
 import { viewAt } from '#core/camera/view-track'
-import { addShot, setPlan } from '#core/edits/shots'
+import { addShot, setPlan, straightDown } from '#core/edits/shots'
 import { setGround } from '#core/edits/sheets'
 import { addTraveller } from '#core/edits/travellers'
 import { addStop } from '#core/edits/visits'
 import type { CompiledJourney } from '#core/frame/compile'
 import { compile } from '#core/frame/compile'
+import { checkCamera } from '#core/frame/camera-check'
 import { frameAt } from '#core/frame/frame-at'
 import { lengthAt } from '#core/frame/compiled'
 import { pointAt } from '#core/geometry/course'
@@ -325,14 +326,50 @@ describe('an automatic plan', () => {
     expect(Math.max(...frameTimes(lively).map((time) => viewAt(lively, time).pitch))).toBeGreaterThan(25)
   })
 
-  it('never shows what is beyond the map where the camera is kept in', { timeout: PATIENCE }, () => {
-    fc.assert(
-      fc.property(anyTrip, anyTemperament, (trip, temperament) => {
-        const compiled = compile(setPlan(setGround({ ...trip, sheets: [paperSheet] }, { edge: 'held' }), temperament))
-        for (const time of frameTimes(compiled)) expect(coversFrame(paperSheet, viewAt(compiled, time), reference)).toBe(true)
-      }),
-      { numRuns: 40 },
-    )
+  it(
+    'never shows what is beyond the map where the camera is kept in, nor loses the traveller, in a frame of any shape',
+    { timeout: PATIENCE },
+    () => {
+      const anyShape = fc.constantFrom([1920, 1080], [1080, 1920], [1080, 1080], [1080, 1350])
+      fc.assert(
+        fc.property(anyTrip, anyTemperament, anyShape, (trip, temperament, [width, height]) => {
+          const frame = { ...trip.frame, width: width!, height: height! }
+          const compiled = compile(setPlan(setGround({ ...trip, frame, sheets: [paperSheet] }, { edge: 'held' }), temperament))
+          const size = { width: width!, height: height! }
+          for (const time of frameTimes(compiled)) {
+            const view = viewAt(compiled, time)
+            expect(coversFrame(paperSheet, view, size)).toBe(true)
+            const isIn = (p: Point) => {
+              const { x, y } = projectionOf(view, size).toScreen(p)
+              return x > -1 && y > -1 && x < width! + 1 && y < height! + 1
+            }
+            // A bow may lead beyond the map.
+            const onMap = placesAt(compiled, time).filter(({ x, y }) => x >= 0 && y >= 0 && x <= 6400 && y <= 3600)
+            expect(onMap.every(isIn)).toBe(true)
+          }
+        }),
+        { numRuns: 60 },
+      )
+    },
+  )
+
+  it('is told of where a shot by hand loses the traveller, as the camera is kept on the map', () => {
+    const trip = journeyOver([[600, 2200], [5800, 300]], {}, 12) // prettier-ignore
+    const kept = setGround({ ...trip, sheets: [paperSheet], plan: { ...trip.plan, temperament: null } }, { edge: 'held' })
+    const chase = shotSchema.parse({ kind: 'chase', id: 'own', at: { at: 'start' }, transition: 0, zoom: 0.8, pitch: 60 })
+    const lost = (journey: Journey) => checkCamera(compile(journey)).filter(({ kind }) => kind === 'lost')
+    const [told] = lost(addShot(kept, chase))
+    expect(told!.shot).toBe('own')
+    const compiled = compile(addShot(kept, chase))
+    const out = (time: number) => {
+      const { x, y } = projectionOf(viewAt(compiled, time), reference).toScreen(placesAt(compiled, time)[0]!)
+      return Math.max(-x, -y, x - 1920, y - 1080)
+    }
+    expect(told!.worst).toBeGreaterThan(100)
+    expect(out(told!.worstAt)).toBeCloseTo(told!.worst, 3)
+    if (chase.kind !== 'chase') throw new Error()
+    expect(lost(addShot(kept, straightDown(chase)))).toEqual([])
+    expect(lost(addShot({ ...kept, ground: { ...kept.ground, edge: 'plain' } }, chase))).toEqual([])
   })
 
   it('has all travellers in view', { timeout: PATIENCE }, () => {

@@ -1,10 +1,12 @@
 <script setup lang="ts">
+import equal from 'fast-deep-equal'
 import { computed } from 'vue'
 import { setGround } from '#core/edits/sheets'
-import { longerTransition, putShot, reaimedShot, zoomedShot } from '#core/edits/shots'
+import { longerTransition, putShot, reaimedShot, shotOfKind, straightDown, zoomedShot } from '#core/edits/shots'
 import { viewAt } from '#core/camera/view-track'
 import { heldIn } from '#core/sheet/framing'
 import type { CameraCheck } from '#core/frame/camera-check'
+import type { Shot } from '#core/journey/schema'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { toldCheck } from './shot-names'
@@ -22,6 +24,8 @@ function mendOf(check: CameraCheck): { title: string; run: () => void } | undefi
   switch (check.kind) {
     case 'edge':
       return { title: 'Stay on the map', run: () => (entry ? stayOnMap(check) : keepIn()) }
+    case 'lost':
+      return entry && followMend(entry.shot, check)
     case 'soft':
       return entry && { title: 'Draw back', run: () => editor.edit((j) => putShot(j, zoomedShot(entry.shot, 1 / check.worst))) }
     case 'fast': {
@@ -34,6 +38,14 @@ function mendOf(check: CameraCheck): { title: string; run: () => void } | undefi
     default:
       return check.kind satisfies never
   }
+}
+/** A chase looks straight down; what was to have the whole in view follows instead. */
+function followMend(shot: Shot, { worstAt }: CameraCheck): { title: string; run: () => void } | undefined {
+  const straight = (of: Shot | undefined) => of?.kind === 'chase' && editor.edit((j) => putShot(j, straightDown(of)))
+  if (shot.kind !== 'chase')
+    return { title: 'Follow instead', run: () => straight(shotOfKind(shot, 'chase', viewAt(editor.compiled!, worstAt), {})) }
+  const isStraight = equal(straightDown(shot), shot)
+  return isStraight ? undefined : { title: 'Look straight down', run: () => straight(shot) }
 }
 const keepIn = () => editor.edit((journey) => setGround(journey, { edge: 'held' }))
 

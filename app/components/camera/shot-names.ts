@@ -62,6 +62,8 @@ export function toldCheck({ kind, from, to, worst, rate }: CameraCheck, mapWidth
   switch (kind) {
     case 'edge':
       return `The frame reaches ${Math.ceil(worst)} px beyond the map ${when}.`
+    case 'lost':
+      return `What the shot follows is up to ${Math.ceil(worst)} px out of the frame ${when}, as the camera is kept on the map.`
     case 'soft': {
       const would = mapWidth === undefined ? '' : ` A map ${Math.ceil((mapWidth * worst) / 100) * 100} px wide would do.`
       return `The map is magnified ${worst.toFixed(1)} times ${when}.${would}`
