@@ -1,7 +1,9 @@
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
+import type { Image } from '@napi-rs/canvas'
 import { createCanvas, GlobalFonts, loadImage, Path2D } from '@napi-rs/canvas'
+import { LRUCache } from 'lru-cache'
 import type { Frame, FrameItem } from '#core/frame/frame'
 import { JourneyError } from '#core/error'
 import type { Photo, Sheet } from '#core/journey/schema'
@@ -91,6 +93,9 @@ export function createServerSurface(width: number, height: number): ServerSurfac
   }
 }
 
+/** Decoded tiles that are kept, about a megabyte each: under a moving camera most of those of a picture are in the one before. */
+const MOST_TILES = 160
+
 export interface ServerStudio extends Studio {
   /**
    * Prepares the pictures of the sheets and photos in a frame, unless they are ready: only the visible tiles, of the level that is needed.
@@ -128,7 +133,20 @@ export function createServerStudio(folder: string): ServerStudio {
   /** What is seen of each sheet, the finest first. */
   const seen = new Map<string, SeenMosaic[]>()
   const sheetKey = (id: string, { level, band }: SeenMosaic) => `sheet ${id} ${level} ${band}`
+  const decoded = new LRUCache<string, Promise<Image | undefined>>({ max: MOST_TILES })
   const wholeKey = ({ image }: Photo, { level }: Mosaic) => `whole ${image} ${level}`
+
+  /** A tile's picture; undefined if it is empty. */
+  function decodedTile(image: Sheet | Photo, tile: TileAddress): Promise<Image | undefined> {
+    const key = [image.image, tile.level, tile.column, tile.row].join()
+    const known = decoded.get(key)
+    if (known) return known
+    const made = readTile(folder, image, tile).then((data) => data && loadImage(data))
+    decoded.set(key, made)
+    // What has failed is tried again.
+    made.catch(() => decoded.delete(key))
+    return made
+  }
 
   async function load(image: Sheet | Photo, mosaic: Mosaic, missing: string): Promise<SheetPicture> {
     if (!hasTiles(folder, image.image)) throw new JourneyError(missing)
@@ -136,8 +154,8 @@ export function createServerStudio(folder: string): ServerStudio {
     // In parallel, as they are decoded in threads.
     await Promise.all(
       mosaic.tiles.map(async (tile) => {
-        const data = await readTile(folder, image, tile)
-        if (data) tiles.set(tile, wholeTile((await loadImage(data)) as unknown as CanvasImageSource, tileSize(image, tile)))
+        const found = await decodedTile(image, tile)
+        if (found) tiles.set(tile, wholeTile(found as unknown as CanvasImageSource, tileSize(image, tile)))
       }),
     )
     return pictureOf(
