@@ -1,8 +1,20 @@
-import type { z } from 'zod'
+import { z } from 'zod'
 import { JourneyError } from '../error'
 import { migrate } from './migrate'
 import type { Journey } from './schema'
-import { JOURNEY_FORMAT, JOURNEY_VERSION, journeySchema } from './schema'
+import {
+  areaSchema,
+  courseSchema,
+  JOURNEY_FORMAT,
+  JOURNEY_VERSION,
+  journeySchema,
+  legSchema,
+  LIMITS,
+  networkSchema,
+  stopSchema,
+  travellerSchema,
+  visitSchema,
+} from './schema'
 import { checkWeight } from './weight'
 
 /**
@@ -26,37 +38,44 @@ export function parseJourney(data: unknown): Journey {
   return result.data
 }
 
+/** Parts of a journey that have been checked before. */
+let known: ReadonlySet<unknown> = new Set()
+
+/** A schema that asks nothing of what is known. */
+const unlessKnown = <S extends z.ZodType>(schema: S): S =>
+  z.custom<z.output<S>>().superRefine((value, context) => {
+    if (known.has(value)) return
+    for (const { path, message } of schema.safeParse(value).error?.issues ?? []) context.addIssue({ code: 'custom', path, message })
+  }) as unknown as S
+
+const editedSchema = journeySchema.safeExtend({
+  areas: z.array(unlessKnown(areaSchema)).max(LIMITS.areas),
+  networks: z.array(unlessKnown(networkSchema)).max(LIMITS.networks),
+  stops: z.array(unlessKnown(stopSchema)).max(LIMITS.stops),
+  travellers: z
+    .array(
+      travellerSchema.safeExtend({
+        visits: z.array(unlessKnown(visitSchema)).max(LIMITS.visits),
+        legs: z.array(unlessKnown(legSchema.safeExtend({ course: unlessKnown(courseSchema) }))).max(LIMITS.visits),
+      }),
+    )
+    .min(1)
+    .max(LIMITS.travellers),
+})
+
 /**
- * Checks the result of an edit of a valid journey. Stops, legs and long lines that it did not touch are not checked again, only what refers to them, so that
- * a step of a drag costs the same whatever else is in the journey.
+ * Checks the result of an edit of a valid journey. Stops, visits, legs and long lines that it did not touch are not checked again, only what refers to them, so
+ * that a step of a drag costs the same whatever else is in the journey.
  * @throws JourneyError as parseJourney does
  */
 export function checkEdited(before: Journey, after: Journey): void {
-  const networks = new Set(before.networks)
-  const areas = new Set(before.areas)
-  // Texts are set in fonts of the journey: without a change of those, what was set in them still is.
-  const stops = new Set(before.fonts === after.fonts ? before.stops : [])
-  const legs = new Set(before.travellers.flatMap((traveller) => traveller.legs))
-  const courses = new Set([...legs].map(({ course }) => course))
-  const result = journeySchema.safeParse({
-    ...after,
-    networks: after.networks.map((network) => (networks.has(network) ? { ...network, lines: [] } : network)),
-    areas: after.areas.map((area) => (areas.has(area) ? { ...area, rings: [] } : area)),
-    stops: after.stops.map((stop) => (stops.has(stop) ? { ...KNOWN_STOP, id: stop.id } : stop)),
-    travellers: after.travellers.map((traveller) => ({
-      ...traveller,
-      legs: traveller.legs.map((leg) =>
-        legs.has(leg) ? { ...KNOWN_LEG, id: leg.id } : courses.has(leg.course) ? { ...leg, course: { kind: 'straight' } } : leg,
-      ),
-    })),
-  })
+  const legs = before.travellers.flatMap((traveller) => traveller.legs)
+  known = new Set<unknown>([...before.networks, ...before.areas, ...before.stops, ...before.travellers.flatMap(({ visits }) => visits), ...legs, ...legs.map(({ course }) => course)]) // prettier-ignore
+  const result = editedSchema.safeParse(after)
+  known = new Set()
   if (!result.success) throw new JourneyError(`The journey cannot be used: ${describeIssue(result.error)}.`)
   checkWeight(after)
 }
-
-/** What stands in for a stop or a leg that has been checked before: the least that there can be of one. */
-const KNOWN_STOP = { name: '', at: { x: 0, y: 0 } }
-const KNOWN_LEG = {}
 
 /** The first thing wrong, as "stops[2].pin.size: Too big: expected number to be <=400". */
 export function describeIssue(error: z.ZodError): string {

@@ -11,7 +11,7 @@ import { editStop } from '#core/edits/stops'
 import { setSeconds } from '#core/edits/film-length'
 import { setLayover } from '#core/edits/pace'
 import { addStop, moveVisit } from '#core/edits/visits'
-import { parseJourney } from '#core/journey/parse'
+import { checkEdited, parseJourney } from '#core/journey/parse'
 import { replaceSheet } from '#core/edits/sheets'
 import { removeStop } from '#core/edits/trips'
 import type { Journey } from '#core/journey/schema'
@@ -42,6 +42,14 @@ function broken(path: string, value?: unknown): unknown {
   if (value === undefined) delete owner[last]
   else owner[last] = value
   return document
+}
+
+/** A journey with another value in a field; all other parts are shared. */
+function changed<T>(part: T, [key, ...rest]: string[], value: unknown): T {
+  const put = (inner: unknown) => (rest.length > 0 ? changed(inner, rest, value) : value)
+  return Array.isArray(part)
+    ? (part.map((inner: unknown, i) => (String(i) === key ? put(inner) : inner)) as T)
+    : { ...part, [key!]: put(part[key as keyof T]) }
 }
 
 describe('reading a journey', () => {
@@ -147,6 +155,9 @@ describe('reading a journey', () => {
     ['a colour in words', 'stops.0.pin.colour', 'red', /stops\[0\]\.pin\.colour: must be a colour like/],
   ])('refuses %s and names the field', (_what, path, value, message) => {
     expect(() => parseJourney(broken(path, value))).toThrow(message)
+    // An edit that did this would be refused in the same words, though most of the journey is not looked at again.
+    const before = demo()
+    if (path !== 'format' && path !== 'version') expect(() => checkEdited(before, changed(before, path.split('.'), value))).toThrow(message)
   })
 
   it('refuses what is not a journey at all', () => {
