@@ -2,7 +2,7 @@ import type { Projection } from '../camera/projection'
 import type { Course } from '../geometry/course'
 import { joinCourses } from '../geometry/course'
 import { itineraryOf } from '../journey/itinerary'
-import type { Journey, Leg, Traveller } from '../journey/schema'
+import type { Journey, Leg, Stop, Traveller } from '../journey/schema'
 import { legProgress } from '../pace/profile'
 import type { FrameRate } from '../pace/rate'
 import { fraction, frameTime } from '../pace/rate'
@@ -11,6 +11,7 @@ import { schedule } from '../pace/schedule'
 import type { CompiledTraveller, CompiledVisit, TimedLeg, TimedRide } from './compiled'
 import { timeAt } from './compiled'
 import { besideCourse } from '../courses/beside-course'
+import type { CourseGround } from '../courses/compile-course'
 import { compiledCourse, courseGround } from '../courses/compile-course'
 import { legWeights } from '../courses/leg-weights'
 import type { Run } from './heading'
@@ -28,33 +29,79 @@ export interface TimedTrip {
 /** A leg on its own course, before it is moved aside. */
 type PlainLeg = Pick<TimedLeg, 'leg' | 'course' | 'depart' | 'arrive' | 'progress'>
 
-/** The courses of a traveller's legs, and when it is at its stops, in frames. @throws TimesError if its times do not fit into the film */
-export function scheduleOf(journey: Journey, traveller: Traveller): { courses: Course[]; visits: Visit[] } {
-  const courses = coursesOf(journey, traveller)
-  return { courses, visits: schedule(itineraryWith(courses, journey, traveller), journey.seconds, journey.frame.rate) }
+/** The courses of a traveller's legs, and when it is at its stops, in frames. */
+interface Schedule {
+  courses: Course[]
+  visits: Visit[]
 }
+
+/** What a traveller's times follow from, beside itself. */
+interface Basis {
+  stops: Stop[]
+  ground: CourseGround
+  share: Journey['share']
+  seconds: number
+  rate: FrameRate
+}
+
+const schedules = new WeakMap<Traveller, { basis: Basis; made: Schedule }>()
+const timedTrips = new WeakMap<Schedule, { stops: Stop[]; trip: TimedTrip }>()
+
+/**
+ * The courses and times of a trip; the same object as long as nothing has changed that they follow from.
+ * @throws TimesError if its times do not fit into the film
+ */
+export function scheduleOf(journey: Journey, traveller: Traveller): Schedule {
+  const { share, seconds, frame } = journey
+  const basis = { stops: stopsOf(journey, traveller), ground: courseGround(journey), share, seconds, rate: frame.rate }
+  const known = schedules.get(traveller)
+  if (known && isSameBasis(known.basis, basis)) return known.made
+  const courses = coursesOf(basis, traveller)
+  const made = { courses, visits: schedule(itineraryWith(courses, journey, traveller), seconds, frame.rate) }
+  schedules.set(traveller, { basis, made })
+  return made
+}
+
+const isSameBasis = (a: Basis, b: Basis): boolean =>
+  a.ground === b.ground &&
+  a.share === b.share &&
+  a.seconds === b.seconds &&
+  a.rate === b.rate &&
+  a.stops.every(({ at }, i) => at === b.stops[i]!.at)
 
 /** The input of the schedule for a traveller, with what each leg gets of the free time. */
 export const timedItinerary = (journey: Journey, traveller: Traveller): Itinerary =>
-  itineraryWith(coursesOf(journey, traveller), journey, traveller)
+  itineraryWith(coursesOf({ stops: stopsOf(journey, traveller), ground: courseGround(journey) }, traveller), journey, traveller)
 
 const itineraryWith = (courses: readonly Course[], { share }: Journey, traveller: Traveller): Itinerary =>
   itineraryOf(traveller, legWeights(traveller.legs, courses, share))
 
-function coursesOf(journey: Journey, traveller: Traveller): Course[] {
-  const byId = new Map(journey.stops.map((stop) => [stop.id, stop]))
-  const at = traveller.visits.map((visit) => byId.get(visit.stop)!.at)
-  const ground = courseGround(journey)
-  return traveller.legs.map((leg, i) => compiledCourse(leg.course, at[i]!, at[i + 1]!, ground))
+const stopsById = new WeakMap<Journey['stops'], Map<string, Stop>>()
+
+/** The stops that a traveller visits, in order. */
+function stopsOf({ stops }: Journey, { visits }: Traveller): Stop[] {
+  const byId = stopsById.get(stops) ?? new Map(stops.map((stop) => [stop.id, stop]))
+  stopsById.set(stops, byId)
+  return visits.map(({ stop }) => byId.get(stop)!)
 }
 
-/** Times a traveller's trip. @throws TimesError if its times do not fit into the film */
+const coursesOf = ({ stops, ground }: Pick<Basis, 'stops' | 'ground'>, { legs }: Traveller): Course[] =>
+  legs.map((leg, i) => compiledCourse(leg.course, stops[i]!.at, stops[i + 1]!.at, ground))
+
+/** Times a traveller's trip; the same object as long as nothing of it has changed. @throws TimesError if its times do not fit into the film */
 export function timedTrip(journey: Journey, traveller: Traveller): TimedTrip {
-  const { rate } = journey.frame
-  const byId = new Map(journey.stops.map((stop) => [stop.id, stop]))
-  const { courses, visits } = scheduleOf(journey, traveller)
+  const made = scheduleOf(journey, traveller)
+  const stops = stopsOf(journey, traveller)
+  const known = timedTrips.get(made)
+  if (known?.stops.every((stop, i) => stop === stops[i])) return known.trip
+  const trip = tripOf(made, stops, journey.frame.rate, traveller)
+  timedTrips.set(made, { stops, trip })
+  return trip
+}
+
+function tripOf({ courses, visits }: Schedule, stops: readonly Stop[], rate: FrameRate, traveller: Traveller): TimedTrip {
   const compiledVisits = visits.map((visit, i) => ({
-    stop: byId.get(traveller.visits[i]!.stop)!,
+    stop: stops[i]!,
     arrive: frameTime(visit.arrive, rate),
     leave: frameTime(visit.leave, rate),
     date: traveller.visits[i]!.date,

@@ -2,11 +2,11 @@
 export const FRAME_RATES = ['24/1', '25/1', '30000/1001', '30/1', '50/1', '60000/1001', '60/1'] as const
 export type FrameRate = (typeof FRAME_RATES)[number]
 
+type Fraction = readonly [numerator: number, denominator: number]
+const FRACTIONS = Object.fromEntries(FRAME_RATES.map((rate) => [rate, rate.split('/').map(Number)])) as unknown as Readonly<Record<FrameRate, Fraction>> // prettier-ignore
+
 /** Numerator and denominator of a rate in frames a second. */
-export function fraction(rate: FrameRate): [numerator: number, denominator: number] {
-  const [n, d] = rate.split('/').map(Number)
-  return [n!, d!]
-}
+export const fraction = (rate: FrameRate): Fraction => FRACTIONS[rate]
 
 /** Number of frames in a film of so many seconds: N = round(seconds x rate). */
 export function frameCount(seconds: number, rate: FrameRate): number {

@@ -12,6 +12,7 @@ import {
 } from '@mdi/js'
 import { useElementSize, useLocalStorage, useScroll } from '@vueuse/core'
 import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue'
+import type { CompiledTraveller } from '#core/frame/compile'
 import { beatsOf } from '#core/edits/audio'
 import { laneBars } from '#core/edits/lanes'
 import VehiclePicture from '~/components/fields/VehiclePicture.vue'
@@ -67,9 +68,15 @@ const strip = provideStrip(
 )
 
 /** The trips on the strip: all, or the one that is worked on. */
+/** Trips as they are on the strip: the same objects while nothing of them has changed that is seen there, so that a drag in one draws only that one anew. */
+const steadyTrips = computed<CompiledTraveller[]>((before) =>
+  editor.compiled!.travellers.map(
+    (trip) => before?.find(({ traveller, visits }) => traveller === trip.traveller && visits === trip.visits) ?? trip,
+  ),
+)
 const trips = computed(() => {
-  const { travellers } = editor.compiled!
-  return shown.value.travellers && travellers.length > 1 ? travellers : travellers.filter((trip) => trip === editor.itinerary)
+  const travellers = steadyTrips.value
+  return shown.value.travellers && travellers.length > 1 ? travellers : travellers.filter(({ traveller }) => traveller === editor.traveller)
 })
 const isEmpty = computed(() => (editor.itinerary?.visits.length ?? 0) === 0)
 
