@@ -9,7 +9,7 @@ import { useEditor } from '~/stores/editor'
 
 /** Places are looked for once the journey has rested for so long, in milliseconds, and at the latest after the second time. */
 const REST = 200
-const LATEST = 800
+const LATEST = 2500
 
 /** Keeps the places of the editor's automatic labels up to date: a worker looks for them while one goes on working. */
 export function useLabelPlaces() {
