@@ -1,9 +1,13 @@
 import { radians } from '#core/geometry/angle'
+import type { Projection } from '#core/camera/projection'
 import { projectedRing } from '#core/camera/projection'
+import type { Point } from '#core/geometry/point'
 import type { AreaItem, EdgeShadeItem, GroundItem } from '#core/frame/frame'
 import type { CanvasSpace } from './canvas-space'
 import { placeInFrame } from './canvas-space'
 import { translucent } from './colour'
+import type { Strand } from './strand'
+import { paintStrands } from './stroke'
 
 /** Fills the canvas with the ground's colour, or its gradient from edge to edge. */
 export function paintGround(context: CanvasRenderingContext2D, space: CanvasSpace, { ground }: GroundItem): void {
@@ -31,23 +35,39 @@ function gradientOf(context: CanvasRenderingContext2D, width: number, height: nu
   return gradient
 }
 
-/** Fills and outlines an area by the even-odd rule. */
+/** Fills and outlines an area by the even-odd rule; its outline is as wide as perspective makes it. */
 export function paintArea(context: CanvasRenderingContext2D, space: CanvasSpace, { area, opacity }: AreaItem): void {
   const { fill, outline } = area
+  const { projection } = space
+  const rings = area.rings.map((ring) =>
+    projectedRing(
+      projection,
+      Array.from({ length: ring.length / 2 }, (_, i) => ({ x: ring[2 * i]!, y: ring[2 * i + 1]! })),
+    ),
+  )
   placeInFrame(context, space)
   context.beginPath()
-  for (const ring of area.rings) {
-    const corners = Array.from({ length: ring.length / 2 }, (_, i) => ({ x: ring[2 * i]!, y: ring[2 * i + 1]! }))
-    for (const { x, y } of projectedRing(space.projection, corners)) context.lineTo(x, y)
+  for (const ring of rings) {
+    for (const { x, y } of ring) context.lineTo(x, y)
     context.closePath()
   }
   context.fillStyle = translucent(fill.colour, fill.opacity * opacity)
   context.fill('evenodd')
   if (outline.width === 0) return
   context.strokeStyle = translucent(outline.colour, opacity)
-  context.lineWidth = outline.width
-  context.lineJoin = 'round'
-  context.stroke()
+  if (projection.isFlat || projection.bent) {
+    // On a globe all of it is about as far away.
+    context.lineWidth = outline.width
+    context.lineJoin = 'round'
+    context.stroke()
+  } else
+    paintStrands(context, rings.filter((ring) => ring.length > 0).map((ring) => outlineOf(projection, ring)), { width: outline.width, cap: 'round' }) // prettier-ignore
+}
+
+/** A ring in the frame as a line that ends where it began. */
+function outlineOf({ toGround, depthScale }: Projection, ring: readonly Point[]): Strand {
+  const points = [...ring, ring[0]!].flatMap((p) => [p.x, p.y, depthScale(toGround(p)!), 0])
+  return { points, isEven: false }
 }
 
 /** Darkens the frame from its corners inwards, along ellipses of the frame's shape. */

@@ -191,6 +191,28 @@ describe('what lies on the ground', () => {
     expect(colourAt(picture, 320 + 110, 180)).toBe('#ffffff')
   })
 
+  it('has an outline whose width shrinks with its distance', async () => {
+    const area = areaSchema.parse({ id: 'a', name: 'A', rings: [[-200, -700, 200, -700, 200, 500, -200, 500]], fill: { colour: '#ffffff', opacity: 1 }, outline: { colour: '#000000', width: 40 } }) // prettier-ignore
+    const view = { ...flatView({ x: 0, y: 0 }, 1), pitch: 55 }
+    const picture = await paint(addArea(journeyWith({ opacity: 0 }, view, { colour: '#ffffff' }), area))
+    const { toScreen, depthScale } = projectionOf(view, { width: 1920, height: 1080 })
+    /** How many pixels are dark where a row of the frame crosses the left side of the area at a place. */
+    const widthAt = (y: number) => {
+      const at = toScreen({ x: -200, y })
+      const [x, row] = [Math.round(at.x / 3), Math.round(at.y / 3)]
+      let sum = 0
+      for (let dx = -25; dx <= 25; dx++) sum += (255 - picture.pixels[4 * (640 * row + x + dx)]!) / 255
+      return sum
+    }
+    for (const y of [-600, -200, 0, 300]) {
+      // The side of the area is slanted in the frame: a row crosses it at this angle.
+      const [a, b] = [toScreen({ x: -200, y: y - 1 }), toScreen({ x: -200, y: y + 1 })]
+      const across = Math.hypot(b.x - a.x, b.y - a.y) / Math.abs(b.y - a.y)
+      expect(widthAt(y)).toBeCloseTo((40 * depthScale({ x: -200, y }) * across) / 3, 0)
+    }
+    expect(widthAt(300) / widthAt(-600)).toBeGreaterThan(1.3)
+  })
+
   it('ends with a line that names the sources, if wanted', async () => {
     const credited = journeyWith(
       { credit: { title: '', author: 'A. Mapmaker', licence: 'CC0', source: '' } },
