@@ -1,4 +1,3 @@
-import { polygonHull } from 'd3-polygon'
 import { fittedView, zoomAbout } from '../camera/fit'
 import type { Globe } from '../camera/globe'
 import { shiftedView } from '../camera/projection'
@@ -9,7 +8,7 @@ import { SAFE } from '../camera/view-track'
 import { wrapDegrees } from '../geometry/angle'
 import { clamp } from '../geometry/clamp'
 import type { Course } from '../geometry/course'
-import { partsOf } from '../geometry/course'
+import { convexHull } from '../geometry/hull'
 import type { Point } from '../geometry/point'
 import type { Size } from '../geometry/size'
 import type { AimedShot, Shot, ShotOf } from '../journey/schema'
@@ -123,11 +122,7 @@ const hulls = new WeakMap<Course, readonly Point[]>()
 
 /** The convex hull of a course, which says how far it reaches from wherever it is looked at; found once for each. */
 function hullOf(course: Course): readonly Point[] {
-  const known = hulls.get(course)
-  if (known) return known
-  const points = partsOf(course).flat()
-  // Two points and points on a line have no hull.
-  const hull = polygonHull(points.map(({ x, y }) => [x, y]))?.map(([x, y]) => ({ x, y })) ?? points
+  const hull = hulls.get(course) ?? convexHull(course.points)
   hulls.set(course, hull)
   return hull
 }

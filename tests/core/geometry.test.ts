@@ -1,3 +1,4 @@
+import { polygonHull } from 'd3-polygon'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { degrees, radians, turnBetween } from '#core/geometry/angle'
@@ -7,7 +8,26 @@ import { chordHeading, courseOf, pieceAt, pointAt } from '#core/geometry/course'
 import type { Cubic } from '#core/geometry/cubic'
 import { cubicPoint, flatteningSteps, lineCubic } from '#core/geometry/cubic'
 import type { Point } from '#core/geometry/point'
+import { convexHull } from '#core/geometry/hull'
 import { distance, mix, rotate } from '#core/geometry/point'
+
+describe('the convex hull', () => {
+  it('of many points is the one that the package finds of all of them', () => {
+    // A few whole numbers, so that points lie on one line and on one another, and many others.
+    const whole = fc.integer({ min: -4, max: 4 })
+    const wide = fc.double({ min: -4000, max: 4000, noNaN: true })
+    const cloud = fc.oneof(fc.array(fc.tuple(whole, whole), { minLength: 1, maxLength: 60 }), fc.array(fc.tuple(wide, wide), { minLength: 1, maxLength: 400 })) // prettier-ignore
+    const sorted = (corners: readonly (readonly number[])[]) => corners.map((corner) => corner.join()).sort()
+    fc.assert(
+      fc.property(cloud, (points) => {
+        const found = convexHull(points.flat()).map(({ x, y }) => [x, y] as const)
+        const all = polygonHull(points)
+        if (all) expect(sorted(found)).toEqual(sorted(all))
+        else expect(new Set(sorted(found))).toEqual(new Set(sorted(points)))
+      }),
+    )
+  })
+})
 
 const coordinate = fc.double({ min: -4000, max: 4000, noNaN: true })
 const point = fc.record({ x: coordinate, y: coordinate })
