@@ -25,8 +25,8 @@ import { motionsOf } from './shot-motion'
 /** What shots are made of: the trips with their times, and the frame. */
 export interface Scene {
   trips: readonly TimedTrip[]
-  /** Points that say how far the trips reach that are seen. */
-  route: readonly Point[]
+  /** Points that say how far the trips reach that are seen; found when they are first asked for. */
+  readonly route: readonly Point[]
   opening: View
   lastTime: number
   frames: number
@@ -40,9 +40,12 @@ export interface Scene {
 
 export function sceneOf(scene: Omit<Scene, 'pathOf' | 'route'>): Scene {
   const known = new Map<TimedTrip, Path>()
+  let route: Point[] | undefined
   return {
     ...scene,
-    route: routePoints(seenTrips(scene)),
+    get route() {
+      return (route ??= routePoints(seenTrips(scene)))
+    },
     pathOf(trip) {
       const path = known.get(trip) ?? pathOf(trip, scene.frames, scene.rate)
       known.set(trip, path)

@@ -2,7 +2,7 @@ import { polygonHull } from 'd3-polygon'
 import type { Point } from './point'
 
 /** In so many directions the farthest point is looked for. */
-const DIRECTIONS = 16
+const DIRECTIONS = 32
 
 /**
  * The convex hull of points. Of very many points most lie inside the polygon of those that are farthest in some directions, and so on no hull
@@ -12,11 +12,11 @@ const DIRECTIONS = 16
  * @returns its corners, in turn; all points where they are on one line
  */
 export function convexHull(points: ArrayLike<number>): Point[] {
-  const corners = farthest(points)
+  const isInside = insideOf(farthest(points))
   const left: [number, number][] = []
   for (let i = 0; i < points.length; i += 2) {
     const [x, y] = [points[i]!, points[i + 1]!]
-    if (!isInside(corners, x, y)) left.push([x, y])
+    if (!isInside(x, y)) left.push([x, y])
   }
   return (polygonHull(left) ?? left).map(([x, y]) => ({ x, y }))
 }
@@ -29,7 +29,10 @@ function farthest(points: ArrayLike<number>): Point[] {
     let [best, most] = [0, -Infinity]
     for (let i = 0; i < points.length; i += 2) {
       const along = points[i]! * dx + points[i + 1]! * dy
-      if (along > most) [best, most] = [i, along]
+      if (along > most) {
+        best = i
+        most = along
+      }
     }
     const [x, y] = [points[best]!, points[best + 1]!]
     const last = corners.at(-1)
@@ -38,13 +41,18 @@ function farthest(points: ArrayLike<number>): Point[] {
   return corners
 }
 
-/** Whether a point lies inside a convex polygon that turns from x to y, not on its edge. */
-function isInside(corners: readonly Point[], x: number, y: number): boolean {
-  if (corners.length < 3) return false
-  let a = corners.at(-1)!
-  for (const b of corners) {
-    if ((a.x !== b.x || a.y !== b.y) && (b.x - a.x) * (y - a.y) - (b.y - a.y) * (x - a.x) <= 0) return false
-    a = b
+/** Tells whether points lie inside a convex polygon that turns from x to y, not on its edge. */
+function insideOf(corners: readonly Point[]): (x: number, y: number) => boolean {
+  // Each edge as a, b and c: a point is to its inner side where a x + b y > c.
+  const edges = corners.flatMap((from, i) => {
+    const to = corners[(i + 1) % corners.length]!
+    const [a, b] = [from.y - to.y, to.x - from.x]
+    return a === 0 && b === 0 ? [] : [a, b, a * from.x + b * from.y]
+  })
+  const count = edges.length
+  if (count < 9) return () => false
+  return (x, y) => {
+    for (let i = 0; i < count; i += 3) if (edges[i]! * x + edges[i + 1]! * y <= edges[i + 2]!) return false
+    return true
   }
-  return true
 }
