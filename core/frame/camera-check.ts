@@ -6,6 +6,7 @@ import { viewAt } from '../camera/view-track'
 import { frameTime } from '../pace/rate'
 import { groundToSheet, usedPart } from '../sheet/place'
 import type { CompiledJourney } from './compiled'
+import { outOfFrame } from './out-of-frame'
 import { sharpness } from './sharpness'
 import { visibilityAt } from './span'
 
@@ -55,7 +56,7 @@ export function checkCamera(compiled: CompiledJourney): CameraCheck[] {
   for (const { time, view, rates } of moments) {
     const beyond = view.bend ? 0 : beyondMap(compiled, view)
     if (beyond > MISSED) note('edge', time, beyond)
-    const out = outOfFrame(compiled, view, time)
+    const out = lostAt(compiled, view, time)
     if (out > MISSED) note('lost', time, out)
     const magnified = magnificationAt(compiled, view, time)
     if (magnified > SOFT) note('soft', time, magnified)
@@ -102,15 +103,9 @@ function beyondMap({ sheets, journey, reference }: CompiledJourney, view: View):
  * How far one of those whom the shot in force follows, or has in view with all of the trip, is out of the frame, in reference pixels: the camera may be
  * kept on the map elsewhere. On the way to a shot it may be anywhere.
  */
-function outOfFrame({ views, reference }: CompiledJourney, view: View, time: number): number {
+function lostAt({ views, reference }: CompiledJourney, view: View, time: number): number {
   const placed = views.shots.findLast(({ start }) => start <= time + 1e-9)
-  if (!placed || time < placed.end || view.bend) return 0
-  const { toScreen } = projectionOf(view, reference)
-  const out = placed.look.keeps.map((where) => {
-    const { x, y } = toScreen(where(time))
-    return Math.max(-x, -y, x - reference.width, y - reference.height)
-  })
-  return Math.max(0, ...out)
+  return !placed || time < placed.end || view.bend ? 0 : outOfFrame(placed.look.keeps, time, view, reference)
 }
 
 /** How many film pixels a map pixel takes in the middle of the frame, of the uppermost map there that covers the others; 0 where there is none. */

@@ -1,11 +1,9 @@
 import type { RateKind } from '../camera/comfort'
 import { COMFORT, RATE_KINDS, ratesBetween } from '../camera/comfort'
-import { projectionOf } from '../camera/projection'
-import type { View } from '../camera/view'
-import type { Kept, ViewTrack } from '../camera/view-track'
+import type { ViewTrack } from '../camera/view-track'
 import { viewAt } from '../camera/view-track'
 import type { Moment } from '../journey/schema'
-import type { Size } from '../geometry/size'
+import { outOfFrame } from './out-of-frame'
 import type { Scene } from './shots'
 import { placeShots, seenTrips } from './shots'
 import type { TimedSketch } from './sketch'
@@ -27,15 +25,6 @@ export interface Excesses {
 /** Whether nothing is beyond a share of what is pleasant. */
 export const isPleasant = ({ onWays, elsewhere }: Excesses, margin: number): boolean =>
   elsewhere.excess <= margin && [...onWays.values()].every(({ excess }) => excess <= margin)
-
-/** Whether what is followed is in the frame. */
-export function areInFrame(followed: readonly Kept[], time: number, view: View, reference: Size): boolean {
-  const { toScreen } = projectionOf(view, reference)
-  return followed.every((where) => {
-    const { x, y } = toScreen(where(time))
-    return x >= 0 && y >= 0 && x <= reference.width && y <= reference.height
-  })
-}
 
 /** No shot that is looked at here has its moment yet. */
 const START: Moment = { at: 'start', offset: 0 }
@@ -66,8 +55,8 @@ export function excessesOf(sketches: readonly TimedSketch[], scene: Scene, hold:
     const middle = (lastTime * (i - 0.5)) / count
     while (current + 1 < sketches.length && sketches[current + 1]!.time <= middle) current++
     const { key, time, transition } = sketches[current]!
-    const isIn = now.bend || areInFrame(followed, (lastTime * i) / count, now, reference)
-    if (!isIn || (i === 1 && !before.bend && !areInFrame(followed, 0, before, reference))) {
+    const isIn = now.bend || outOfFrame(followed, (lastTime * i) / count, now, reference) === 0
+    if (!isIn || (i === 1 && !before.bend && outOfFrame(followed, 0, before, reference) > 0)) {
       lost.add(key)
       // It may be the shot that the camera comes from.
       if (middle <= time + transition && current > 0) lost.add(sketches[current - 1]!.key)
