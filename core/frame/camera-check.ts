@@ -22,8 +22,8 @@ export interface CameraCheck {
   to: number
   worstAt: number
   /**
-   * How bad it is there: reference pixels by which the frame reaches beyond the map, or by which a traveller that the shot follows is out of the frame; how many times a map pixel is magnified in the film; or how many
-   * times as fast as is pleasant it is.
+   * How bad it is there: reference pixels by which the frame reaches beyond the map, or by which a traveller that the shot follows is out of the frame;
+   * how many times a map pixel is magnified in the film; or how many times as fast as is pleasant it is.
    */
   worst: number
   /** What is too fast. */

@@ -67,13 +67,13 @@ const strip = provideStrip(
   { isOn: computed({ get: () => shown.value.snaps, set: (on) => (shown.value.snaps = on) }), targets },
 )
 
-/** The trips on the strip: all, or the one that is worked on. */
 /** Trips as they are on the strip: the same objects while nothing of them has changed that is seen there, so that a drag in one draws only that one anew. */
 const steadyTrips = computed<CompiledTraveller[]>((before) =>
   editor.compiled!.travellers.map(
     (trip) => before?.find(({ traveller, visits }) => traveller === trip.traveller && visits === trip.visits) ?? trip,
   ),
 )
+/** The trips on the strip: all, or the one that is worked on. */
 const trips = computed(() => {
   const travellers = steadyTrips.value
   return shown.value.travellers && travellers.length > 1 ? travellers : travellers.filter(({ traveller }) => traveller === editor.traveller)
