@@ -181,8 +181,7 @@ const told = computed(() => camera.checks.map((check) => ({ ...check, text: told
   stroke: var(--ink);
 }
 /* Told by height and place too, not by colour alone; the details say what is amiss in words. */
-.edge rect,
-.fast rect {
+.check rect {
   fill: var(--vermilion);
 }
 .soft rect {
