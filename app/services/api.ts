@@ -148,6 +148,7 @@ export async function readAudio(hash: string): Promise<Int16Array<ArrayBuffer>> 
   return new Int16Array(await answer.arrayBuffer())
 }
 
+const filedSchema = z.array(z.object({ hash: z.string(), bytes: z.number(), name: z.string().nullable(), isUsed: z.boolean() }))
 const storageSchema = z.object({
   deleted: z.array(z.object({ id: z.string(), name: z.string(), deletedAt: z.number() })),
   films: z.array(z.object({ id: z.string(), name: z.string(), createdAt: z.number(), bytes: z.number() })),
@@ -161,11 +162,14 @@ const storageSchema = z.object({
       isUsed: z.boolean(),
     }),
   ),
+  audio: filedSchema,
+  fonts: filedSchema,
 })
 /** What takes up room in the data folder. */
 export type Storage = z.infer<typeof storageSchema>
 export const readStorage = async () => checked(storageSchema, await request('/api/storage'))
 export const deleteImage = (hash: string) => request(`/api/images/${hash}`, { method: 'DELETE' })
+export const deleteFiled = (kind: 'audio' | 'fonts', hash: string) => request(`/api/${kind}/${hash}`, { method: 'DELETE' })
 
 /** @param name the title of the file */
 export const startExport = async (id: string, settings: FilmSettings, name: string) =>

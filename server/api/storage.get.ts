@@ -3,13 +3,14 @@ import { defineEventHandler } from 'h3'
 import { exportFile } from '../exports/queue'
 import { database, dataFolder } from '../storage/database'
 import { finishedExports } from '../storage/exports'
+import { listFiled } from '../storage/filed'
 import { imagePath, tilesPath } from '../storage/image-files'
 import { listImages, unusedImages } from '../storage/images'
 import { deletedJourneys } from '../storage/journeys'
 
 const sizeOf = (path: string): number => statSync(path, { throwIfNoEntry: false })?.size ?? 0
 
-/** What takes up room in the data folder: pictures with their tiles, films, and journeys that were deleted but can be restored. */
+/** What takes up room in the data folder: pictures with their tiles, films, sounds, fonts, and journeys that were deleted but can be restored. */
 export default defineEventHandler(() => {
   const db = database()
   const folder = dataFolder()
@@ -30,5 +31,7 @@ export default defineEventHandler(() => {
       bytes: sizeOf(imagePath(folder, hash)) + sizeOf(tilesPath(folder, hash)),
       isUsed: !unused.has(hash),
     })),
+    audio: listFiled(db, folder, 'audio'),
+    fonts: listFiled(db, folder, 'fonts'),
   }
 })

@@ -3,10 +3,11 @@ import { sweepPosters } from '../posters/poster-files'
 import { cutMissingTiles } from '../sheets/import-sheet'
 import { database, dataFolder } from '../storage/database'
 import { failInterruptedExports, finishedExports } from '../storage/exports'
+import { sweepFiled } from '../storage/filed'
 import { FolderInUse, lockFolder } from '../storage/folder-lock'
 import { listImages } from '../storage/images'
 import { journeyIds, sweepJourneys } from '../storage/journeys'
-import { sweepFiled, sweepFiles, sweepImages } from '../storage/sweep'
+import { sweepFiles, sweepImages } from '../storage/sweep'
 
 /** Deleted journeys can be restored for a week. */
 const KEPT_DELETED = 7 * 24 * 3600 * 1000

@@ -1,4 +1,4 @@
-import { existsSync, readdirSync, rmSync, statSync } from 'node:fs'
+import { existsSync, readdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { closeTileFile } from '../sheets/tile-file'
 import type { Db } from './database'
@@ -30,19 +30,4 @@ export function sweepFiles(folder: string, exportsKept: readonly Pick<ExportReco
   }
   clear('exports', (file) => isFilmFile(file) && !kept.has(file))
   clear('images', (file) => file.startsWith('incoming-'))
-}
-
-/** Deletes fonts, or pieces of sound, that have been unused for an age in milliseconds. Their files begin with their content hash. */
-export function sweepFiled(db: Db, folder: string, kind: 'fonts' | 'audio', age: number): void {
-  const path = join(folder, kind)
-  if (!existsSync(path)) return
-  const used = db.prepare(
-    `SELECT EXISTS (SELECT 1 FROM journeys WHERE instr(document, @hash) > 0)
-         OR EXISTS (SELECT 1 FROM styles WHERE instr(look, @hash) > 0)
-         OR EXISTS (SELECT 1 FROM exports WHERE state IN ('queued', 'running') AND instr(document, @hash) > 0)`,
-  )
-  for (const file of readdirSync(path)) {
-    const isOld = statSync(join(path, file)).mtimeMs <= Date.now() - age
-    if (isOld && used.pluck().get({ hash: file.slice(0, 64) }) === 0) rmSync(join(path, file), { force: true })
-  }
 }

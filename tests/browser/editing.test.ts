@@ -2,6 +2,7 @@
 import type { Locator, Page, Route } from 'playwright-core'
 import sharp from 'sharp'
 import { beforeEach, describe, expect, it } from 'vitest'
+import { SOUND_RATE, wavHeader } from '#core/sound/pcm'
 import { openEditor, saved } from '../support/browser'
 import { useDemoPage } from '../support/demo-page'
 import { OWN } from '../support/server'
@@ -375,6 +376,8 @@ describe('the journeys page', () => {
   it('shows what takes up room, deletes what nobody uses, and restores deleted journeys', async () => {
     const picture = await sharp({ create: { width: 64, height: 48, channels: 3, background: '#2a7' } }).png().toBuffer() // prettier-ignore
     await fetch(`${demo.address}/api/images?name=lonely.png`, { method: 'POST', headers: OWN, body: new Uint8Array(picture) })
+    const silence = Buffer.concat([wavHeader(SOUND_RATE, 2, SOUND_RATE), Buffer.alloc(4 * SOUND_RATE)])
+    await fetch(`${demo.address}/api/audio?name=still.wav`, { method: 'POST', headers: OWN, body: silence })
     await fetch(`${demo.address}/api/journeys/${demo.id}`, { method: 'DELETE', headers: OWN })
     await page.goto(demo.address)
     await page.getByTestId('journey-card').first().waitFor()
@@ -389,6 +392,10 @@ describe('the journeys page', () => {
     expect(await page.getByText('In use').count()).toBe(2)
     await page.getByTestId('delete-picture').click()
     await page.getByText('PNG, 64 × 48').waitFor({ state: 'detached' })
+    // A second of silence that no journey has; it is deleted like a picture.
+    expect(await page.getByText('Sound of 1 s').count()).toBe(1)
+    await page.getByTestId('delete-audio').click()
+    await page.getByText('Sound of 1 s').waitFor({ state: 'detached' })
     await page.getByTestId('restore').first().click()
     await expect.poll(() => page.getByTestId('journey-card').count(), { timeout: 10_000 }).toBe(cards + 1)
   })

@@ -7,6 +7,8 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { rename } from '#core/edits/journey'
 import { pointAt } from '#core/geometry/course'
 import { compile } from '#core/frame/compile'
+import { fontSchema } from '#core/journey/font-schema'
+import { audioSchema } from '#core/journey/pace-schema'
 import { SHEET, TOWNS } from '#demo/places'
 import { lanternIslesRelief } from '#demo/terrain'
 import { DEMO_ID, DEMO_IDS, seedDemos } from '#demo/seed'
@@ -29,6 +31,7 @@ import {
   saveJourney,
   sweepJourneys,
 } from '../../server/storage/journeys'
+import { deleteFiled, listFiled, sweepFiled } from '../../server/storage/filed'
 import { imagePath } from '../../server/storage/image-files'
 import { findImage, insertImage } from '../../server/storage/images'
 import { MIGRATIONS } from '../../server/storage/migrations'
@@ -158,6 +161,49 @@ describe('images', () => {
     expect(existsSync(imagePath(folder, unused))).toBe(false)
     expect(findImage(db, used)).toBeDefined()
     expect(existsSync(imagePath(folder, used))).toBe(true)
+  })
+})
+
+describe('sounds and fonts', () => {
+  const [music, speech, lost, letters] = ['a', 'b', 'c', 'd'].map((letter) => letter.repeat(64)) as [string, string, string, string]
+  const filed = { audio: [`${music}.pcm`, `${speech}.pcm`, `${lost}.pcm`, 'incoming-x'], fonts: [letters] }
+  beforeEach(() => {
+    for (const [kind, files] of Object.entries(filed)) {
+      mkdirSync(join(folder, kind), { recursive: true })
+      for (const file of files) writeFileSync(join(folder, kind, file), 'four')
+    }
+    const piece = (id: string, file: string, name: string) => audioSchema.parse({ id, file, name, seconds: 9, to: 9 })
+    const font = fontSchema.parse({ file: letters, name: 'Lettering', capital: 700, widths: { a: 500 } })
+    insertJourney(db, { ...demo(), audio: [piece('m', music, 'Tide.wav')], fonts: [font] })
+    insertJourney(db, { ...demo(), audio: [piece('s', speech, 'Words.mp3')] }, 'deleted')
+    deleteJourney(db, 'deleted')
+  })
+
+  it('are listed with the name that a journey has for them, and whether any has, also one that can be restored', () => {
+    expect(listFiled(db, folder, 'audio')).toEqual([
+      { hash: music, bytes: 4, name: 'Tide.wav', isUsed: true },
+      { hash: speech, bytes: 4, name: 'Words.mp3', isUsed: true },
+      { hash: lost, bytes: 4, name: null, isUsed: false },
+    ])
+    expect(listFiled(db, folder, 'fonts')).toEqual([{ hash: letters, bytes: 4, name: 'Lettering', isUsed: true }])
+  })
+
+  it('are deleted only where nothing has them', () => {
+    expect(deleteFiled(db, folder, 'audio', music)).toBe('used')
+    expect(deleteFiled(db, folder, 'audio', speech)).toBe('used')
+    expect(deleteFiled(db, folder, 'fonts', music)).toBe('missing')
+    expect(deleteFiled(db, folder, 'audio', lost)).toBeUndefined()
+    expect(deleteFiled(db, folder, 'audio', lost)).toBe('missing')
+    expect(readdirSync(join(folder, 'audio'))).toEqual([`${music}.pcm`, `${speech}.pcm`, 'incoming-x'])
+  })
+
+  it('are swept once they have been unused for long enough', () => {
+    sweepFiled(db, folder, 'audio', 60_000)
+    expect(readdirSync(join(folder, 'audio'))).toHaveLength(4)
+    sweepFiled(db, folder, 'audio', -1000)
+    expect(readdirSync(join(folder, 'audio'))).toEqual([`${music}.pcm`, `${speech}.pcm`])
+    sweepFiled(db, folder, 'fonts', -1000)
+    expect(readdirSync(join(folder, 'fonts'))).toEqual([letters])
   })
 })
 

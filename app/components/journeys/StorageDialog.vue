@@ -2,11 +2,15 @@
 import { computed, ref, watch } from 'vue'
 import { SHEET_FORMATS } from '#core/sheet/limits'
 import { coarsestLevel } from '#core/sheet/pyramid'
+import { SOUND_RATE } from '#core/sound/pcm'
 import DialogSheet from '~/components/DialogSheet.vue'
 import { tileAddress } from '~/services/addresses'
 import type { Storage } from '~/services/api'
-import { ApiError, deleteImage, exportAddress, readStorage, removeExport, restoreJourney } from '~/services/api'
+import { ApiError, deleteFiled, deleteImage, exportAddress, readStorage, removeExport, restoreJourney } from '~/services/api'
 import { megabytes } from '~/services/sizes'
+
+/** Sound is kept as two channels of 16-bit integers. */
+const BYTES_PER_SECOND = 4 * SOUND_RATE
 
 /** What takes up room on the disk, and what can be deleted or restored of it. */
 const open = defineModel<boolean>({ required: true })
@@ -14,11 +18,24 @@ const emit = defineEmits<{ restored: [] }>()
 
 const stored = ref<Storage>()
 const problem = ref('')
-const total = computed(() => [...(stored.value?.films ?? []), ...(stored.value?.pictures ?? [])].reduce((sum, { bytes }) => sum + bytes, 0))
-/** Pictures that nobody uses first: those are the ones that can go. */
-const pictures = computed(() =>
-  [...(stored.value?.pictures ?? [])].sort((a, b) => Number(a.isUsed) - Number(b.isUsed) || b.bytes - a.bytes),
-)
+const total = computed(() => {
+  const { films = [], pictures = [], audio = [], fonts = [] } = stored.value ?? {}
+  return [...films, ...pictures, ...audio, ...fonts].reduce((sum, { bytes }) => sum + bytes, 0)
+})
+
+/** What nobody uses first: that can go. */
+const inTurn = <T extends { isUsed: boolean; bytes: number }>(list: readonly T[]): T[] =>
+  [...list].sort((a, b) => Number(a.isUsed) - Number(b.isUsed) || b.bytes - a.bytes)
+const pictures = computed(() => inTurn(stored.value?.pictures ?? []))
+const filed = computed(() => [
+  {
+    kind: 'audio' as const,
+    title: 'Music and speech',
+    nameless: (bytes: number) => `Sound of ${Math.round(bytes / BYTES_PER_SECOND)} s`,
+    list: inTurn(stored.value?.audio ?? []),
+  },
+  { kind: 'fonts' as const, title: 'Fonts', nameless: () => 'Font', list: inTurn(stored.value?.fonts ?? []) },
+])
 
 async function attempt(run: () => Promise<unknown>) {
   problem.value = ''
@@ -43,7 +60,7 @@ const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateS
   <DialogSheet v-model="open" title="Storage" :width="640">
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <template v-if="stored">
-      <p class="figures">Pictures and films take up {{ megabytes(total) }}.</p>
+      <p class="figures">All of this takes up {{ megabytes(total) }}.</p>
       <section aria-labelledby="deleted-journeys">
         <h3 id="deleted-journeys">Deleted journeys</h3>
         <p v-if="stored.deleted.length === 0" class="quiet">None. A deleted journey can be restored for a week.</p>
@@ -89,11 +106,32 @@ const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateS
             </v-btn>
           </li>
         </ul>
-        <p class="quiet note">
-          Pictures that no journey has used for two days are deleted when Zephyrine starts. Undo cannot bring back a map whose picture is
-          deleted.
-        </p>
       </section>
+      <section v-for="{ kind, title, nameless, list } in filed" :key="kind" :aria-labelledby="`stored-${kind}`">
+        <h3 :id="`stored-${kind}`">{{ title }}</h3>
+        <p v-if="list.length === 0" class="quiet">None.</p>
+        <ul>
+          <li v-for="{ hash, name, bytes, isUsed } in list" :key="hash">
+            <span class="name figures">{{ name ?? nameless(bytes) }}</span>
+            <span class="quiet figures">{{ megabytes(bytes) }}</span>
+            <span v-if="isUsed" class="quiet used">In use</span>
+            <v-btn
+              v-else
+              size="small"
+              variant="outlined"
+              color="error"
+              :data-testid="`delete-${kind}`"
+              @click="attempt(() => deleteFiled(kind, hash))"
+            >
+              Delete
+            </v-btn>
+          </li>
+        </ul>
+      </section>
+      <p class="quiet">
+        Pictures, sounds and fonts that no journey has used for two days are deleted when Zephyrine starts. Undo cannot bring back what
+        needed them.
+      </p>
     </template>
     <template #actions><v-btn variant="text" @click="open = false">Close</v-btn></template>
   </DialogSheet>
@@ -130,16 +168,14 @@ img {
   object-fit: cover;
   border-radius: 3px;
 }
-.used {
+.used,
+li .v-btn {
   width: 72px;
   text-align: center;
 }
 .quiet {
   color: var(--quiet);
   font-size: 14px;
-}
-.note {
-  margin-top: 8px;
 }
 .problem {
   color: rgb(var(--v-theme-error));

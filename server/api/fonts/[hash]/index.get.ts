@@ -1,8 +1,8 @@
 import { readFile } from 'node:fs/promises'
 import { defineEventHandler, setResponseHeaders } from 'h3'
-import { idParameter, refusal } from '../../http/refuse'
-import { dataFolder } from '../../storage/database'
-import { fontPath, hasFont } from '../../storage/font-files'
+import { idParameter, refusal } from '../../../http/refuse'
+import { dataFolder } from '../../../storage/database'
+import { fontPath, hasFont } from '../../../storage/font-files'
 
 /** A font file of one's own. Its address holds its content hash, so it never changes. */
 export default defineEventHandler(async (event) => {

@@ -1,8 +1,8 @@
 import { createReadStream, statSync } from 'node:fs'
 import { defineEventHandler, sendStream, setResponseHeaders } from 'h3'
-import { idParameter, refusal } from '../../http/refuse'
-import { audioPath, hasAudio } from '../../storage/audio-files'
-import { dataFolder } from '../../storage/database'
+import { idParameter, refusal } from '../../../http/refuse'
+import { audioPath, hasAudio } from '../../../storage/audio-files'
+import { dataFolder } from '../../../storage/database'
 
 /** A piece of sound, decoded: see `audioPath`. Its address holds its content hash, so it never changes. */
 export default defineEventHandler((event) => {
