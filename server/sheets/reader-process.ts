@@ -21,7 +21,8 @@ watchOver(Number(process.argv[2]), Number(process.argv[3]))
 sharp.concurrency(cpus().length)
 sharp.cache(false)
 
-const answer = (message: Answer) => process.send!(message)
+/** Once the server is gone there is nobody to tell, and nothing left to do. */
+const answer = (message: Answer) => process.send!(message, undefined, undefined, (error) => error && process.exit())
 
 function build(job: ImportJob, onProgress: (share: number) => void): Promise<Built> {
   switch (job.format) {
