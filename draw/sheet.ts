@@ -75,7 +75,8 @@ interface LevelPicture extends SeenPicture {
 
 /**
  * Paints a sheet that is looked at from aside, row by row: along a row of the frame the ground is at one scale, so that each is painted exactly by an affine
- * map. Rows meet at whole pixels, so no seams show; each has the level that its distance asks for, and a share of the next coarser one.
+ * map. Rows, and parts of the frame that are painted from pictures of their own, meet at whole pixels, so no seams show. Each row has the level that its
+ * distance asks for, and a share of the next coarser one.
  */
 function paintRows(
   context: CanvasRenderingContext2D,
@@ -84,31 +85,31 @@ function paintRows(
   pictures: readonly LevelPicture[],
 ): void {
   const { projection, reference, scale } = space
-  const width = Math.round(reference.width * scale)
   const height = Math.round(reference.height * scale)
   const rows = Array.from({ length: height }, (_, row) => {
     const y = (row + 0.5) / scale
     const { level, coarser } = levelsOfRow(sheet, rowDetail(sheet, projection, y, scale))
-    const here = pictures.filter(({ rows: { from, to } }) => y >= from && y < to)
-    const pictureAt = (level: number) => here.find(({ picture }) => picture.step >= 2 ** level) ?? here.at(-1)
+    const here = pictures.filter(({ within: { top, bottom } }) => y >= top && y < bottom)
+    // Of which pictures the row is painted: by how many sheet pixels there are to each of theirs.
+    const stepFor = (level: number) => (here.find(({ picture }) => picture.step >= 2 ** level) ?? here.at(-1))?.picture.step
     // Where a sheet lets through what is under it, laying both levels would let through less.
-    return { base: pictureAt(level), over: coarser > 0 && opacity === 1 ? pictureAt(level + 1) : undefined, coarser }
+    return { y, base: stepFor(level), over: coarser > 0 && opacity === 1 ? stepFor(level + 1) : undefined, coarser }
   })
   // Bilinear: the level is chosen so that its pixels are about as large as the row's.
   context.imageSmoothingQuality = 'low'
   // One picture after the other: to change between them for each row takes a server's canvas a hundred times as long.
-  for (const entry of pictures) {
-    rows.forEach(({ base, over, coarser }, row) => {
-      const isBase = base === entry
-      if (!isBase && over !== entry) return
+  for (const { picture, image, within } of pictures) {
+    const [from, to] = [Math.round(within.left * scale), Math.round(within.right * scale)]
+    rows.forEach(({ y, base, over, coarser }, row) => {
+      const isBase = base === picture.step
+      if (y < within.top || y >= within.bottom || (!isBase && over !== picture.step)) return
       context.save()
       context.setTransform(1, 0, 0, 1, 0, 0)
       context.beginPath()
-      context.rect(0, row, width, 1)
+      context.rect(from, row, to - from, 1)
       context.clip()
       layRow(context, space, sheet, row)
       context.globalAlpha = isBase ? opacity : coarser
-      const { picture, image } = entry
       context.drawImage(image, picture.x, picture.y, picture.width, picture.height)
       context.restore()
     })

@@ -1,5 +1,5 @@
 import type { SheetItem } from '#core/frame/frame'
-import type { Rows } from '#core/sheet/mosaic'
+import type { Box } from '#core/geometry/box'
 import type { Photo } from '#core/journey/schema'
 import type { CanvasSpace } from './canvas-space'
 
@@ -25,10 +25,10 @@ export interface Surface {
   image: CanvasImageSource
 }
 
-/** A picture, and the rows of the frame that are painted from it. */
+/** A picture, and the part of the frame that is painted from it, in reference pixels. */
 export interface SeenPicture {
   picture: SheetPicture
-  rows: Rows
+  within: Box
 }
 
 /** Part of a sheet at some resolution, and the sheet pixels it covers; with a mirrored sheet these go beyond its edges. */

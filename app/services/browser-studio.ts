@@ -117,8 +117,8 @@ export function createBrowserStudio(onArrival: () => void): Studio {
     createPath: (d) => new Path2D(d),
     sheetPictures: ({ sheet, edge }, { projection, scale }) =>
       mosaicsFor(sheet, edge, projection, scale).map((mosaic) => ({
-        picture: pictureFor(`sheet ${sheet.id} ${mosaic.level} ${mosaic.band}`, sheet, mosaic),
-        rows: mosaic.rows,
+        picture: pictureFor(`sheet ${sheet.id} ${mosaic.level} ${mosaic.index}`, sheet, mosaic),
+        within: mosaic.within,
       })),
     wholePicture(picture, outputWidth) {
       const mosaic = wholeMosaic(picture, outputWidth)

@@ -1,5 +1,7 @@
 import type { BentGround } from '../camera/globe-projection'
 import type { Projection } from '../camera/projection'
+import type { Box } from '../geometry/box'
+import { distance } from '../geometry/point'
 import type { Size } from '../geometry/size'
 import type { Point } from '../geometry/point'
 import type { Ground, Sheet } from '../journey/schema'
@@ -26,17 +28,12 @@ export interface Mosaic extends LevelRegion {
 /** A mosaic extends beyond a mirrored sheet by at most this many sheets, whatever the view shows. */
 const MOST_MIRRORED = 4
 
-/** Rows of the frame, in reference pixels from its top. */
-export interface Rows {
-  from: number
-  to: number
-}
-
-/** A mosaic, and the rows of the frame that are painted from it. */
+/** A mosaic, and the part of the frame that is painted from it. */
 export interface SeenMosaic extends Mosaic {
-  rows: Rows
+  /** In reference pixels. */
+  within: Box
   /** Which of those of its level it is, counted from 0. */
-  band: number
+  index: number
 }
 
 type Laid = Pick<Sheet, 'width' | 'height' | 'vector' | 'place' | 'crop' | 'wash'>
@@ -72,6 +69,12 @@ export function levelsOfRow(image: Size & { vector: boolean }, detail: number): 
 /** In how many steps the frame is gone through to find which rows need which level. */
 const ROW_STEPS = 180
 
+/** Rows of the frame, in reference pixels from its top. */
+interface Rows {
+  from: number
+  to: number
+}
+
 /** The rows for which each level is needed, from the finest to the coarsest. */
 function rowsByLevel(sheet: Laid, projection: Projection, scale: number): Map<number, Rows> {
   const { height } = projection.reference
@@ -98,8 +101,8 @@ function rowsByLevel(sheet: Laid, projection: Projection, scale: number): Map<nu
  */
 export const MOST_BY_ROWS = 2 ** 23
 
-/** Rows are not parted further than this, in reference pixels. */
-const LEAST_ROWS = 8
+/** The frame is not parted further than this, in reference pixels. */
+const LEAST_SIDE = 8
 
 /**
  * The parts of a sheet that a view shows, each at the coarsest level that is sharp enough for its rows of the frame, the finest first: one where the view
@@ -108,30 +111,33 @@ const LEAST_ROWS = 8
  * @param scale output pixels per reference pixel
  */
 export function mosaicsFor(sheet: Laid, edge: Ground['edge'], projection: Projection, scale: number): SeenMosaic[] {
-  if (projection.bent) {
-    const rows = { from: 0, to: projection.reference.height }
-    return bentMosaics(sheet, projection, projection.bent, scale).map((mosaic) => ({ ...mosaic, rows, band: 0 }))
-  }
-  return [...rowsByLevel(sheet, projection, scale)].flatMap(([level, rows]) =>
-    mosaicsOfRows(sheet, edge, projection, level, rows).map((mosaic, band) => ({ ...mosaic, band })),
+  const { width, height } = projection.reference
+  const frame = { left: 0, top: 0, right: width, bottom: height }
+  if (projection.bent)
+    return bentMosaics(sheet, projection, projection.bent, scale).map((mosaic) => ({ ...mosaic, within: frame, index: 0 }))
+  return [...rowsByLevel(sheet, projection, scale)].flatMap(([level, { from, to }]) =>
+    mosaicsWithin(sheet, edge, projection, level, { ...frame, top: from, bottom: to }).map((mosaic, index) => ({ ...mosaic, index })),
   )
 }
 
-/** The part of a level that rows of the frame show; in several where it would be too large to paint it row by row. */
-function mosaicsOfRows(sheet: Laid, edge: Ground['edge'], projection: Projection, level: number, rows: Rows): Omit<SeenMosaic, 'band'>[] {
-  const { width } = projection.reference
-  const { from, to } = rows
-  const corners = [
-    { x: 0, y: from },
-    { x: width, y: from },
-    { x: width, y: to },
-    { x: 0, y: to },
-  ].map((corner) => groundToSheet(sheet.place, projection.toGround(corner)!))
+/**
+ * What a part of the frame shows of a level. Where that would be too large to paint it row by row the part is halved, across its longer side on the
+ * sheet: what is seen at a slant takes up less the squarer its parts are.
+ */
+function mosaicsWithin(sheet: Laid, edge: Ground['edge'], projection: Projection, level: number, within: Box): Omit<SeenMosaic, 'index'>[] {
+  const { left, top, right, bottom } = within
+  const onSheet = (x: number, y: number) => groundToSheet(sheet.place, projection.toGround({ x, y })!)
+  const corners = [onSheet(left, top), onSheet(right, top), onSheet(right, bottom), onSheet(left, bottom)] as const
   const mosaic = mosaicAt(level, sheet, edge, corners)
   if (!mosaic) return []
-  if (projection.isFlat || mosaic.width * mosaic.height <= MOST_BY_ROWS || to - from < 2 * LEAST_ROWS) return [{ ...mosaic, rows }]
-  const middle = (from + to) / 2
-  return [{ from, to: middle }, { from: middle, to }].flatMap((half) => mosaicsOfRows(sheet, edge, projection, level, half)) // prettier-ignore
+  if (projection.isFlat || mosaic.width * mosaic.height <= MOST_BY_ROWS) return [{ ...mosaic, within }]
+  const [isWide, isHigh] = [right - left >= 2 * LEAST_SIDE, bottom - top >= 2 * LEAST_SIDE]
+  if (!isWide && !isHigh) return [{ ...mosaic, within }]
+  const across = distance(corners[0], corners[1]) + distance(corners[3], corners[2])
+  const down = distance(corners[0], corners[3]) + distance(corners[1], corners[2])
+  const [x, y] = [(left + right) / 2, (top + bottom) / 2]
+  const halves = isWide && (!isHigh || across > down) ? [{ ...within, right: x }, { ...within, left: x }] : [{ ...within, bottom: y }, { ...within, top: y }] // prettier-ignore
+  return halves.flatMap((half) => mosaicsWithin(sheet, edge, projection, level, half))
 }
 
 /** Places of the frame that are looked at to find which part of a sheet a bent ground shows, along its longer and its shorter side. */

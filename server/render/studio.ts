@@ -132,7 +132,7 @@ export function createServerStudio(folder: string): ServerStudio {
   const held = new Map<string, { image: string; mosaic: Mosaic; picture: SheetPicture }>()
   /** What is seen of each sheet, the finest first. */
   const seen = new Map<string, SeenMosaic[]>()
-  const sheetKey = (id: string, { level, band }: SeenMosaic) => `sheet ${id} ${level} ${band}`
+  const sheetKey = (id: string, { level, index }: SeenMosaic) => `sheet ${id} ${level} ${index}`
   const decoded = new LRUCache<string, Promise<Image | undefined>>({ max: MOST_TILES })
   const wholeKey = ({ image }: Photo, { level }: Mosaic) => `whole ${image} ${level}`
 
@@ -178,7 +178,7 @@ export function createServerStudio(folder: string): ServerStudio {
     createSurface: createServerSurface,
     createPath: (d) => new Path2D(d) as unknown as globalThis.Path2D,
     sheetPictures: ({ sheet }) =>
-      (seen.get(sheet.id) ?? []).map((mosaic) => ({ picture: held.get(sheetKey(sheet.id, mosaic))!.picture, rows: mosaic.rows })),
+      (seen.get(sheet.id) ?? []).map((mosaic) => ({ picture: held.get(sheetKey(sheet.id, mosaic))!.picture, within: mosaic.within })),
     wholePicture: (picture, outputWidth) => held.get(wholeKey(picture, wholeMosaic(picture, outputWidth)))?.picture,
     async prepare(frame, scale) {
       const { items } = frame
