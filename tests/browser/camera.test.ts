@@ -275,6 +275,41 @@ describe('the camera lane', () => {
     expect((await demo.stored()).plan).toMatchObject({ temperament: null, globe: false })
   })
 
+  it('softens what is out of focus, and keeps it on a stop that is chosen until that is deleted', async () => {
+    const { page } = demo
+    await goTo(12)
+    await page.getByTestId('keep-view').click()
+    await page.getByLabel('Tilt', { exact: true }).last().fill('55')
+    await page.getByLabel('Tilt', { exact: true }).last().press('Enter')
+    /** How much neighbouring pixels differ at the lower right of the frame, on the isle before the traveller. */
+    const detail = async () => {
+      await painted(page)
+      const { width, pixels } = await stagePixels(page)
+      let sum = 0
+      for (let i = Math.ceil(pixels.length / 8) * 4; i < pixels.length * 0.8; i += 4)
+        if ((i / 4) % width > 0.7 * width) sum += Math.abs(pixels[i]! - pixels[i - 4]!)
+      return sum
+    }
+    const sharp = await detail()
+    await page.getByRole('button', { name: 'Journey', exact: true }).click()
+    await page.getByRole('button', { name: /^Soft focus, haze, sky/ }).click()
+    await page.getByLabel('Soft focus', { exact: true }).click()
+    await page.getByLabel('Strength', { exact: true }).last().fill('100')
+    await page.getByLabel('Strength', { exact: true }).last().press('Enter')
+    await expect.poll(detail).toBeLessThan(0.7 * sharp)
+    const focus = async () => (await demo.stored()).depth.softFocus
+    expect(await focus()).toMatchObject({ strength: 1, on: { kind: 'traveller' } })
+    const { id, name } = (await demo.stored()).stops[2]!
+    await choose('in-focus', name)
+    expect((await focus())!.on).toEqual({ kind: 'stop', stop: id })
+    await page.getByTestId('stop-handle').nth(2).click()
+    await page.keyboard.press('Delete')
+    await expect.poll(async () => (await focus())!.on).toEqual({ kind: 'traveller' })
+    for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z')
+    expect(await focus()).toBeNull()
+    await expect.poll(detail).toBe(sharp)
+  })
+
   it('takes shots of all kinds, changes one into another, splits, swaps, duplicates and removes them', async () => {
     const { page } = demo
     await goTo(6)

@@ -63,7 +63,7 @@ function focusOn(value: string) {
     @done="done"
   />
   <FieldRow v-if="depth.softFocus" v-slot="{ id }" label="In focus">
-    <v-select :aria-labelledby="id" :items="choices" :model-value="chosen" @update:model-value="focusOn" />
+    <v-select :aria-labelledby="id" :items="choices" :model-value="chosen" data-testid="in-focus" @update:model-value="focusOn" />
   </FieldRow>
   <OptionalGroup
     label="Haze"
