@@ -4,6 +4,9 @@ import { drawnMapSchema, georeferenceSchema } from '#core/journey/sheet-schema'
 import { SHEET_FORMATS } from '#core/sheet/limits'
 import type { SheetFormat } from '#core/sheet/limits'
 
+/** Tiles along a side of the block drawn at once: reading a drawing costs more than drawing four times the area. */
+export const BLOCK = 4
+
 /** Requests to the process that reads files from outside, and its answers. */
 export const jobSchema = z.discriminatedUnion('do', [
   z.object({
@@ -17,7 +20,7 @@ export const jobSchema = z.discriminatedUnion('do', [
   }),
   /** Reads the measures of a font file. */
   z.object({ do: z.literal('font'), path: z.string(), name: z.string() }),
-  /** Draws a region of a vector image into tiles of one level. */
+  /** Draws the block of a vector image round a tile into tiles of one level. */
   z.object({
     do: z.literal('draw'),
     id: z.int(),

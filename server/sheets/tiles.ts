@@ -4,9 +4,9 @@ import type { TileAddress } from '#core/sheet/pyramid'
 import { hasTile } from '#core/sheet/pyramid'
 import { imagePath, tilesPath } from '../storage/image-files'
 import { cutTilesAgain } from './import-sheet'
+import { BLOCK } from './job'
 import { JobLine } from './job-line'
 import { isDamage, openTileFile } from './tile-file'
-import { BLOCK } from './vector-tiles'
 
 type Image = Pick<Sheet, 'image' | 'width' | 'height' | 'vector'>
 

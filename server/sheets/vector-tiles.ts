@@ -4,12 +4,10 @@ import { TILE, tileGrid, tileSize } from '#core/sheet/pyramid'
 import type { Rectangle } from './drawing'
 import { drawSvg } from './drawing'
 import type { DrawJob } from './job'
+import { BLOCK } from './job'
 import { drawPdf } from './pdf'
 import { encodeTile } from './pyramid'
 import { openTileFile } from './tile-file'
-
-/** Tiles along a side of the block drawn at once: reading a drawing costs more than drawing four times the area. */
-export const BLOCK = 4
 
 /** Draws the block of tiles around a tile into the tile file. */
 export async function drawTiles({ tiles, original, width, height, level, column, row }: DrawJob): Promise<void> {

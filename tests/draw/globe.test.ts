@@ -30,7 +30,10 @@ function gradients(): SheetPicture {
   return { image, pixels: SHOWN, step: 4, x: 0, y: 0, width: 4096, height: 2896 }
 }
 const picture = gradients()
-const studio: Studio = { ...createServerStudio('/nowhere'), sheetPictures: () => [{ picture, within: { left: 0, right: 1920, top: 0, bottom: 1080 } }] }
+const studio: Studio = {
+  ...createServerStudio('/nowhere'),
+  sheetPictures: () => [{ picture, within: { left: 0, right: 1920, top: 0, bottom: 1080 } }],
+}
 
 const GROUND: FrameItem = { kind: 'ground', ground: groundSchema.parse({ colour: '#808000' }) }
 const SHEET: FrameItem = { kind: 'sheet', sheet, opacity: 1, edge: 'plain', panel: null }
