@@ -8,7 +8,7 @@ export default defineConfig({
         test: {
           name: 'core',
           testTimeout: 30_000,
-          // Nothing in these rooms keeps state that one test could leave to another, and loading them anew for each file takes longer than most tests.
+          // Nothing in these rooms keeps state that one test could leave to another, and to load them for each file takes longer than most tests.
           isolate: false,
           include: ['tests/core/**/*.test.ts', 'tests/reference/**/*.test.ts', 'tests/draw/**/*.test.ts'],
         },

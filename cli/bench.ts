@@ -221,7 +221,10 @@ function dressedAndPlain(journey: Journey): [dressed: Journey, plain: Journey] {
   return [addPostcard(dressed, 's3', newPostcard(dressed.stops[3]!, 'card', { photo, text: 'Half-way' })), plain]
 }
 
-/** What the dress of a film costs, against the plain one, where the camera moves as it does in the demo and where it rests: glow, gradient, ink by hand, eight labels and a postcard. */
+/**
+ * What the dress of a film costs, against the plain one, where the camera moves as it does in the demo and where it rests: glow, gradient, ink by hand,
+ * eight labels and a postcard.
+ */
 async function measureDress(folder: string, demo: Journey): Promise<void> {
   for (const [what, journey, target] of [
     ['as the demo moves', demo, 'target: at most 1.6'],

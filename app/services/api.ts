@@ -168,8 +168,8 @@ const storageSchema = z.object({
 /** What takes up room in the data folder. */
 export type Storage = z.infer<typeof storageSchema>
 export const readStorage = async () => checked(storageSchema, await request('/api/storage'))
-export const deleteImage = (hash: string) => request(`/api/images/${hash}`, { method: 'DELETE' })
-export const deleteFiled = (kind: 'audio' | 'fonts', hash: string) => request(`/api/${kind}/${hash}`, { method: 'DELETE' })
+/** Deletes a file that nothing uses, by its content hash. */
+export const deleteKept = (kind: 'images' | 'audio' | 'fonts', hash: string) => request(`/api/${kind}/${hash}`, { method: 'DELETE' })
 
 /** @param name the title of the file */
 export const startExport = async (id: string, settings: FilmSettings, name: string) =>

@@ -390,7 +390,7 @@ describe('the journeys page', () => {
     await page.getByTestId('storage').click()
     await page.getByText('PNG, 64 × 48').waitFor()
     expect(await page.getByText('In use').count()).toBe(2)
-    await page.getByTestId('delete-picture').click()
+    await page.getByTestId('delete-images').click()
     await page.getByText('PNG, 64 × 48').waitFor({ state: 'detached' })
     // A second of silence that no journey has; it is deleted like a picture.
     expect(await page.getByText('Sound of 1 s').count()).toBe(1)

@@ -7,10 +7,12 @@ import { inflateSync } from 'node:zlib'
 import * as fontkit from 'fontkit'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { addAudio } from '#core/edits/audio'
 import { rename, setFrame } from '#core/edits/journey'
 import { setSeconds } from '#core/edits/film-length'
 import type { Journey, OwnFont } from '#core/journey/schema'
 import { inkSchema, pinSchema, textStyleSchema } from '#core/journey/schema'
+import { SOUND_RATE, wavHeader } from '#core/sound/pcm'
 import type { TestServer } from '../support/server'
 import { startServer, OWN } from '../support/server'
 
@@ -173,6 +175,26 @@ describe('images', () => {
     expect(await importOf(cancelled)).toEqual({ state: 'cancelled' })
     expect(await importOf(await send())).toMatchObject({ state: 'done', image: { width: 3000, height: 2000, vector: false } })
     expect((await ask('DELETE', '/api/imports/nothing')).status).toBe(404)
+  })
+})
+
+describe('a piece of sound', () => {
+  it('is listed as kept, and deleted only once no journey has it', async () => {
+    const wav = Buffer.concat([wavHeader(SOUND_RATE, 2, SOUND_RATE), Buffer.alloc(4 * SOUND_RATE)])
+    const sent = await fetch(`${server.address}/api/audio?name=calm.wav`, { method: 'POST', headers: OWN, body: wav })
+    const piece = (await sent.json()) as { file: string; name: string; seconds: number }
+    const { id } = (await ask('POST', '/api/journeys', { journey: addAudio(await demo(), 'calm', piece) })).body
+    const kept = { hash: piece.file, bytes: 4 * SOUND_RATE }
+    expect((await ask('GET', '/api/storage')).body).toMatchObject({ audio: [{ ...kept, name: 'calm.wav', isUsed: true }], fonts: [] })
+    const path = `/api/audio/${piece.file}`
+    const refused = { status: 409, body: { message: 'A journey uses this sound, or one that was deleted and can be restored.' } }
+    expect(await ask('DELETE', path)).toMatchObject(refused)
+    await ask('DELETE', `/api/journeys/${id}`)
+    expect(await ask('DELETE', path)).toMatchObject(refused)
+    const lone = await fetch(`${server.address}/api/audio?name=lone.wav`, { method: 'POST', headers: OWN, body: wav.subarray(0, 20_044) })
+    const other = `/api/audio/${((await lone.json()) as { file: string }).file}`
+    expect((await ask('DELETE', other)).status).toBe(204)
+    expect(await ask('DELETE', other)).toMatchObject({ status: 404, body: { message: 'This sound is not here.' } })
   })
 })
 

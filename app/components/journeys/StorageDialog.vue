@@ -6,7 +6,7 @@ import { SOUND_RATE } from '#core/sound/pcm'
 import DialogSheet from '~/components/DialogSheet.vue'
 import { tileAddress } from '~/services/addresses'
 import type { Storage } from '~/services/api'
-import { ApiError, deleteFiled, deleteImage, exportAddress, readStorage, removeExport, restoreJourney } from '~/services/api'
+import { ApiError, deleteKept, exportAddress, readStorage, removeExport, restoreJourney } from '~/services/api'
 import { megabytes } from '~/services/sizes'
 
 /** Sound is kept as two channels of 16-bit integers. */
@@ -23,19 +23,32 @@ const total = computed(() => {
   return [...films, ...pictures, ...audio, ...fonts].reduce((sum, { bytes }) => sum + bytes, 0)
 })
 
+/** A file that is kept, in words, and a small picture of it if it is one. */
+interface Kept {
+  hash: string
+  bytes: number
+  isUsed: boolean
+  label: string
+  small?: string
+}
+
 /** What nobody uses first: that can go. */
-const inTurn = <T extends { isUsed: boolean; bytes: number }>(list: readonly T[]): T[] =>
-  [...list].sort((a, b) => Number(a.isUsed) - Number(b.isUsed) || b.bytes - a.bytes)
-const pictures = computed(() => inTurn(stored.value?.pictures ?? []))
-const filed = computed(() => [
-  {
-    kind: 'audio' as const,
-    title: 'Music and speech',
-    nameless: (bytes: number) => `Sound of ${Math.round(bytes / BYTES_PER_SECOND)} s`,
-    list: inTurn(stored.value?.audio ?? []),
-  },
-  { kind: 'fonts' as const, title: 'Fonts', nameless: () => 'Font', list: inTurn(stored.value?.fonts ?? []) },
-])
+const inTurn = (list: readonly Kept[]): Kept[] => [...list].sort((a, b) => Number(a.isUsed) - Number(b.isUsed) || b.bytes - a.bytes)
+
+const kinds = computed(() => {
+  const { pictures = [], audio = [], fonts = [] } = stored.value ?? {}
+  const shown = pictures.map((picture) => ({
+    ...picture,
+    label: `${SHEET_FORMATS[picture.format].label}, ${picture.width} × ${picture.height}`,
+    small: tileAddress(picture.hash, { level: coarsestLevel(picture), column: 0, row: 0 }),
+  }))
+  const heard = audio.map((sound) => ({ ...sound, label: sound.name ?? `Sound of ${Math.round(sound.bytes / BYTES_PER_SECOND)} s` }))
+  return [
+    { kind: 'images' as const, title: 'Pictures', list: inTurn(shown) },
+    { kind: 'audio' as const, title: 'Music and speech', list: inTurn(heard) },
+    { kind: 'fonts' as const, title: 'Fonts', list: inTurn(fonts.map((font) => ({ ...font, label: font.name ?? 'Font' }))) },
+  ]
+})
 
 async function attempt(run: () => Promise<unknown>) {
   problem.value = ''
@@ -85,34 +98,13 @@ const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateS
           </li>
         </ul>
       </section>
-      <section aria-labelledby="stored-pictures">
-        <h3 id="stored-pictures">Pictures</h3>
-        <p v-if="stored.pictures.length === 0" class="quiet">None.</p>
-        <ul>
-          <li v-for="picture in pictures" :key="picture.hash">
-            <img :src="tileAddress(picture.hash, { level: coarsestLevel(picture), column: 0, row: 0 })" alt="" />
-            <span class="name figures">{{ SHEET_FORMATS[picture.format].label }}, {{ picture.width }} × {{ picture.height }}</span>
-            <span class="quiet figures">{{ megabytes(picture.bytes) }}</span>
-            <span v-if="picture.isUsed" class="quiet used">In use</span>
-            <v-btn
-              v-else
-              size="small"
-              variant="outlined"
-              color="error"
-              data-testid="delete-picture"
-              @click="attempt(() => deleteImage(picture.hash))"
-            >
-              Delete
-            </v-btn>
-          </li>
-        </ul>
-      </section>
-      <section v-for="{ kind, title, nameless, list } in filed" :key="kind" :aria-labelledby="`stored-${kind}`">
+      <section v-for="{ kind, title, list } in kinds" :key="kind" :aria-labelledby="`stored-${kind}`">
         <h3 :id="`stored-${kind}`">{{ title }}</h3>
         <p v-if="list.length === 0" class="quiet">None.</p>
         <ul>
-          <li v-for="{ hash, name, bytes, isUsed } in list" :key="hash">
-            <span class="name figures">{{ name ?? nameless(bytes) }}</span>
+          <li v-for="{ hash, label, small, bytes, isUsed } in list" :key="hash">
+            <img v-if="small" :src="small" alt="" />
+            <span class="name figures">{{ label }}</span>
             <span class="quiet figures">{{ megabytes(bytes) }}</span>
             <span v-if="isUsed" class="quiet used">In use</span>
             <v-btn
@@ -121,7 +113,7 @@ const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateS
               variant="outlined"
               color="error"
               :data-testid="`delete-${kind}`"
-              @click="attempt(() => deleteFiled(kind, hash))"
+              @click="attempt(() => deleteKept(kind, hash))"
             >
               Delete
             </v-btn>
