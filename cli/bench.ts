@@ -511,7 +511,7 @@ async function measurePreview(): Promise<void> {
   const { chromium } = await import('playwright-core')
   const folder = mkdtempSync(join(tmpdir(), 'zephyrine-bench-'))
   const env = { ...process.env, ZEPHYRINE_DATA: folder, NITRO_PORT: '3977', NODE_ENV: 'production' }
-  execFileSync(process.execPath, ['--import', 'tsx', 'cli/seed.ts'], { env })
+  execFileSync(process.execPath, ['scripts/run.mjs', 'seed'], { env })
   const server = spawn(process.execPath, ['.output/server/index.mjs'], { env, stdio: 'ignore' })
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',

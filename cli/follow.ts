@@ -1,41 +1,24 @@
-/** Finds the road visible on a map between two spots: see USAGE. */
-import { createReadStream, mkdtempSync, rmSync, statSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { basename, join } from 'node:path'
 import { parseArgs } from 'node:util'
-import type { Followed } from '#core/follow/follow-road'
-import { followRoad } from '#core/follow/follow-road'
-import { hexOf, rgbOf } from '#core/colour/srgb'
+import { rgbOf } from '#core/colour/srgb'
 import type { Rgb } from '#core/colour/srgb'
-import { courseOf } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
-import type { Sheet } from '#core/journey/schema'
-import { freshDemo } from '#demo/seed'
-import { importSheetFile } from '../server/sheets/import-sheet'
-import { pictureSource } from '../server/sheets/picture-source'
-import { openDatabase } from '../server/storage/database'
-import { parseFault, runCommand, UsageError } from './usage'
+import type { Command } from './command'
+import { parseFault, UsageError } from './command'
 
-const USAGE = 'npm run follow -- --sheet FILE|demo --from x,y --to x,y [--colour #rrggbb]'
-
-/** The message when there is no path. */
-const NO_WAY = 3
-
-/** How far the given ground points may lie off the course, in pixels. */
-const TOLERANCE = 0.25
-
-interface Arguments {
+export interface FollowOptions {
+  /** The path of a map file, or demo. */
   sheet: string
+  /** Spots of the map in pixels. */
   from: Point
   to: Point
   colour: Rgb | null
 }
 
-function readArguments(): Arguments {
+function read(args: readonly string[]): FollowOptions {
   const option = { type: 'string' } as const
   let values
   try {
-    ;({ values } = parseArgs({ options: { sheet: option, from: option, to: option, colour: option } }))
+    ;({ values } = parseArgs({ args: [...args], options: { sheet: option, from: option, to: option, colour: option } }))
   } catch (error) {
     throw parseFault(error)
   }
@@ -52,50 +35,9 @@ function pointOf(option: string, text: string | undefined): Point {
   return { x: x!, y: y! }
 }
 
-async function follow(folder: string, image: Pick<Sheet, 'image' | 'width' | 'height' | 'vector'>, { from, to, colour }: Arguments) {
-  for (const { x, y } of [from, to])
-    if (x < 0 || y < 0 || x >= image.width || y >= image.height)
-      throw new UsageError(`The spot ${x},${y} lies beyond the map, which is ${image.width} x ${image.height} pixels large.`)
-  return followRoad(pictureSource(folder, image), { through: [from, to], colour }, () => undefined)
+/** Finds the road visible on a map between two spots. */
+export const follow: Command<FollowOptions> = {
+  usage: 'npm run follow -- --sheet FILE|demo --from x,y --to x,y [--colour #rrggbb]',
+  read,
+  run: async (options, output) => (await import('./follow-road')).printRoad(options, output),
 }
-
-async function followOn(options: Arguments): Promise<Followed> {
-  if (options.sheet === 'demo') {
-    const { journey, folder } = await freshDemo()
-    return follow(folder, journey.sheets[0]!, options)
-  }
-  if (!statSync(options.sheet, { throwIfNoEntry: false })?.isFile())
-    throw new UsageError(`The map file ${options.sheet} cannot be read: check the path.`)
-  const folder = mkdtempSync(join(tmpdir(), 'zephyrine-follow-'))
-  const db = openDatabase(folder)
-  try {
-    const { image } = await importSheetFile(db, folder, basename(options.sheet), createReadStream(options.sheet))
-    return await follow(folder, { ...image, image: image.hash }, options)
-  } finally {
-    db.close()
-    rmSync(folder, { recursive: true, force: true })
-  }
-}
-
-async function main(): Promise<void> {
-  const found = await followOn(readArguments())
-  if (!found.found) {
-    console.error(found.reason)
-    process.exitCode = NO_WAY
-    return
-  }
-  const { points, length } = courseOf(found.course, TOLERANCE)
-  const rounded = (value: number) => Math.round(value * 100) / 100
-  const list = Array.from({ length: points.length / 2 }, (_, i) => [rounded(points[2 * i]!), rounded(points[2 * i + 1]!)])
-  console.log(
-    JSON.stringify({
-      colour: hexOf(found.colour),
-      width: found.width,
-      onRoad: rounded(found.onRoad),
-      length: rounded(length),
-      points: list,
-    }),
-  )
-}
-
-await runCommand(USAGE, main)

@@ -1,21 +1,21 @@
-/** Finds places by name: see USAGE. */
 import { parseArgs } from 'node:util'
 import { readCoordinates } from '#core/formats/coordinates'
 import type { LonLat } from '#core/geo/lon-lat'
-import { places } from '../server/places/places'
-import { parseFault, runCommand, UsageError } from './usage'
+import type { Command } from './command'
+import { parseFault, UsageError } from './command'
 
-const USAGE = 'npm run places -- QUERY [--near lon,lat]'
+export interface PlacesOptions {
+  query: string
+  near: LonLat | undefined
+}
 
-function readArguments(): { query: string; near: LonLat | undefined } {
+function read(args: readonly string[]): PlacesOptions {
   let parsed
   try {
     // A longitude west of Greenwich begins with a minus, which would be parsed as an option.
-    const given = process.argv
-      .slice(2)
-      .flatMap((word, i, all) =>
-        all[i - 1] === '--near' ? [] : word === '--near' && all[i + 1] !== undefined ? [`--near=${all[i + 1]}`] : [word],
-      )
+    const given = args.flatMap((word, i) =>
+      args[i - 1] === '--near' ? [] : word === '--near' && args[i + 1] !== undefined ? [`--near=${args[i + 1]}`] : [word],
+    )
     parsed = parseArgs({ args: given, allowPositionals: true, options: { near: { type: 'string' } } })
   } catch (error) {
     throw parseFault(error)
@@ -32,11 +32,9 @@ function nearOf(text: string): LonLat {
   return near
 }
 
-async function main(): Promise<void> {
-  const { query, near } = readArguments()
-  const list = await places()
-  console.log(JSON.stringify(list.search(query, near, 10), null, 2))
-  list.close()
+/** Finds places by name. */
+export const places: Command<PlacesOptions> = {
+  usage: 'npm run places -- QUERY [--near lon,lat]',
+  read,
+  run: async (options, output) => (await import('./find-places')).findPlaces(options, output),
 }
-
-await runCommand(USAGE, main)

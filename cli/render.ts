@@ -1,21 +1,14 @@
-/** Renders a film, a still or a frame's data from a journey: see USAGE. */
-import { statSync } from 'node:fs'
 import { parseArgs } from 'node:util'
+import { isFrameSide } from '#core/camera/frame-side'
+import type { Temperament } from '#core/camera/temperament'
+import { TEMPERAMENTS } from '#core/camera/temperament'
 import type { FilmFormatId, Quality } from '#core/film/formats'
 import { FILM_FORMAT_IDS, FILM_FORMATS, QUALITIES } from '#core/film/formats'
-import { atSize, wholeFilm } from '#core/film/settings'
-import { compile } from '#core/frame/compile'
-import { frameAt } from '#core/frame/frame-at'
-import { frameSummary } from '#core/frame/summary'
-import { onlyPlan, setPlan } from '#core/edits/shots'
-import type { Journey } from '#core/journey/schema'
-import { frameSchema, TEMPERAMENTS } from '#core/journey/schema'
+import type { Size } from '#core/geometry/size'
 import type { FrameRate } from '#core/pace/rate'
-import { FRAME_RATES, frameCount, frameTime, rateLabel } from '#core/pace/rate'
-import { DEMO_ID } from '#demo/seed'
-import { renderFilm } from '#render/film'
-import { findJourney } from './find-journey'
-import { parseFault, runCommand, UsageError } from './usage'
+import { FRAME_RATES, rateLabel } from '#core/pace/rate'
+import type { Command } from './command'
+import { parseFault, UsageError } from './command'
 
 const USAGE = `npm run render -- --journey demo|ID|FILE --out FILE [--format mp4|mov|webm|png|gif|apng|wav] [--quality draft|good|best] [--without-ground]
                   [--size 1280x720] [--fps 30] [--from S] [--to S] [--silent] [--plan calm|lively|steady]
@@ -25,28 +18,28 @@ npm run render -- --journey demo|ID|FILE --frames-json K [--size 1280x720] [--fp
   Without --format the ending of the file says which it is; a PNG sequence is a .zip. With --plan the camera films by itself instead of by the
   journey's shots; it goes with --frame and --frames-json too.`
 
-interface Arguments {
+/** What is made of the journey. Moments are in seconds. */
+type Product =
+  | { kind: 'film'; out: string; format: FilmFormatId; quality: Quality; silent: boolean; from: number | undefined; to: number | undefined }
+  | { kind: 'still'; out: string; frame: number }
+  | { kind: 'json'; frame: number }
+
+export interface RenderOptions {
   journey: string
-  out?: string
-  size?: string
-  fps?: string
-  from?: string
-  to?: string
-  frame?: string
-  'frames-json'?: string
-  format?: string
-  quality?: string
-  'without-ground'?: boolean
-  silent?: boolean
-  plan?: string
+  size: Size | undefined
+  rate: FrameRate | undefined
+  plan: Temperament | undefined
+  ground: boolean
+  product: Product
 }
 
-function readArguments(): Arguments {
+function parsed(args: readonly string[]) {
   const text = { type: 'string' } as const
   try {
-    const { values } = parseArgs({
+    return parseArgs({
+      args: [...args],
       options: {
-        journey: { ...text, default: DEMO_ID },
+        journey: { ...text, default: 'demo' },
         out: text,
         size: text,
         fps: text,
@@ -60,28 +53,53 @@ function readArguments(): Arguments {
         silent: { type: 'boolean' },
         plan: text,
       },
-    })
-    return values as Arguments
+    }).values
   } catch (error) {
     throw parseFault(error)
   }
 }
 
-function withFormat(journey: Journey, { size, fps }: Arguments): Journey {
-  if (size === undefined && fps === undefined) return journey
-  const wanted = /^(\d{2,5})x(\d{2,5})$/.exec(size ?? `${journey.frame.width}x${journey.frame.height}`)
-  if (!wanted) throw new UsageError(`--size should look like 1280x720, not "${size}".`)
-  const rate = fps === undefined ? journey.frame.rate : rateOf(fps)
-  const frame = frameSchema.safeParse({ width: Number(wanted[1]), height: Number(wanted[2]), rate })
-  if (!frame.success) throw new UsageError(`--size ${size} cannot be used: both sides must be even and from 64 to 4096.`)
-  return atSize({ ...journey, frame: { ...journey.frame, rate } }, frame.data)
+type Values = ReturnType<typeof parsed>
+
+function read(args: readonly string[]): RenderOptions {
+  const values = parsed(args)
+  const { journey, size, fps, plan } = values
+  return {
+    journey,
+    size: size === undefined ? undefined : sizeOf(size),
+    rate: fps === undefined ? undefined : rateOf(fps),
+    plan: plan === undefined ? undefined : temperamentOf(plan),
+    ground: values['without-ground'] !== true,
+    product: productOf(values),
+  }
 }
 
-function withPlan(journey: Journey, plan: string | undefined): Journey {
-  if (plan === undefined) return journey
+function productOf({ out, frame, format: asked, quality, silent, from, to, 'frames-json': json }: Values): Product {
+  if (json !== undefined) return { kind: 'json', frame: wholeNumber('--frames-json', json) }
+  if (out === undefined) throw new UsageError('--out is missing: say where the result is to be written.')
+  if (frame !== undefined) {
+    if (asked !== undefined || quality !== undefined) throw new UsageError('--format and --quality are for films: a still is a PNG.')
+    return { kind: 'still', out, frame: wholeNumber('--frame', frame) }
+  }
+  const format = formatOf(asked, out)
+  const span = { from: moment('--from', from), to: moment('--to', to) }
+  if (span.from !== undefined && span.to !== undefined && span.from >= span.to) throw new UsageError('--from should be earlier than --to.')
+  return { kind: 'film', out, format, quality: qualityOf(quality, format), silent: silent === true, ...span }
+}
+
+function sizeOf(text: string): Size {
+  const wanted = /^(\d{2,5})x(\d{2,5})$/.exec(text)
+  if (!wanted) throw new UsageError(`--size should look like 1280x720, not "${text}".`)
+  const [width, height] = [Number(wanted[1]), Number(wanted[2])]
+  if (!isFrameSide(width) || !isFrameSide(height))
+    throw new UsageError(`--size ${text} cannot be used: both sides must be even and from 64 to 4096.`)
+  return { width, height }
+}
+
+function temperamentOf(plan: string): Temperament {
   const temperament = TEMPERAMENTS.find((name) => name === plan)
   if (!temperament) throw new UsageError(`--plan should be one of ${TEMPERAMENTS.join(', ')}, not "${plan}".`)
-  return setPlan(onlyPlan(journey), temperament)
+  return temperament
 }
 
 function rateOf(fps: string): FrameRate {
@@ -95,66 +113,19 @@ function rateOf(fps: string): FrameRate {
   return rate
 }
 
-function wholeNumber(option: string, text: string, below: number): number {
+/** @throws UsageError; whether the journey has such a frame is seen when it is there */
+function wholeNumber(option: string, text: string): number {
   const value = Number(text)
-  if (!Number.isInteger(value) || value < 0 || value >= below)
-    throw new UsageError(`${option} should be a whole number from 0 to ${below - 1}, not "${text}".`)
+  if (text === '' || !Number.isInteger(value) || value < 0)
+    throw new UsageError(`${option} should be a whole number, 0 or more, not "${text}".`)
   return value
 }
 
-function moment(option: string, text: string | undefined, journey: Journey): number | undefined {
+function moment(option: string, text: string | undefined): number | undefined {
   if (text === undefined) return undefined
   const value = Number(text)
-  if (text === '' || !(value >= 0 && value <= journey.seconds))
-    throw new UsageError(`${option} should be a time in seconds from 0 to ${journey.seconds}, not "${text}".`)
-  return frameCount(value, journey.frame.rate)
-}
-
-async function main(): Promise<void> {
-  const options = readArguments()
-  const { journey: found, folder } = await findJourney(options.journey)
-  const journey = withPlan(withFormat(found, options), options.plan)
-  const { rate } = journey.frame
-  const compiled = compile(journey)
-  if (options['frames-json'] !== undefined) {
-    const k = wholeNumber('--frames-json', options['frames-json'], compiled.frames)
-    console.log(JSON.stringify({ frame: k, fps: rate, ...frameSummary(frameAt(compiled, frameTime(k, rate))) }))
-    return
-  }
-  if (options.out === undefined) throw new UsageError('--out is missing: say where the result is to be written.')
-  const report = (frames: number) =>
-    console.log(
-      JSON.stringify({
-        frames,
-        fps: rate,
-        width: journey.frame.width,
-        height: journey.frame.height,
-        seconds: frames === 1 ? frameTime(1, rate) : frameTime(frames, rate),
-        bytes: statSync(options.out!).size,
-        out: options.out,
-      }),
-    )
-  const ground = options['without-ground'] !== true
-  const whole = wholeFilm(journey)
-  if (options.frame !== undefined) {
-    const from = wholeNumber('--frame', options.frame, compiled.frames)
-    if (options.format !== undefined || options.quality !== undefined)
-      throw new UsageError('--format and --quality are for films: a still is a PNG.')
-    await renderFilm({ folder, journey, out: options.out, settings: { ...whole, format: 'still', ground, from, to: from + 1 } })
-    return report(1)
-  }
-  const format = formatOf(options.format, options.out)
-  const quality = qualityOf(options.quality, format)
-  const from = moment('--from', options.from, journey) ?? 0
-  const to = moment('--to', options.to, journey) ?? compiled.frames
-  if (from >= to) throw new UsageError('--from should be earlier than --to.')
-  const { frames } = await renderFilm({
-    folder,
-    journey,
-    out: options.out,
-    settings: { ...whole, format, quality, ground, from, to, sound: options.silent !== true },
-  })
-  report(frames)
+  if (text === '' || !(value >= 0)) throw new UsageError(`${option} should be a time in seconds, not "${text}".`)
+  return value
 }
 
 /** The formats of films; a still is asked for by its frame. */
@@ -178,4 +149,9 @@ function qualityOf(asked: string | undefined, format: FilmFormatId): Quality {
   return quality
 }
 
-await runCommand(USAGE, main)
+/** Renders a film, a still or a frame's data from a journey. */
+export const render: Command<RenderOptions> = {
+  usage: USAGE,
+  read,
+  run: async (options, output) => (await import('./render-film')).renderProduct(options, output),
+}

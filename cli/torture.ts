@@ -21,7 +21,7 @@ import { seeded } from '../tests/support/drawings'
 import { journeyWithEveryKind } from '../tests/support/every-kind'
 import { mbtiles, MBTILES_TABLES } from '../tests/support/mbtiles'
 import { HOSTILE } from '../tests/support/hostile'
-import { parseFault, runCommand, UsageError } from './usage'
+import { parseFault, runCommand, UsageError } from './command'
 
 const USAGE = `npm run torture -- [--kills N] [--files N] [--tracks N] [--hostile] [--seed N]
 
@@ -263,41 +263,53 @@ const whole = (text: string, name: string): number => {
   return value
 }
 
-function options() {
-  return parseArgs({
-    options: {
-      kills: { type: 'string', default: '200' },
-      files: { type: 'string', default: '500' },
-      tracks: { type: 'string', default: '50000' },
-      hostile: { type: 'boolean', default: false },
-      seed: { type: 'string', default: '1' },
-    },
-  }).values
-}
-
-await runCommand(USAGE, async () => {
-  let values: ReturnType<typeof options>
+function read(args: readonly string[]) {
+  const option = (value: string) => ({ type: 'string', default: value }) as const
+  let values
   try {
-    values = options()
+    values = parseArgs({
+      args: [...args],
+      options: {
+        kills: option('200'),
+        files: option('500'),
+        tracks: option('50000'),
+        hostile: { type: 'boolean', default: false },
+        seed: option('1'),
+      },
+    }).values
   } catch (error) {
     throw parseFault(error)
   }
-  const seed = whole(values.seed, 'seed')
+  const { kills, files, tracks, hostile, seed } = values
+  return {
+    kills: whole(kills, 'kills'),
+    files: whole(files, 'files'),
+    tracks: whole(tracks, 'tracks'),
+    hostile,
+    seed: whole(seed, 'seed'),
+  }
+}
+
+async function run({ kills, files, tracks, hostile, seed }: ReturnType<typeof read>): Promise<number> {
   say('seed', seed)
   const random = seeded(seed)
   const folder = mkdtempSync(join(tmpdir(), 'zephyrine-torture-'))
   try {
-    let wrong = tortureTracks(whole(values.tracks, 'tracks'), random)
-    wrong += await tortureReaders(join(folder, 'files'), whole(values.files, 'files'), random)
-    if (values.hostile) wrong += await tortureByHostile(join(folder, 'hostile'))
-    const kills = whole(values.kills, 'kills')
+    let wrong = tortureTracks(tracks, random)
+    wrong += await tortureReaders(join(folder, 'files'), files, random)
+    if (hostile) wrong += await tortureByHostile(join(folder, 'hostile'))
     if (kills > 0) {
       const data = join(folder, 'kills')
-      execFileSync(process.execPath, ['--import', 'tsx', 'cli/seed.ts'], { env: { ...process.env, ZEPHYRINE_DATA: data } })
+      execFileSync(process.execPath, ['scripts/run.mjs', 'seed'], { env: { ...process.env, ZEPHYRINE_DATA: data } })
       wrong += await tortureByKilling(data, kills, random)
     }
-    if (wrong > 0) process.exitCode = 1
+    return wrong > 0 ? 1 : 0
   } finally {
     rmSync(folder, { recursive: true, force: true, maxRetries: 5 })
   }
+}
+
+process.exitCode = await runCommand({ usage: USAGE, read, run }, process.argv.slice(2), {
+  result: (text) => void process.stdout.write(text),
+  complain: (text) => console.error(text),
 })

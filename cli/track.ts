@@ -1,18 +1,19 @@
-/** Reads a recorded track and prints its summary: see USAGE. */
-import { readFileSync, statSync } from 'node:fs'
-import { basename } from 'node:path'
 import { parseArgs } from 'node:util'
-import { readTrackFile } from '#core/formats/track-file'
-import { TRACK_LIMITS } from '#core/tracks/track'
-import { countOf, simplifySegment, summariseTrack } from '#core/tracks/measure'
-import { parseFault, runCommand, UsageError } from './usage'
+import type { Command } from './command'
+import { parseFault, UsageError } from './command'
 
-const USAGE = 'npm run track -- FILE [--simplify METRES] [--swap]'
+export interface TrackOptions {
+  file: string
+  /** How far simplifying may move the track, in metres. */
+  simplify: number
+  /** Whether latitudes and longitudes are swapped in the file. */
+  swap: boolean
+}
 
-function readArguments(): { file: string; simplify: number; swap: boolean } {
+function read(args: readonly string[]): TrackOptions {
   let parsed
   try {
-    parsed = parseArgs({ allowPositionals: true, options: { simplify: { type: 'string' }, swap: { type: 'boolean' } } })
+    parsed = parseArgs({ args: [...args], allowPositionals: true, options: { simplify: { type: 'string' }, swap: { type: 'boolean' } } })
   } catch (error) {
     throw parseFault(error)
   }
@@ -25,18 +26,9 @@ function readArguments(): { file: string; simplify: number; swap: boolean } {
   return { file, simplify, swap: parsed.values.swap ?? false }
 }
 
-async function main(): Promise<void> {
-  const { file, simplify, swap } = readArguments()
-  const stat = statSync(file, { throwIfNoEntry: false })
-  if (!stat?.isFile()) throw new UsageError(`The track ${file} cannot be read: check the path.`)
-  if (stat.size > TRACK_LIMITS.bytes)
-    throw new UsageError(`The track ${file} is larger than ${TRACK_LIMITS.bytes / 1024 ** 2} MiB: cut it into parts.`)
-  const track = readTrackFile(new Uint8Array(readFileSync(file)), basename(file), swap)
-  const summary = summariseTrack(track)
-  const kept = track.segments.reduce((sum, segment) => sum + countOf(simplifySegment(segment, simplify)), 0)
-  if (!summary) throw new UsageError(`“${basename(file)}” has waypoints, but no track or route.`)
-  const { points, ...rest } = summary
-  console.log(JSON.stringify({ points, kept, segments: track.segments.length, ...rest }))
+/** Reads a recorded track and prints its summary. */
+export const track: Command<TrackOptions> = {
+  usage: 'npm run track -- FILE [--simplify METRES] [--swap]',
+  read,
+  run: async (options, output) => (await import('./read-track')).readTrack(options, output),
 }
-
-await runCommand(USAGE, main)

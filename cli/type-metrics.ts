@@ -1,5 +1,5 @@
 import { writeFileSync } from 'node:fs'
-import { fileURLToPath } from 'node:url'
+import { join } from 'node:path'
 import * as fontkit from 'fontkit'
 import type { Script } from '#core/type/families'
 import { FAMILIES, FAMILY_IDS } from '#core/type/families'
@@ -23,9 +23,7 @@ const SCRIPTS: readonly Script[] = ['latin', 'latin-ext', 'greek', 'cyrillic', '
 
 function faceOf(family: string, weight: number) {
   const fonts = SCRIPTS.flatMap((script): fontkit.Font[] => {
-    const path = fileURLToPath(
-      new URL(`../node_modules/@fontsource/${family}/files/${family}-${script}-${weight}-normal.woff2`, import.meta.url),
-    )
+    const path = join(process.cwd(), `node_modules/@fontsource/${family}/files/${family}-${script}-${weight}-normal.woff2`)
     try {
       return [fontkit.openSync(path) as fontkit.Font]
     } catch {
@@ -50,7 +48,7 @@ function faceOf(family: string, weight: number) {
 const faces = Object.fromEntries(
   FAMILY_IDS.flatMap((family) => FAMILIES[family].weights.map((weight) => [`${family} ${weight}`, faceOf(family, weight)] as const)),
 )
-const target = fileURLToPath(new URL('../core/type/metrics.json', import.meta.url))
+const target = join(process.cwd(), 'core/type/metrics.json')
 const lines = Object.entries(faces).map(([name, face]) => `    ${JSON.stringify(name)}: ${JSON.stringify(face)}`)
 writeFileSync(target, `{\n  "letters": ${JSON.stringify(LETTERS)},\n  "faces": {\n${lines.join(',\n')}\n  }\n}\n`)
 console.log(`${Object.keys(faces).length} faces of ${[...LETTERS].length} letters written to ${target}`)

@@ -1,23 +1,23 @@
-/** Writes the stop times of a journey for an editor: see USAGE. */
-import { writeFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import type { WordsFormat } from '#core/formats/words'
-import { WORDS, WORDS_FORMATS } from '#core/formats/words'
-import { compile } from '#core/frame/compile'
-import { NO_PLACES } from '#core/frame/label-scene'
-import { DEMO_ID } from '#demo/seed'
-import { findJourney } from './find-journey'
-import { parseFault, runCommand, UsageError } from './usage'
+import { WORDS_FORMATS } from '#core/formats/words'
+import type { Command } from './command'
+import { parseFault, UsageError } from './command'
 
-const USAGE = `npm run words -- --journey demo|ID|FILE --format vtt|srt|csv|txt [--out FILE]
+export interface WordsOptions {
+  journey: string
+  format: WordsFormat
+  out: string | undefined
+}
 
-  When the film is at which stop: WebVTT chapters, SRT subtitles, a CSV table or a plain chapter list. Without --out it is printed.`
-
-function readArguments(): { journey: string; format: WordsFormat; out: string | undefined } {
+function read(args: readonly string[]): WordsOptions {
   const text = { type: 'string' } as const
   let values
   try {
-    values = parseArgs({ options: { journey: { ...text, default: DEMO_ID }, format: { ...text, default: 'vtt' }, out: text } }).values
+    values = parseArgs({
+      args: [...args],
+      options: { journey: { ...text, default: 'demo' }, format: { ...text, default: 'vtt' }, out: text },
+    }).values
   } catch (error) {
     throw parseFault(error)
   }
@@ -26,10 +26,11 @@ function readArguments(): { journey: string; format: WordsFormat; out: string | 
   return { journey: values.journey, format, out: values.out }
 }
 
-await runCommand(USAGE, async () => {
-  const { journey: name, format, out } = readArguments()
-  const { journey } = await findJourney(name)
-  const text = WORDS[format].write(compile(journey, NO_PLACES))
-  if (out === undefined) process.stdout.write(text)
-  else writeFileSync(out, text)
-})
+/** Writes the stop times of a journey for an editor. */
+export const words: Command<WordsOptions> = {
+  usage: `npm run words -- --journey demo|ID|FILE --format vtt|srt|csv|txt [--out FILE]
+
+  When the film is at which stop: WebVTT chapters, SRT subtitles, a CSV table or a plain chapter list. Without --out it is printed.`,
+  read,
+  run: async (options, output) => (await import('./write-words')).writeWords(options, output),
+}

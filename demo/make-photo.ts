@@ -1,11 +1,12 @@
 /** Redraws the made-up photo of Emberlight at dusk: `npm run demo:photo`. The picture is kept beside this file. */
 import { writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
 import type { SKRSContext2D } from '@napi-rs/canvas'
 import { createCanvas } from '@napi-rs/canvas'
 import sharp from 'sharp'
 import { seeded } from './noise'
 
-const OUT = new URL('./emberlight.webp', import.meta.url)
+const OUT = join(process.cwd(), 'demo/emberlight.webp')
 const [WIDTH, HEIGHT] = [1500, 1000]
 /** Where the sea meets the sky, and where the sun stands. */
 const HORIZON = 610

@@ -1,5 +1,6 @@
 /** Redraws the Lantern Isles sheet: `npm run demo:sheet`. The picture is kept beside this file, so that the demo starts at once. */
 import { writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
 import { createCanvas, ImageData } from '@napi-rs/canvas'
 import sharp from 'sharp'
 import { paintFeatures } from './paint-features'
@@ -7,7 +8,7 @@ import { paintTerrain } from './paint-terrain'
 import { SHEET } from './places'
 import { lanternIslesRelief } from './terrain'
 
-const OUT = new URL('./lantern-isles.webp', import.meta.url)
+const OUT = join(process.cwd(), 'demo/lantern-isles.webp')
 
 const relief = lanternIslesRelief()
 const { width, height } = SHEET

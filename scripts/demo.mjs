@@ -7,7 +7,7 @@ const HOST = '127.0.0.1'
 
 installPackages()
 buildApplication()
-if (run('npx', ['--no-install', 'tsx', 'cli/seed.ts']) !== 0) process.exit(1)
+if (run(process.execPath, ['scripts/run.mjs', 'seed']) !== 0) process.exit(1)
 
 const port = await freePort(Number(process.env.PORT ?? 3000), process.env.PORT !== undefined)
 const server = spawn(process.execPath, ['.output/server/index.mjs'], {

@@ -3,6 +3,7 @@ import { execFileSync, spawnSync } from 'node:child_process'
 import { existsSync, readdirSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { programPath } from './bundles.mjs'
 
 export const root = fileURLToPath(new URL('..', import.meta.url))
 process.chdir(root)
@@ -39,8 +40,9 @@ export function installPackages() {
   mustRun('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], 'npm ci')
 }
 
-/** Builds the application when a source is newer than the last build. */
+/** Builds the application and the bundles of what runs beside it, each when a source is newer than its last build. */
 export function buildApplication() {
+  programPath('main')
   const sources = ['app', 'core', 'draw', 'server', 'public', 'nuxt.config.ts', 'package-lock.json']
   if (modified('.output/nitro.json') > Math.max(...sources.map(newestIn))) return
   console.log('Building ...')

@@ -4,7 +4,8 @@ import { GREATEST_PITCH, GREATEST_ZOOM, LEAST_ZOOM } from '../camera/view'
 import { wrapDegrees } from '../geometry/angle'
 import { clamp } from '../geometry/clamp'
 import type { Size } from '../geometry/size'
-import type { ChaseShot, Journey, Moment, Shot, Temperament } from '../journey/schema'
+import type { ChaseShot, Journey, Moment, Shot } from '../journey/schema'
+import type { Temperament } from '../camera/temperament'
 
 /** Changes to the camera: pure functions, journey in, journey out, as in journey.ts. */
 

@@ -5,14 +5,12 @@ import { setFrame } from '../edits/journey'
 import { isSameShape, reframed } from '../edits/reframe'
 import { JourneyError } from '../error'
 import type { Journey } from '../journey/schema'
-import { LIMITS } from '../journey/schema'
+import { evenSide } from '../journey/values'
 import type { FrameRate } from '../pace/rate'
 import { frameCount, frameTime } from '../pace/rate'
 import { SOUND_RATE } from '../sound/pcm'
 import type { FilmFormatId } from './formats'
 import { FILM_FORMAT_IDS, FILM_FORMATS, QUALITIES } from './formats'
-
-const side = z.int().min(64).max(LIMITS.side).multipleOf(2)
 
 /** What is exported of a journey, and how: frames `from` up to, not including, `to`, of a size in pixels. */
 export const filmSettingsSchema = z.strictObject({
@@ -22,8 +20,8 @@ export const filmSettingsSchema = z.strictObject({
   ground: z.boolean(),
   from: z.int().min(0),
   to: z.int().min(1),
-  width: side,
-  height: side,
+  width: evenSide,
+  height: evenSide,
   /** Whether the music and the sounds of the journey are in it. */
   sound: z.boolean().default(true),
 })

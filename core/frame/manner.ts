@@ -1,6 +1,7 @@
 import { GREATEST_ZOOM } from '../camera/view'
 import { smoothed } from '../camera/smoothing'
-import type { ChaseShot, Temperament } from '../journey/schema'
+import type { Temperament } from '../camera/temperament'
+import type { ChaseShot } from '../journey/schema'
 import type { TimedTrip } from './compile-traveller'
 import { framesPerSecond } from './paths'
 import type { Scene } from './shots'

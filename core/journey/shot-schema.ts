@@ -1,3 +1,4 @@
+import { TEMPERAMENTS } from '../camera/temperament'
 import { z } from 'zod'
 import { GREATEST_PITCH, GREATEST_ZOOM, LEAST_ZOOM } from '../camera/view'
 import { NAMED_CURVES } from '../pace/easing'
@@ -76,9 +77,6 @@ export const shotSchema = z.discriminatedUnion('kind', [
   }),
 ])
 
-/** How the camera films by itself, as long as nobody has set a shot: see core/frame/shot-plan.ts. */
-export const TEMPERAMENTS = ['calm', 'lively', 'steady'] as const
-
 export const planSchema = z.strictObject({
   /** None leaves all to the shots. */
   temperament: z.enum(TEMPERAMENTS).nullable().default(null),
@@ -93,5 +91,4 @@ export type ShotKind = Shot['kind']
 export type ShotOf<K extends ShotKind> = Extract<Shot, { kind: K }>
 export type AimedShot = Exclude<Shot, { kind: 'free' }>
 export type ChaseShot = ShotOf<'chase'>
-export type Temperament = (typeof TEMPERAMENTS)[number]
 export type CameraPlan = z.output<typeof planSchema>

@@ -1,9 +1,10 @@
 import { z } from 'zod'
+import { FRAME_SIDES } from '../camera/frame-side'
 import { GREATEST_PITCH, GREATEST_ZOOM, LEAST_ZOOM } from '../camera/view'
 
 /** Limits that keep memory and time bounded whatever a file says. */
 export const LIMITS = {
-  side: 4096,
+  side: FRAME_SIDES.most,
   seconds: 600,
   stops: 200,
   /** Visits of one traveller. */
@@ -45,7 +46,7 @@ export const LIMITS = {
 export const HOUSE_COLOURS = ['#d8412f', '#17646b', '#27406b', '#c9962b', '#14233a', '#fbf6ea'] as const
 
 /** A side of a frame, in pixels. */
-export const evenSide = z.int().min(64).max(LIMITS.side).multipleOf(2, 'must be an even number of pixels')
+export const evenSide = z.int().min(FRAME_SIDES.least).max(LIMITS.side).multipleOf(2, 'must be an even number of pixels')
 
 /** The kinds of value that several parts of the journey document are made of. */
 export const id = z.string().regex(/^[\w-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')

@@ -1,6 +1,6 @@
-import { spawn } from 'node:child_process'
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
+import { startProcess } from '../programs'
 import type { PlaceSearch } from './search'
 import { openPlaces } from './search'
 
@@ -24,9 +24,7 @@ async function open(path: string): Promise<PlaceSearch> {
 }
 
 function makeList(path: string): Promise<void> {
-  const child = spawn(process.execPath, [join(process.cwd(), 'server/places/index-start.mjs'), path], {
-    stdio: ['ignore', 'ignore', 'inherit'],
-  })
+  const child = startProcess('place-index', [path])
   return new Promise((resolve, reject) => {
     child.on('error', reject)
     child.on('exit', (code) => (code === 0 ? resolve() : reject(new Error('The list of places could not be made.'))))

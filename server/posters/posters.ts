@@ -2,7 +2,7 @@ import { once } from 'node:events'
 import type { Worker } from 'node:worker_threads'
 import PQueue from 'p-queue'
 import type { PosterOrder, PosterReport } from '../render/poster-worker'
-import { startThread } from '../render/thread'
+import { startThread } from '../programs'
 import { database, dataFolder } from '../storage/database'
 import { journeyDocument } from '../storage/journeys'
 import { deleteOlderPosters, posterPath, storedPosters } from './poster-files'
@@ -89,7 +89,7 @@ async function paint(id: string): Promise<void> {
 async function painted(order: PosterOrder): Promise<string | null> {
   const settled = new AbortController()
   try {
-    thread ??= startThread('poster-thread.mjs')
+    thread ??= startThread('poster')
     thread.unref()
     const ended = once(thread, 'exit', { signal: settled.signal }).then((): [PosterReport] => {
       thread = undefined

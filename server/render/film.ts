@@ -9,11 +9,12 @@ import type { Journey } from '#core/journey/schema'
 import { frameTime } from '#core/pace/rate'
 import type { Mix } from '#core/film/mix'
 import { mixOf } from '#core/film/mix'
+import type { Encoder } from './encoder'
 import { partOf } from './encoder'
 import { writeSound } from './sound'
 import { startEncoder } from './start-encoder'
 import type { PaintJob, PaintOrder, PaintReport } from './painter-worker'
-import { startThread } from './thread'
+import { startThread } from '../programs'
 
 export interface FilmOptions {
   /** The data folder with the sheets. */
@@ -52,25 +53,28 @@ export async function renderFilm({
 }: FilmOptions): Promise<FilmReport> {
   signal?.throwIfAborted()
   checkFilm(journey, settings)
-  // The worker compiles it again, with the places of its labels.
-  const compiled = compile(journey, NO_PLACES)
-  const { from, width, height } = settings
-  const total = settings.to - from
+  const { from, to, width, height } = settings
+  const { rate } = journey.frame
   const { encoder: kind, sound } = FILM_FORMATS[settings.format]
-  const mix = settings.sound && sound ? mixOf(compiled) : undefined
-  const span = { from: frameTime(from, journey.frame.rate), to: frameTime(settings.to, journey.frame.rate) }
-  if (kind.kind === 'sound') return soundAlone(folder, mix!, span, out, total, onProgress, signal)
-  const heard = mix && (await writeSound(folder, mix, span, `${out}.sound`, signal))
+  const span = { from: frameTime(from, rate), to: frameTime(to, rate) }
+  const total = to - from
+  const mixed = () => mixOf(compile(journey, NO_PLACES))
+  if (kind.kind === 'sound') return soundAlone(folder, mixed()!, span, out, total, onProgress, signal)
   const slots = Array.from({ length: SLOTS }, () => new SharedArrayBuffer(width * height * 4))
   const job = { folder, journey: atSize(journey, settings), ground: settings.ground, slots } satisfies PaintJob
-  const worker = startThread('painter-thread.mjs', job)
-  const encoder = startEncoder(out, settings, journey.frame.rate, heard)
+  const worker = startThread('painter', job)
   const painted = painterReports(worker, signal)
   const order = (frame: number, slot: number) => worker.postMessage({ frame, slot } satisfies PaintOrder)
+  let encoder: Encoder | undefined
+  let heard: string | undefined
   let paintMs = 0
   const start = performance.now()
   try {
     for (let k = 0; k < Math.min(SLOTS, total); k++) order(from + k, k)
+    // The thread loads and compiles the journey meanwhile, with the places of its labels. Here it is compiled for its sound, and for what may be wrong with it.
+    const mix = mixed()
+    if (settings.sound && sound && mix) heard = await writeSound(folder, mix, span, `${out}.sound`, signal)
+    encoder = startEncoder(out, settings, rate, heard)
     for (let k = 0; k < total; k++) {
       const report = await painted()
       paintMs += report.paintMs
@@ -80,7 +84,7 @@ export async function renderFilm({
     }
     await Promise.race([encoder.finish(), painted.aborted])
   } catch (error) {
-    await encoder.abort()
+    await encoder?.abort()
     throw error
   } finally {
     await worker.terminate()

@@ -1,8 +1,7 @@
 import type { ChildProcess } from 'node:child_process'
-import { fork } from 'node:child_process'
-import { existsSync, statSync } from 'node:fs'
-import { join } from 'node:path'
+import { statSync } from 'node:fs'
 import { JourneyError } from '#core/error'
+import { startProcess } from '../programs'
 import type { Answer, Built, ImportJob, Job } from './job'
 import { answerSchema } from './job'
 import { TOO_MUCH_MEMORY, TOO_MUCH_TIME } from './watchdog'
@@ -16,18 +15,9 @@ const TIME_PER_MIB = 2000
 const MOST_TIME = 20 * 60 * 1000
 const BUSY = 5
 
-/**
- * Starts a process that reads files from outside. It ends with this one, and when it takes too much memory, or more processor time than given.
- * Its source is read from Zephyrine's folder, as the server's bundle is elsewhere.
- */
-export function startReader(time = Infinity): ChildProcess {
-  const path = join(process.cwd(), 'server/sheets/reader-start.mjs')
-  if (!existsSync(path)) throw new Error(`The reader of files is not at ${path}: start Zephyrine in its own folder.`)
-  return fork(path, [String(process.pid), String(time)], {
-    execArgv: ['--max-old-space-size=1024'],
-    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-  })
-}
+/** Starts a process that reads files from outside. It ends with this one, and when it takes too much memory, or more processor time than given. */
+export const startReader = (time = Infinity): ChildProcess =>
+  startProcess('reader', [String(process.pid), String(time)], { execArgv: ['--max-old-space-size=1024'] })
 
 /**
  * Imports a file in a process of its own.

@@ -1,10 +1,16 @@
 import { execFile } from 'node:child_process'
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Command } from '../../cli/command'
+import { runCommand } from '../../cli/command'
+import { follow as followCommand } from '../../cli/follow'
+import { places as placesCommand } from '../../cli/places'
+import { render as renderCommand } from '../../cli/render'
+import { sheet as sheetCommand } from '../../cli/sheet'
+import { track as trackCommand } from '../../cli/track'
 import { journeyOver } from '../support/journeys'
 import { temporaryFolder } from '../support/server'
 import { probe } from '../support/video'
@@ -12,22 +18,56 @@ import { probe } from '../support/video'
 const folder = temporaryFolder()
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
-const tsx = createRequire(import.meta.url).resolve('tsx/cli')
-
-async function command(script: string, options: readonly string[]): Promise<{ code: number; stdout: string; stderr: string }> {
-  try {
-    const { stdout, stderr } = await promisify(execFile)(process.execPath, [tsx, script, ...options])
-    return { code: 0, stdout, stderr }
-  } catch (error) {
-    const { code, stdout, stderr } = error as { code: number; stdout: string; stderr: string }
-    return { code, stdout, stderr }
-  }
+interface Said {
+  code: number
+  stdout: string
+  stderr: string
 }
-const render = (...options: string[]) => command('cli/render.ts', options)
-const sheet = (...options: string[]) => command('cli/sheet.ts', options)
-const places = (...options: string[]) => command('cli/places.ts', options)
-const follow = (...options: string[]) => command('cli/follow.ts', options)
+
+/** A command, run within this process; that it runs in one of its own is tested once. */
+const running =
+  <Options>(command: Command<Options>) =>
+  async (...args: string[]): Promise<Said> => {
+    const said = { stdout: '', stderr: '' }
+    const code = await runCommand(command, args, {
+      result: (text) => void (said.stdout += text),
+      complain: (text) => void (said.stderr += `${text}\n`),
+    })
+    return { code, ...said }
+  }
+const render = running(renderCommand)
+const sheet = running(sheetCommand)
+const places = running(placesCommand)
+const follow = running(followCommand)
+const track = running(trackCommand)
 const lastLine = (text: string) => JSON.parse(text.trim().split('\n').at(-1)!) as Record<string, unknown>
+
+describe('a command as a process', () => {
+  const inProcess = async (...args: string[]): Promise<Said> => {
+    try {
+      return { code: 0, ...(await promisify(execFile)(process.execPath, ['scripts/run.mjs', 'main', ...args])) }
+    } catch (error) {
+      return error as Said
+    }
+  }
+
+  it('prints its result', async () => {
+    const { code, stdout, stderr } = await inProcess('render', '--frames-json', '0')
+    expect([code, stderr]).toEqual([0, ''])
+    expect(lastLine(stdout)).toMatchObject({ frame: 0, time: 0 })
+  })
+
+  it('refuses what it does not know with one sentence and exit code 2', async () => {
+    const { code, stdout, stderr } = await inProcess('render', '--speed', '3')
+    expect([code, stdout, stderr]).toEqual([2, '', "Unknown option '--speed'.\n"])
+  })
+
+  it('says how it is called where nothing is asked', async () => {
+    const { code, stderr } = await inProcess('track')
+    expect(code).toBe(2)
+    expect(stderr).toMatch(/^The path of the track is missing\.\nnpm run track -- FILE/)
+  })
+})
 
 describe('npm run render', () => {
   it('makes a film of a part of the demo and says what it made', async () => {
@@ -247,7 +287,7 @@ describe('npm run track', () => {
 
   it('says what a track amounts to, in one line of JSON', async () => {
     const path = file('way.gpx', gpx(`<trk><trkseg>${trackPoint(47, 8)}${trackPoint(47.00001, 8.1)}${trackPoint(47, 8.2)}</trkseg></trk>`))
-    const { code, stdout } = await command('cli/track.ts', [path, '--simplify', '50'])
+    const { code, stdout } = await track(path, '--simplify', '50')
     expect(code).toBe(0)
     expect(stdout.trim().split('\n')).toHaveLength(1)
     expect(lastLine(stdout)).toMatchObject({
@@ -270,7 +310,7 @@ describe('npm run track', () => {
     ],
     ['a tolerance that is none', () => [join(folder, 'way.gpx'), '--simplify', 'much'], /--simplify should be a distance in metres/],
   ])('refuses %s with one sentence and exit code 2', async (_what, options, message) => {
-    const { code, stdout, stderr } = await command('cli/track.ts', options())
+    const { code, stdout, stderr } = await track(...options())
     expect([code, stdout]).toEqual([2, ''])
     expect(stderr).toMatch(message)
   })

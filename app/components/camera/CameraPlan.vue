@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { onlyPlan, setPlan, setPlanGlobe } from '#core/edits/shots'
-import type { CameraPlan, ShotKind, Temperament } from '#core/journey/schema'
-import { TEMPERAMENTS } from '#core/journey/schema'
+import type { CameraPlan, ShotKind } from '#core/journey/schema'
+import type { Temperament } from '#core/camera/temperament'
+import { TEMPERAMENTS } from '#core/camera/temperament'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldList from '~/components/fields/FieldList.vue'
 import type { FieldSpec } from '~/components/fields/field-list'

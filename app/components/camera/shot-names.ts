@@ -2,7 +2,8 @@ import type { CameraCheck } from '#core/frame/camera-check'
 import type { RateKind } from '#core/camera/comfort'
 import { nameOfTraveller } from '#core/edits/travellers'
 import { findLeg, nameOfStop } from '#core/journey/lookup'
-import type { Journey, Shot, ShotKind, Temperament } from '#core/journey/schema'
+import type { Journey, Shot, ShotKind } from '#core/journey/schema'
+import type { Temperament } from '#core/camera/temperament'
 
 /** The camera in words, as the strip, the details and the journey tell it. */
 

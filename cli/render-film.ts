@@ -1,0 +1,59 @@
+import { statSync } from 'node:fs'
+import { atSize, wholeFilm } from '#core/film/settings'
+import { compile } from '#core/frame/compile'
+import { frameAt } from '#core/frame/frame-at'
+import { frameSummary } from '#core/frame/summary'
+import { onlyPlan, setPlan } from '#core/edits/shots'
+import type { Journey } from '#core/journey/schema'
+import { frameCount, frameTime } from '#core/pace/rate'
+import { renderFilm } from '#render/film'
+import type { Output } from './command'
+import { UsageError } from './command'
+import { findJourney } from './find-journey'
+import type { RenderOptions } from './render'
+
+function asAsked(found: Journey, { size, rate, plan }: RenderOptions): Journey {
+  const journey = rate === undefined ? found : { ...found, frame: { ...found.frame, rate } }
+  const sized = size === undefined ? journey : atSize(journey, size)
+  return plan === undefined ? sized : setPlan(onlyPlan(sized), plan)
+}
+
+function checkFrame(option: string, frame: number, frames: number): number {
+  if (frame >= frames) throw new UsageError(`${option} should be a whole number from 0 to ${frames - 1}, not "${frame}".`)
+  return frame
+}
+
+/** The frame at a moment of the journey. */
+function frameOf(option: string, moment: number, { seconds, frame }: Journey): number {
+  if (moment > seconds) throw new UsageError(`${option} should be a time in seconds from 0 to ${seconds}, not "${moment}".`)
+  return frameCount(moment, frame.rate)
+}
+
+/** Makes what is asked for of a journey, and prints what it made in one line of JSON. */
+export async function renderProduct(options: RenderOptions, output: Output): Promise<void> {
+  const { ground, product } = options
+  const { journey: found, folder } = await findJourney(options.journey)
+  const journey = asAsked(found, options)
+  const { width, height, rate } = journey.frame
+  const frames = frameCount(journey.seconds, rate)
+  const say = (result: object) => output.result(`${JSON.stringify(result)}\n`)
+  if (product.kind === 'json') {
+    const frame = checkFrame('--frames-json', product.frame, frames)
+    say({ frame, fps: rate, ...frameSummary(frameAt(compile(journey), frameTime(frame, rate))) })
+    return
+  }
+  const { out } = product
+  const whole = { ...wholeFilm(journey), ground }
+  const made = (count: number) =>
+    say({ frames: count, fps: rate, width, height, seconds: frameTime(count, rate), bytes: statSync(out).size, out })
+  if (product.kind === 'still') {
+    const from = checkFrame('--frame', product.frame, frames)
+    await renderFilm({ folder, journey, out, settings: { ...whole, format: 'still', from, to: from + 1 } })
+    return made(1)
+  }
+  const { format, quality, silent } = product
+  const from = product.from === undefined ? 0 : frameOf('--from', product.from, journey)
+  const to = product.to === undefined ? frames : frameOf('--to', product.to, journey)
+  if (from >= to) throw new UsageError('--from should be earlier than --to.')
+  made((await renderFilm({ folder, journey, out, settings: { ...whole, format, quality, from, to, sound: !silent } })).frames)
+}
