@@ -1,3 +1,4 @@
+import { fileURLToPath } from 'node:url'
 import vuetify, { transformAssetUrls } from 'vite-plugin-vuetify'
 
 export default defineNuxtConfig({
@@ -31,7 +32,7 @@ export default defineNuxtConfig({
   vite: { vue: { template: { transformAssetUrls } } },
   nitro: {
     // Packages with native parts stay in node_modules, where the server finds them.
-    externals: { trace: false },
+    externals: { trace: false, inline: [fileURLToPath(new URL('./scripts/bundles.mjs', import.meta.url))] },
     errorHandler: '~~/server/error.ts',
     typescript: { strict: true, tsConfig: { compilerOptions: { lib: ['ES2023', 'DOM', 'DOM.Iterable'] } } },
   },

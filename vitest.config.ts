@@ -17,14 +17,22 @@ export default defineConfig({
         resolve: { alias: { '~': fileURLToPath(new URL('./app', import.meta.url)) } },
         test: { name: 'app', include: ['tests/app/**/*.test.ts'] },
       },
-      { test: { name: 'server', include: ['tests/server/**/*.test.ts'], testTimeout: 120_000, hookTimeout: 120_000 } },
+      {
+        test: {
+          name: 'server',
+          include: ['tests/server/**/*.test.ts'],
+          globalSetup: 'tests/support/setup.ts',
+          testTimeout: 120_000,
+          hookTimeout: 120_000,
+        },
+      },
       {
         test: {
           name: 'browser',
           include: ['tests/browser/**/*.test.ts'],
           testTimeout: 180_000,
           hookTimeout: 180_000,
-          fileParallelism: false,
+          globalSetup: 'tests/support/setup.ts',
         },
       },
     ],

@@ -9,13 +9,15 @@ export interface Output {
   complain(text: string): void
 }
 
-/**
- * A command of the project. Its options are read first, before what does the work is loaded, so that a mistyped one is refused at once.
- */
-export interface Command<Options> {
+/** How a command is called. */
+export interface CommandOptions<Options> {
   usage: string
   /** @param args what stands behind the command's name @throws UsageError */
   read(args: readonly string[]): Options
+}
+
+/** A command of the project. Its options are read before what does the work is loaded, so that a mistyped one is refused at once. */
+export interface Command<Options> extends CommandOptions<Options> {
   /** @returns the exit code, 0 if left out @throws UsageError or JourneyError with one sentence */
   run(options: Options, output: Output): Promise<number | void>
 }

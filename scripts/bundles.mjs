@@ -6,13 +6,13 @@ import { join, resolve } from 'node:path'
 
 /** Every program, by its name, with its source. */
 export const PROGRAMS = {
-  bench: 'cli/bench.ts',
+  bench: 'cli/tools/bench.ts',
   main: 'cli/main.ts',
-  screenshots: 'cli/screenshots.ts',
-  seed: 'cli/seed.ts',
-  styles: 'cli/styles.ts',
-  torture: 'cli/torture.ts',
-  'type-metrics': 'cli/type-metrics.ts',
+  screenshots: 'cli/tools/screenshots.ts',
+  seed: 'cli/tools/seed.ts',
+  styles: 'cli/tools/styles.ts',
+  torture: 'cli/tools/torture.ts',
+  'type-metrics': 'cli/tools/type-metrics.ts',
   'make-photo': 'demo/make-photo.ts',
   'make-sheet': 'demo/make-sheet.ts',
   painter: 'server/render/painter-worker.ts',

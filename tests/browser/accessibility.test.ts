@@ -4,9 +4,9 @@ import { readFileSync } from 'node:fs'
 import type { AxeResults } from 'axe-core'
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { launchBrowser, openEditor, openPage } from '../support/browser'
+import { openEditor, openPage } from '../support/browser'
 import type { TestServer } from '../support/server'
-import { startServer } from '../support/server'
+import { sharedBrowser, startServer } from '../support/shared'
 
 let server: TestServer
 let browser: Browser
@@ -15,7 +15,7 @@ const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.mi
 
 beforeAll(async () => {
   server = await startServer()
-  browser = await launchBrowser()
+  browser = await sharedBrowser()
   ;({ page } = await openPage(browser))
   await page.emulateMedia({ reducedMotion: 'reduce' })
 })

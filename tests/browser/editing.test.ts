@@ -7,7 +7,7 @@ import { openEditor, saved } from '../support/browser'
 import { useDemoPage } from '../support/demo-page'
 import { OWN } from '../support/server'
 
-const demo = useDemoPage()
+const demo = useDemoPage({ ownServer: true })
 const { stored } = demo
 let page: Page
 beforeEach(() => {

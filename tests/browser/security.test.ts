@@ -16,7 +16,7 @@ beforeAll(async () => {
 })
 afterAll(() => foreign.close())
 
-const demo = useDemoPage()
+const demo = useDemoPage({ ownServer: true })
 
 describe('the page’s policy', () => {
   it('lets everything work that the application does, and no script from elsewhere', async () => {

@@ -9,9 +9,10 @@ import { groundGeo } from '#core/geo/ground'
 import { createJourney } from '#core/journey/create'
 import type { Journey } from '#core/journey/schema'
 import { coversFrame } from '#core/sheet/framing'
-import { launchBrowser, openEditor, openPage, painted, saved } from '../support/browser'
+import { openEditor, openPage, painted, saved } from '../support/browser'
 import type { TestServer } from '../support/server'
-import { startServer, temporaryFolder, OWN } from '../support/server'
+import { temporaryFolder, OWN } from '../support/server'
+import { sharedBrowser, startServer } from '../support/shared'
 
 let server: TestServer
 let browser: Browser
@@ -23,7 +24,7 @@ const file = (name: string) => join(folder, name)
 
 beforeAll(async () => {
   server = await startServer()
-  browser = await launchBrowser()
+  browser = await sharedBrowser()
   writeFileSync(
     file('town.svg'),
     '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 300 200"><rect width="300" height="200" fill="#f4ead2"/><path d="M0 90H300M140 0V200" stroke="#b08a50" stroke-width="6"/></svg>',

@@ -5,8 +5,9 @@ import type { Browser, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { TestServer } from '../support/server'
-import { startServer, temporaryFolder } from '../support/server'
-import { launchBrowser, openPage, painted, saved } from '../support/browser'
+import { temporaryFolder } from '../support/server'
+import { sharedBrowser, startServer } from '../support/shared'
+import { openPage, painted, saved } from '../support/browser'
 import { probe } from '../support/video'
 
 let server: TestServer
@@ -17,7 +18,7 @@ const folder = temporaryFolder()
 
 beforeAll(async () => {
   server = await startServer()
-  browser = await launchBrowser()
+  browser = await sharedBrowser()
   ;({ page, errors } = await openPage(browser))
   const map = sharp({ create: { width: 2400, height: 1350, channels: 3, background: '#9fc3b4' } })
   await map

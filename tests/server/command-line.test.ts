@@ -6,11 +6,7 @@ import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Command } from '../../cli/command'
 import { runCommand } from '../../cli/command'
-import { follow as followCommand } from '../../cli/follow'
-import { places as placesCommand } from '../../cli/places'
-import { render as renderCommand } from '../../cli/render'
-import { sheet as sheetCommand } from '../../cli/sheet'
-import { track as trackCommand } from '../../cli/track'
+import * as commands from '../../cli/commands'
 import { journeyOver } from '../support/journeys'
 import { temporaryFolder } from '../support/server'
 import { probe } from '../support/video'
@@ -35,11 +31,11 @@ const running =
     })
     return { code, ...said }
   }
-const render = running(renderCommand)
-const sheet = running(sheetCommand)
-const places = running(placesCommand)
-const follow = running(followCommand)
-const track = running(trackCommand)
+const render = running(commands.render)
+const sheet = running(commands.sheet)
+const places = running(commands.places)
+const follow = running(commands.follow)
+const track = running(commands.track)
 const lastLine = (text: string) => JSON.parse(text.trim().split('\n').at(-1)!) as Record<string, unknown>
 
 describe('a command as a process', () => {

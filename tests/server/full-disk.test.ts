@@ -6,7 +6,8 @@ import { rename } from '#core/edits/journey'
 import type { Journey } from '#core/journey/schema'
 import { troubleOf } from '../../server/http/trouble'
 import type { TestServer } from '../support/server'
-import { OWN, startServer, temporaryFolder } from '../support/server'
+import { OWN, temporaryFolder } from '../support/server'
+import { startServer } from '../support/shared'
 
 /** A disk of its own that is soon full. @returns undefined where this machine does not let one be made */
 function smallDisk(): string | undefined {

@@ -14,7 +14,8 @@ import type { Journey, OwnFont } from '#core/journey/schema'
 import { inkSchema, pinSchema, textStyleSchema } from '#core/journey/schema'
 import { SOUND_RATE, wavHeader } from '#core/sound/pcm'
 import type { TestServer } from '../support/server'
-import { startServer, OWN } from '../support/server'
+import { OWN } from '../support/server'
+import { startServer } from '../support/shared'
 
 let server: TestServer
 beforeAll(async () => {

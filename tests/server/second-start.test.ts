@@ -7,7 +7,8 @@ import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { FolderInUse, lockFolder } from '../../server/storage/folder-lock'
 import type { TestServer } from '../support/server'
-import { OWN, startServer, temporaryFolder } from '../support/server'
+import { OWN, temporaryFolder } from '../support/server'
+import { startServer } from '../support/shared'
 
 let server: TestServer
 beforeAll(async () => {

@@ -5,7 +5,8 @@ import { join } from 'node:path'
 import { rename } from '#core/edits/journey'
 import type { Journey } from '#core/journey/schema'
 import type { TestServer } from '../support/server'
-import { OWN, startServer } from '../support/server'
+import { OWN } from '../support/server'
+import { startServer } from '../support/shared'
 
 let server: TestServer
 beforeAll(async () => {

@@ -1,4 +1,4 @@
-import type { Browser, Page } from 'playwright-core'
+import type { Browser, BrowserContext, BrowserServer, Page } from 'playwright-core'
 import { chromium } from 'playwright-core'
 
 const FLAGS = [
@@ -11,12 +11,40 @@ const FLAGS = [
   '--disable-sync',
 ]
 
-export const launchBrowser = (): Promise<Browser> => chromium.launch({ executablePath: '/usr/bin/chromium', args: FLAGS })
+const OPTIONS = { executablePath: '/usr/bin/chromium', args: FLAGS }
+
+export const launchBrowser = (): Promise<Browser> => chromium.launch(OPTIONS)
+
+/** A browser that several processes can use. */
+export const launchServer = (): Promise<BrowserServer> => chromium.launchServer(OPTIONS)
+
+export const openContext = (browser: Browser): Promise<BrowserContext> =>
+  browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true, locale: 'en-GB' })
+
+export interface OpenedPage {
+  page: Page
+  /** What has gone wrong in it. */
+  errors: string[]
+}
 
 /** A page of 1280 x 800 that collects what goes wrong in it. */
-export async function openPage(browser: Browser): Promise<{ page: Page; errors: string[] }> {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true, locale: 'en-GB' })
+export async function openPage(browser: Browser): Promise<OpenedPage> {
+  return collecting(await (await openContext(browser)).newPage())
+}
+
+/** Another page in a context whose cache holds the application, as if nothing had been opened before: what pages at an address have stored is deleted. */
+export async function openPageIn(context: BrowserContext, address: string): Promise<OpenedPage> {
   const page = await context.newPage()
+  const session = await context.newCDPSession(page)
+  await session.send('Storage.clearDataForOrigin', {
+    origin: address,
+    storageTypes: 'local_storage,indexeddb,cache_storage,service_workers',
+  })
+  await session.detach()
+  return collecting(page)
+}
+
+function collecting(page: Page): OpenedPage {
   const errors: string[] = []
   page.on('pageerror', (error) => errors.push(error.message))
   return { page, errors }

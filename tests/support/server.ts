@@ -1,11 +1,10 @@
 import type { ChildProcess } from 'node:child_process'
 import { spawn } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { cpSync, mkdtempSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { DemoId } from '#demo/seed'
-import { seedDemos } from '#demo/seed'
 import { openDatabase } from '../../server/storage/database'
 
 /** What a program sends with requests that change something; see server/http/security.ts. */
@@ -23,11 +22,22 @@ export interface TestServer {
   stop(): Promise<void>
 }
 
-/** The built application with a data folder of its own, the demo in it, or several. */
-export async function startServer(folder = temporaryFolder(), demos: readonly DemoId[] = ['demo']): Promise<TestServer> {
+/**
+ * The built application over a copy of a data folder.
+ * @param template with all demos in it
+ * @param demos those that the copy has
+ * @param folder where the copy comes to lie
+ */
+export async function serveCopyOf(template: string, demos: readonly DemoId[], folder = temporaryFolder()): Promise<TestServer> {
+  cpSync(template, folder, { recursive: true })
   const db = openDatabase(folder)
-  await seedDemos(db, folder, demos)
+  db.prepare(`DELETE FROM journeys WHERE id NOT IN (${demos.map(() => '?').join(', ')})`).run(...demos)
   db.close()
+  return serve(folder)
+}
+
+/** The built application over a data folder, which goes when it is stopped. */
+export async function serve(folder: string): Promise<TestServer> {
   const port = await freePort()
   const address = `http://127.0.0.1:${port}`
   let child = await launch(folder, port, address)

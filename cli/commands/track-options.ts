@@ -1,6 +1,6 @@
 import { parseArgs } from 'node:util'
-import type { Command } from './command'
-import { parseFault, UsageError } from './command'
+import type { CommandOptions } from '../command'
+import { parseFault, UsageError } from '../command'
 
 export interface TrackOptions {
   file: string
@@ -27,8 +27,7 @@ function read(args: readonly string[]): TrackOptions {
 }
 
 /** Reads a recorded track and prints its summary. */
-export const track: Command<TrackOptions> = {
+export const trackOptions: CommandOptions<TrackOptions> = {
   usage: 'npm run track -- FILE [--simplify METRES] [--swap]',
   read,
-  run: async (options, output) => (await import('./read-track')).readTrack(options, output),
 }

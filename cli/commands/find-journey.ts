@@ -2,9 +2,9 @@ import { readFileSync } from 'node:fs'
 import { parseJourney } from '#core/journey/parse'
 import type { Journey } from '#core/journey/schema'
 import { freshDemo, isDemoId } from '#demo/seed'
-import { dataFolder, openDatabase } from '../server/storage/database'
-import { readJourney } from '../server/storage/journeys'
-import { UsageError } from './command'
+import { dataFolder, openDatabase } from '../../server/storage/database'
+import { readJourney } from '../../server/storage/journeys'
+import { UsageError } from '../command'
 
 /** A journey by the name of a demo, by its id in the data folder, or by the path of its file; and the folder with its images. @throws UsageError if there is none */
 export async function findJourney(name: string): Promise<{ journey: Journey; folder: string }> {

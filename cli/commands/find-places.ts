@@ -1,6 +1,6 @@
-import { places } from '../server/places/places'
-import type { Output } from './command'
-import type { PlacesOptions } from './places'
+import { places } from '../../server/places/places'
+import type { Output } from '../command'
+import type { PlacesOptions } from './places-options'
 
 /** Prints the ten best matches as JSON. */
 export async function findPlaces({ query, near }: PlacesOptions, output: Output): Promise<void> {

@@ -1,8 +1,8 @@
 import { parseArgs } from 'node:util'
 import type { WordsFormat } from '#core/formats/words'
 import { WORDS_FORMATS } from '#core/formats/words'
-import type { Command } from './command'
-import { parseFault, UsageError } from './command'
+import type { CommandOptions } from '../command'
+import { parseFault, UsageError } from '../command'
 
 export interface WordsOptions {
   journey: string
@@ -27,10 +27,9 @@ function read(args: readonly string[]): WordsOptions {
 }
 
 /** Writes the stop times of a journey for an editor. */
-export const words: Command<WordsOptions> = {
+export const wordsOptions: CommandOptions<WordsOptions> = {
   usage: `npm run words -- --journey demo|ID|FILE --format vtt|srt|csv|txt [--out FILE]
 
   When the film is at which stop: WebVTT chapters, SRT subtitles, a CSV table or a plain chapter list. Without --out it is printed.`,
   read,
-  run: async (options, output) => (await import('./write-words')).writeWords(options, output),
 }

@@ -1,7 +1,7 @@
 /** Puts the demos into the data folder, once. */
 import { seedDemos } from '#demo/seed'
-import { dataFolder, openDatabase } from '../server/storage/database'
-import { FolderInUse, lockFolder } from '../server/storage/folder-lock'
+import { dataFolder, openDatabase } from '../../server/storage/database'
+import { FolderInUse, lockFolder } from '../../server/storage/folder-lock'
 
 try {
   const release = lockFolder(dataFolder(), '')

@@ -7,12 +7,12 @@ import { hexOf } from '#core/colour/srgb'
 import { courseOf } from '#core/geometry/course'
 import type { Sheet } from '#core/journey/schema'
 import { freshDemo } from '#demo/seed'
-import { importSheetFile } from '../server/sheets/import-sheet'
-import { pictureSource } from '../server/sheets/picture-source'
-import { openDatabase } from '../server/storage/database'
-import type { Output } from './command'
-import { UsageError } from './command'
-import type { FollowOptions } from './follow'
+import { importSheetFile } from '../../server/sheets/import-sheet'
+import { pictureSource } from '../../server/sheets/picture-source'
+import { openDatabase } from '../../server/storage/database'
+import type { Output } from '../command'
+import { UsageError } from '../command'
+import type { FollowOptions } from './follow-options'
 
 /** The exit code when there is no path. */
 const NO_WAY = 3

@@ -30,10 +30,10 @@ import { createPainter } from '#draw/painter'
 import { startEncoder } from '#render/start-encoder'
 import { renderFilm } from '#render/film'
 import { createServerStudio, createServerSurface } from '#render/studio'
-import { writeMap } from '../server/maps/draw'
-import { importSheetFile } from '../server/sheets/import-sheet'
-import { closeTileFiles } from '../server/sheets/tile-file'
-import { openDatabase } from '../server/storage/database'
+import { writeMap } from '../../server/maps/draw'
+import { importSheetFile } from '../../server/sheets/import-sheet'
+import { closeTileFiles } from '../../server/sheets/tile-file'
+import { openDatabase } from '../../server/storage/database'
 
 /** The frames that are measured: the end of a layover, a leg with a glow, a change of vehicles, the start of a dashed leg. */
 const FROM = 15

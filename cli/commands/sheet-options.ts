@@ -1,6 +1,6 @@
 import { parseArgs } from 'node:util'
-import type { Command } from './command'
-import { parseFault, UsageError } from './command'
+import type { CommandOptions } from '../command'
+import { parseFault, UsageError } from '../command'
 
 export interface SheetOptions {
   file: string
@@ -30,8 +30,7 @@ function read(args: readonly string[]): SheetOptions {
 }
 
 /** Imports a map file into a scratch folder and reports the result. */
-export const sheet: Command<SheetOptions> = {
+export const sheetOptions: CommandOptions<SheetOptions> = {
   usage: 'npm run sheet -- FILE [--world-file FILE [--crs EPSG:2056]] [--points points.json]',
   read,
-  run: async (options, output) => (await import('./read-sheet')).readSheet(options, output),
 }

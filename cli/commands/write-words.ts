@@ -2,9 +2,9 @@ import { writeFileSync } from 'node:fs'
 import { WORDS } from '#core/formats/words'
 import { compile } from '#core/frame/compile'
 import { NO_PLACES } from '#core/frame/label-scene'
-import type { Output } from './command'
+import type { Output } from '../command'
 import { findJourney } from './find-journey'
-import type { WordsOptions } from './words'
+import type { WordsOptions } from './words-options'
 
 /** Writes the stop times to a file, or prints them. */
 export async function writeWords({ journey: name, format, out }: WordsOptions, output: Output): Promise<void> {

@@ -2,8 +2,8 @@ import { parseArgs } from 'node:util'
 import { rgbOf } from '#core/colour/srgb'
 import type { Rgb } from '#core/colour/srgb'
 import type { Point } from '#core/geometry/point'
-import type { Command } from './command'
-import { parseFault, UsageError } from './command'
+import type { CommandOptions } from '../command'
+import { parseFault, UsageError } from '../command'
 
 export interface FollowOptions {
   /** The path of a map file, or demo. */
@@ -36,8 +36,7 @@ function pointOf(option: string, text: string | undefined): Point {
 }
 
 /** Finds the road visible on a map between two spots. */
-export const follow: Command<FollowOptions> = {
+export const followOptions: CommandOptions<FollowOptions> = {
   usage: 'npm run follow -- --sheet FILE|demo --from x,y --to x,y [--colour #rrggbb]',
   read,
-  run: async (options, output) => (await import('./follow-road')).printRoad(options, output),
 }

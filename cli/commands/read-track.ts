@@ -3,9 +3,9 @@ import { basename } from 'node:path'
 import { readTrackFile } from '#core/formats/track-file'
 import { TRACK_LIMITS } from '#core/tracks/track'
 import { countOf, simplifySegment, summariseTrack } from '#core/tracks/measure'
-import type { Output } from './command'
-import { UsageError } from './command'
-import type { TrackOptions } from './track'
+import type { Output } from '../command'
+import { UsageError } from '../command'
+import type { TrackOptions } from './track-options'
 
 /** Prints what a track amounts to, in one line of JSON. */
 export async function readTrack({ file, simplify, swap }: TrackOptions, output: Output): Promise<void> {

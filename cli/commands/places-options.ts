@@ -1,8 +1,8 @@
 import { parseArgs } from 'node:util'
 import { readCoordinates } from '#core/formats/coordinates'
 import type { LonLat } from '#core/geo/lon-lat'
-import type { Command } from './command'
-import { parseFault, UsageError } from './command'
+import type { CommandOptions } from '../command'
+import { parseFault, UsageError } from '../command'
 
 export interface PlacesOptions {
   query: string
@@ -33,8 +33,7 @@ function nearOf(text: string): LonLat {
 }
 
 /** Finds places by name. */
-export const places: Command<PlacesOptions> = {
+export const placesOptions: CommandOptions<PlacesOptions> = {
   usage: 'npm run places -- QUERY [--near lon,lat]',
   read,
-  run: async (options, output) => (await import('./find-places')).findPlaces(options, output),
 }

@@ -7,10 +7,10 @@ import { onlyPlan, setPlan } from '#core/edits/shots'
 import type { Journey } from '#core/journey/schema'
 import { frameCount, frameTime } from '#core/pace/rate'
 import { renderFilm } from '#render/film'
-import type { Output } from './command'
-import { UsageError } from './command'
+import type { Output } from '../command'
+import { UsageError } from '../command'
 import { findJourney } from './find-journey'
-import type { RenderOptions } from './render'
+import type { RenderOptions } from './render-options'
 
 function asAsked(found: Journey, { size, rate, plan }: RenderOptions): Journey {
   const journey = rate === undefined ? found : { ...found, frame: { ...found.frame, rate } }

@@ -7,8 +7,8 @@ import { FILM_FORMAT_IDS, FILM_FORMATS, QUALITIES } from '#core/film/formats'
 import type { Size } from '#core/geometry/size'
 import type { FrameRate } from '#core/pace/rate'
 import { FRAME_RATES, rateLabel } from '#core/pace/rate'
-import type { Command } from './command'
-import { parseFault, UsageError } from './command'
+import type { CommandOptions } from '../command'
+import { parseFault, UsageError } from '../command'
 
 const USAGE = `npm run render -- --journey demo|ID|FILE --out FILE [--format mp4|mov|webm|png|gif|apng|wav] [--quality draft|good|best] [--without-ground]
                   [--size 1280x720] [--fps 30] [--from S] [--to S] [--silent] [--plan calm|lively|steady]
@@ -150,8 +150,7 @@ function qualityOf(asked: string | undefined, format: FilmFormatId): Quality {
 }
 
 /** Renders a film, a still or a frame's data from a journey. */
-export const render: Command<RenderOptions> = {
+export const renderOptions: CommandOptions<RenderOptions> = {
   usage: USAGE,
   read,
-  run: async (options, output) => (await import('./render-film')).renderProduct(options, output),
 }

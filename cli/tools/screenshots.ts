@@ -6,18 +6,23 @@ import { groundGeo } from '#core/geo/ground'
 import type { LonLat } from '#core/geo/lon-lat'
 import { pointAt } from '#core/geometry/course'
 import { roadCourses } from '#demo/courses'
-import { DEMO_IDS, freshDemo } from '#demo/seed'
+import { DEMO_IDS, freshDemo, seedDemos } from '#demo/seed'
 import { setWash } from '#core/edits/sheets'
 import { WASH_PRESETS } from '#core/sheet/wash'
 import sharp from 'sharp'
-import { launchBrowser, openEditor, openPage, painted } from '../tests/support/browser'
-import { startServer } from '../tests/support/server'
+import { launchBrowser, openEditor, openPage, painted } from '../../tests/support/browser'
+import { serve, temporaryFolder } from '../../tests/support/server'
+import { openDatabase } from '../../server/storage/database'
 
 const OUT = 'docs/screenshots'
 mkdirSync(OUT, { recursive: true })
 
 const walkOn = await freshDemo()
-const server = await startServer(undefined, DEMO_IDS)
+const data = temporaryFolder()
+const db = openDatabase(data)
+await seedDemos(db, data)
+db.close()
+const server = await serve(data)
 const browser = await launchBrowser()
 const { page } = await openPage(browser)
 

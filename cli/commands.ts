@@ -1,0 +1,40 @@
+import type { Command } from './command'
+import type { FollowOptions } from './commands/follow-options'
+import { followOptions } from './commands/follow-options'
+import type { PlacesOptions } from './commands/places-options'
+import { placesOptions } from './commands/places-options'
+import type { RenderOptions } from './commands/render-options'
+import { renderOptions } from './commands/render-options'
+import type { SheetOptions } from './commands/sheet-options'
+import { sheetOptions } from './commands/sheet-options'
+import type { TrackOptions } from './commands/track-options'
+import { trackOptions } from './commands/track-options'
+import type { WordsOptions } from './commands/words-options'
+import { wordsOptions } from './commands/words-options'
+
+/** The commands that work on journeys, maps, tracks and places. */
+
+export const follow: Command<FollowOptions> = {
+  ...followOptions,
+  run: async (options, output) => (await import('./commands/follow-road')).printRoad(options, output),
+}
+export const places: Command<PlacesOptions> = {
+  ...placesOptions,
+  run: async (options, output) => (await import('./commands/find-places')).findPlaces(options, output),
+}
+export const render: Command<RenderOptions> = {
+  ...renderOptions,
+  run: async (options, output) => (await import('./commands/render-film')).renderProduct(options, output),
+}
+export const sheet: Command<SheetOptions> = {
+  ...sheetOptions,
+  run: async (options, output) => (await import('./commands/read-sheet')).readSheet(options, output),
+}
+export const track: Command<TrackOptions> = {
+  ...trackOptions,
+  run: async (options, output) => (await import('./commands/read-track')).readTrack(options, output),
+}
+export const words: Command<WordsOptions> = {
+  ...wordsOptions,
+  run: async (options, output) => (await import('./commands/write-words')).writeWords(options, output),
+}
