@@ -1,6 +1,6 @@
 import type { LabelItem } from '#core/frame/frame'
-import { labelBox } from '#core/frame/label-layout'
-import { partAt } from '#core/frame/reveal'
+import { labelBox } from '#core/marks/label-layout'
+import { partAt } from '#core/marks/reveal'
 import type { Box } from '#core/geometry/box'
 import type { CanvasSpace } from './canvas-space'
 import { placeAt, standingScale } from './canvas-space'

@@ -1,6 +1,6 @@
 import type { VehicleItem } from '#core/frame/frame'
-import { MOST_RISE } from '#core/frame/liveliness'
-import { CLIMB } from '#core/frame/motion'
+import { MOST_RISE } from '#core/trips/liveliness'
+import { CLIMB } from '#core/trips/motion'
 import type { Vehicle } from '#core/vehicles/vehicle'
 import { MOST_ALTITUDE, reachOf } from '#core/vehicles/vehicle'
 import { paintArtwork, paintSilhouette } from './artwork'

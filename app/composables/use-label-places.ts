@@ -2,9 +2,9 @@ import { watchDebounced } from '@vueuse/core'
 import equal from 'fast-deep-equal'
 import { onBeforeUnmount, watch } from 'vue'
 import { compile } from '#core/frame/compile'
-import { labelReplySchema } from '#core/frame/label-messages'
-import { labelScene, NO_PLACES, placesOf } from '#core/frame/label-scene'
-import type { LabelScene } from '#core/frame/label-solver'
+import { labelReplySchema } from '#core/labels/label-messages'
+import { labelScene, NO_PLACES, placesOf } from '#core/labels/label-scene'
+import type { LabelScene } from '#core/labels/label-solver'
 import { useEditor } from '~/stores/editor'
 
 /** Places are looked for once the journey has rested for so long, in milliseconds, and at the latest after the second time. */

@@ -1,6 +1,6 @@
 import '../services/zod-without-eval'
-import { labelOrderSchema } from '#core/frame/label-messages'
-import { crowdedLabels, labelCosts, placeLabels } from '#core/frame/label-solver'
+import { labelOrderSchema } from '#core/labels/label-messages'
+import { crowdedLabels, labelCosts, placeLabels } from '#core/labels/label-solver'
 
 /** Looks for the places of automatic labels off the main thread, one scene after another. */
 self.onmessage = ({ data }: MessageEvent<unknown>) => {

@@ -1,6 +1,6 @@
 import '../services/zod-without-eval'
 import { compile } from '#core/frame/compile'
-import { NO_PLACES } from '#core/frame/label-scene'
+import { NO_PLACES } from '#core/labels/label-scene'
 import { parseJourney } from '#core/journey/parse'
 import { findBeats } from '#core/sound/beats'
 import type { SoundOrder, SoundReply } from '#core/film/sound-messages'

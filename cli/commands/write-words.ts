@@ -1,7 +1,7 @@
 import { writeFileSync } from 'node:fs'
 import { WORDS } from '#core/formats/words'
 import { compile } from '#core/frame/compile'
-import { NO_PLACES } from '#core/frame/label-scene'
+import { NO_PLACES } from '#core/labels/label-scene'
 import type { Output } from '../command'
 import { findJourney } from './find-journey'
 import type { WordsOptions } from './words-options'

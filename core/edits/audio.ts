@@ -1,7 +1,7 @@
 import { JourneyError } from '../error'
 import type { Audio, Journey, SoundKind } from '../journey/schema'
 import { audioSchema, LIMITS } from '../journey/schema'
-import { scheduleOf } from '../frame/compile-traveller'
+import { scheduleOf } from '../trips/compile-traveller'
 import { travellerOf } from '../journey/lookup'
 import { frameTime } from '../pace/rate'
 import { snapTime } from '../pace/snap'

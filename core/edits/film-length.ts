@@ -1,6 +1,6 @@
 import { produce } from 'immer'
 import { JourneyError } from '../error'
-import { scheduleOf, timedItinerary } from '../frame/compile-traveller'
+import { scheduleOf, timedItinerary } from '../trips/compile-traveller'
 import { itineraryOf } from '../journey/itinerary'
 import { travellerOf } from '../journey/lookup'
 import type { Journey, Traveller } from '../journey/schema'

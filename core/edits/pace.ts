@@ -1,7 +1,7 @@
 import { produce } from 'immer'
 import { clamp } from '../geometry/clamp'
 import { JourneyError } from '../error'
-import { scheduleOf } from '../frame/compile-traveller'
+import { scheduleOf } from '../trips/compile-traveller'
 import { travellerOf } from '../journey/lookup'
 import type { Journey, Share, Traveller } from '../journey/schema'
 import { frameTime } from '../pace/rate'

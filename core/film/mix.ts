@@ -1,4 +1,4 @@
-import type { CompiledJourney } from '../frame/compiled'
+import type { CompiledJourney } from '../trips/compiled'
 import type { Audio } from '../journey/schema'
 import type { FilmSounds } from './sounds'
 import { addSounds, soundsOf } from './sounds'

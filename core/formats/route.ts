@@ -1,4 +1,4 @@
-import type { CompiledJourney } from '../frame/compile'
+import type { CompiledJourney } from '../trips/compiled'
 import type { LonLat } from '../geo/lon-lat'
 import type { Point } from '../geometry/point'
 import { courseGround, cubicsOf } from '../courses/compile-course'

@@ -1,4 +1,4 @@
-import type { CompiledJourney } from '../frame/compiled'
+import type { CompiledJourney } from '../trips/compiled'
 import { nameOfStop } from '../journey/lookup'
 import { frameIndexAt } from '../pace/rate'
 import { timecode } from '../pace/timecode'

@@ -3,8 +3,8 @@ import type { Projection } from '../camera/projection'
 import type { View } from '../camera/view'
 import { isMovingAt, projectionAt } from '../camera/view-track'
 import { creditLine } from '../sheet/credits'
-import { cardPoseAt } from './card-times'
-import type { CompiledJourney, CompiledMark, CompiledTraveller } from './compile'
+import { cardPoseAt } from '../marks/card-times'
+import type { CompiledJourney, CompiledMark, CompiledTraveller } from '../trips/compiled'
 import type {
   CarriedItem,
   CreditItem,
@@ -21,14 +21,14 @@ import type {
   VehicleItem,
 } from './frame'
 import { IS_GROUND } from './frame'
-import { circleAt, pinAppearanceAt, SETTLED } from './marks'
+import { circleAt, pinAppearanceAt, SETTLED } from '../marks/pins'
 import type { Depth, Journey, Layer, Pin } from '../journey/schema'
-import type { Motion } from './motion'
+import type { Motion } from '../trips/motion'
 import { inkAt, plannedAt } from './ink-at'
-import { CLIMB, motionAt } from './motion'
-import { captionsAt } from './captions'
-import { revealSeconds } from './reveal'
-import { remainingAt, visibilityAt } from './span'
+import { CLIMB, motionAt } from '../trips/motion'
+import { captionsAt } from '../labels/captions'
+import { revealSeconds } from '../marks/reveal'
+import { remainingAt, visibilityAt } from '../trips/span'
 
 /** The frame of a compiled journey at a time in seconds, clamped to the film. The same time always gives the same frame. */
 export function frameAt(compiled: CompiledJourney, seconds: number): Frame {

@@ -17,13 +17,12 @@ import type {
   TextStyle,
   Wash,
 } from '../journey/schema'
-import type { Align } from '../type/block'
 import type { Carried, Vehicle } from '../vehicles/vehicle'
-import type { CaptionFigure } from './captions'
-import type { CardPose } from './card-times'
-import type { CompiledLabel } from './compiled'
-import type { CircleState } from './marks'
-import type { Motion } from './motion'
+import type { CaptionItem } from '../labels/captions'
+import type { CardPose } from '../marks/card-times'
+import type { CompiledLabel } from '../trips/compiled'
+import type { CircleState } from '../marks/pins'
+import type { Motion } from '../trips/motion'
 
 /** What one frame shows: plain data, items in back-to-front order, places in ground units, sizes in reference pixels. */
 export interface Frame {
@@ -233,20 +232,6 @@ export interface CarriedItem {
   /** Where it begins, in reference pixels above the vehicle's place. */
   foot: number
   scale: number
-  opacity: number
-}
-
-/** A title or a readout, a scale bar or an arrow to the north: it stands in the frame, not on the ground. */
-export interface CaptionItem {
-  kind: 'caption'
-  id: string
-  figure: CaptionFigure
-  style: TextStyle
-  appears: Appears
-  /** Its upper left corner, in reference pixels from the frame's, and how its lines are aligned. */
-  at: Point
-  align: Align
-  elapsed: number | null
   opacity: number
 }
 

@@ -4,10 +4,10 @@ import { clamp } from '../geometry/clamp'
 import { pointAt } from '../geometry/course'
 import type { Ink } from '../journey/schema'
 import { smooth } from '../pace/easing'
-import type { CompiledLeg, CompiledTraveller, CompiledVisit } from './compiled'
-import { lengthAt, rideAt } from './compiled'
+import type { CompiledLeg, CompiledTraveller, CompiledVisit } from '../trips/compiled'
+import { lengthAt, rideAt } from '../trips/compiled'
 import type { InkItem, PlannedItem } from './frame'
-import { inkBehindOf } from './heading'
+import { inkBehindOf } from '../trips/heading'
 
 /** How long it takes the ink to catch up with the vehicle that has arrived, in seconds. */
 const SETTLE = 0.3

@@ -5,7 +5,7 @@ import { pointAt } from '../geometry/course'
 import type { Point } from '../geometry/point'
 import type { TextBlock } from '../type/block'
 import type { Frame, LabelItem } from './frame'
-import { labelBox } from './label-layout'
+import { labelBox } from '../marks/label-layout'
 
 /** A view with how far the ground is bent to a globe, 0..1, and by how many degrees that is turned. */
 const viewSummary = ({ bend, ...view }: View) => (bend ? { ...view, globe: { share: bend.share, spin: bend.spin } } : view)

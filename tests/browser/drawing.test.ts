@@ -1,5 +1,5 @@
 /** Drawing courses with the mouse in a real browser. Each test begins with a fresh copy of the demo. */
-import { readFileSync } from 'node:fs'
+import { downloadedText } from '../support/browser'
 import type { Page } from 'playwright-core'
 import { beforeEach, describe, expect, it } from 'vitest'
 import type { Point } from '#core/geometry/point'
@@ -262,6 +262,6 @@ describe('the trip', () => {
     await page.getByText('GPX').click()
     const file = await download
     expect(file.suggestedFilename()).toMatch(/\.gpx$/)
-    expect(readFileSync((await file.path())!, 'utf8')).toContain('<name>Emberlight to Lampwick</name>')
+    expect(await downloadedText(file)).toContain('<name>Emberlight to Lampwick</name>')
   })
 })

@@ -1,12 +1,12 @@
 /** Timing in the browser: held moments, curves, lanes, graphs, several travellers, sound, and playing. */
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
 import { beatsOf } from '#core/edits/audio'
 import { compile } from '#core/frame/compile'
 import { SOUND_RATE, toIntegers, wavHeader } from '#core/sound/pcm'
-import { painted } from '../support/browser'
+import { downloadedText, painted } from '../support/browser'
 import { useDemoPage } from '../support/demo-page'
 import { journeyOver } from '../support/journeys'
 import { clickTrack } from '../support/sounds'
@@ -324,6 +324,6 @@ describe('playing', () => {
     await page.getByTestId('save-words').click()
     const [download] = await Promise.all([page.waitForEvent('download'), page.getByText('Chapters (WebVTT)').click()])
     expect(download.suggestedFilename()).toBe('Round the Lantern Isles (copy).vtt')
-    expect(readFileSync((await download.path())!, 'utf8')).toMatch(/^WEBVTT\n\n1\n00:00:00\.000 --> .*\nHarrowmere\n/)
+    expect(await downloadedText(download)).toMatch(/^WEBVTT\n\n1\n00:00:00\.000 --> .*\nHarrowmere\n/)
   })
 })

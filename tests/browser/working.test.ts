@@ -7,6 +7,7 @@ import { addStop } from '#core/edits/visits'
 import type { Journey } from '#core/journey/schema'
 import { painted, saved } from '../support/browser'
 import { useDemoPage } from '../support/demo-page'
+import { journeyOver } from '../support/journeys'
 import { OWN } from '../support/server'
 
 const demo = useDemoPage()
@@ -384,6 +385,9 @@ describe('what is kept', () => {
 
   it('an export in sight while its dialog is closed, with a word when it is done', async () => {
     const { page } = demo
+    const points = [[300, 300], [1500, 800]] as const // prettier-ignore
+    await demo.open(journeyOver(points, {}, 8))
+    await painted(page)
     await page.getByTestId('export').click()
     await page.getByTestId('start-export').click()
     await page.getByTestId('export-progress').waitFor()

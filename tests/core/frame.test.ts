@@ -2,7 +2,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { projectionOf } from '#core/camera/projection'
-import type { CompiledJourney } from '#core/frame/compile'
+import type { CompiledJourney } from '#core/trips/compiled'
 import { compile } from '#core/frame/compile'
 import type { Frame, InkItem, LabelItem, PinItem, VehicleItem } from '#core/frame/frame'
 import { frameAt } from '#core/frame/frame-at'

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { compile } from '#core/frame/compile'
-import { asSheet } from '#core/frame/landmarks'
+import { asSheet } from '#core/sheet/lying-picture'
 import { nearestOnCourse } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
 import { distance } from '#core/geometry/point'

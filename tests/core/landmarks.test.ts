@@ -8,7 +8,7 @@ import { frameAt, withoutGround } from '#core/frame/frame-at'
 import { imagesOf } from '#core/journey/images'
 import { parseJourney } from '#core/journey/parse'
 import type { Journey, Landmark } from '#core/journey/schema'
-import { labelScene, NO_PLACES } from '#core/frame/label-scene'
+import { labelScene, NO_PLACES } from '#core/labels/label-scene'
 import { EVERY_LANDMARK } from '../support/every-kind'
 import { journeyOver, paperPhoto } from '../support/journeys'
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { circleAt, labelStart, pinAppearanceAt } from '#core/frame/marks'
-import { headingAt, leanOf, poseOf } from '#core/frame/heading'
+import { circleAt, labelStart, pinAppearanceAt } from '#core/marks/pins'
+import { headingAt, leanOf, poseOf } from '#core/trips/heading'
 import { degrees, radians } from '#core/geometry/angle'
 import { courseOf } from '#core/geometry/course'
 import { lineCubic } from '#core/geometry/cubic'

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { compile } from '#core/frame/compile'
-import { lengthAt } from '#core/frame/compiled'
+import { lengthAt } from '#core/trips/compiled'
 import type { Track } from '#core/tracks/track'
 import { groundGeo } from '#core/geo/ground'
 import type { LayOptions } from '#core/tracks/lay-track'

@@ -1,7 +1,7 @@
 /** How fast vehicles turn: no faster than a limit, without lag, whichever moment is asked for first. */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { turning } from '#core/frame/turning'
+import { turning } from '#core/trips/turning'
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true })
 /** The angle between two directions, the shorter way round. */

@@ -6,11 +6,11 @@ import { compile } from '#core/frame/compile'
 import { frameAt } from '#core/frame/frame-at'
 import { createJourney } from '#core/journey/create'
 import type { FrameItem } from '#core/frame/frame'
-import { layLabel, setLabel } from '#core/frame/label-layout'
-import { USUAL_PLACE } from '#core/frame/label-scene'
-import { countParts } from '#core/frame/reveal'
+import { layLabel, setLabel } from '#core/marks/label-layout'
+import { USUAL_PLACE } from '#core/labels/label-scene'
+import { countParts } from '#core/marks/reveal'
 import { polylineCourse } from '#core/geometry/course'
-import { CARD_SHIFT } from '#core/frame/card-times'
+import { CARD_SHIFT } from '#core/marks/card-times'
 import {
   CARD_FRAMES,
   captionSchema,

@@ -3,7 +3,7 @@ import { geoAzimuthalEquidistant, geoDistance } from 'd3-geo'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { projectionOf } from '#core/camera/projection'
-import { globeView } from '#core/frame/globe'
+import { globeView } from '#core/shots/globe'
 import { worldGlobe } from '../support/world'
 
 const reference = { width: 1920, height: 1080 }

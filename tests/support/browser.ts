@@ -1,4 +1,5 @@
-import type { Browser, BrowserContext, BrowserServer, Page } from 'playwright-core'
+import { text } from 'node:stream/consumers'
+import type { Browser, BrowserContext, BrowserServer, Download, Page } from 'playwright-core'
 import { chromium } from 'playwright-core'
 
 const FLAGS = [
@@ -18,8 +19,10 @@ export const launchBrowser = (): Promise<Browser> => chromium.launch(OPTIONS)
 /** A browser that several processes can use. */
 export const launchServer = (): Promise<BrowserServer> => chromium.launchServer(OPTIONS)
 
+export const VIEWPORT = { width: 1280, height: 800 }
+
 export const openContext = (browser: Browser): Promise<BrowserContext> =>
-  browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true, locale: 'en-GB' })
+  browser.newContext({ viewport: VIEWPORT, acceptDownloads: true, locale: 'en-GB' })
 
 export interface OpenedPage {
   page: Page
@@ -89,3 +92,6 @@ export async function stagePixels(page: Page): Promise<{ width: number; height: 
 
 export const saved = (page: Page): Promise<void> =>
   page.waitForFunction(() => document.querySelector('[data-testid="save-state"]')?.textContent?.trim() === 'Saved').then(() => undefined)
+
+/** What was downloaded, as text. The browser may run elsewhere, so that its file is not at hand. */
+export const downloadedText = async (download: Download): Promise<string> => text(await download.createReadStream())

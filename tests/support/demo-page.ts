@@ -3,9 +3,20 @@ import { afterAll, afterEach, beforeAll, beforeEach, expect } from 'vitest'
 import type { Point } from '#core/geometry/point'
 import type { Journey } from '#core/journey/schema'
 import { stillDemo } from '#demo/journey'
-import { openContext, openEditor, openPageIn, saved } from './browser'
+import type { OpenedPage } from './browser'
+import { openContext, openPageIn, painted, saved, VIEWPORT } from './browser'
 import { OWN } from './server'
 import { sharedBrowser, sharedServer, startServer } from './shared'
+
+/** Goes to a journey within the application, as from the list of journeys, in a window as large as at first and with the preferences of a first visit. */
+async function goTo(page: Page, id: string): Promise<void> {
+  await page.setViewportSize(VIEWPORT)
+  await page.evaluate((path) => {
+    localStorage.clear()
+    return (window as unknown as { useNuxtApp(): { $router: { push(to: string): Promise<unknown> } } }).useNuxtApp().$router.push(path)
+  }, `/journeys/${id}`)
+  await page.waitForFunction((wanted) => document.querySelector('[data-journey]')?.getAttribute('data-journey') === wanted, id)
+}
 
 /**
  * Has each test of a file begin with a fresh copy of the demo in the editor, its camera at rest over the whole sheet, and fail if anything went wrong in the page. To be called at the top of
@@ -14,7 +25,7 @@ import { sharedBrowser, sharedServer, startServer } from './shared'
  */
 export function useDemoPage({ ownServer = false } = {}) {
   let context: BrowserContext
-  let errors: string[]
+  let opened: OpenedPage | undefined
   let original: Journey
   const demo = {
     page: undefined as unknown as Page,
@@ -60,14 +71,24 @@ export function useDemoPage({ ownServer = false } = {}) {
   })
   beforeEach(async () => {
     demo.id = await demo.store(original)
-    const opened = await openPageIn(context, demo.address)
-    errors = opened.errors
+    if (opened) await goTo(opened.page, demo.id)
+    else {
+      opened = await openPageIn(context, demo.address)
+      await opened.page.goto(`${demo.address}/journeys/${demo.id}`)
+    }
     demo.page = opened.page
-    await openEditor(demo.page, demo.address, demo.id)
+    await painted(demo.page)
   })
-  afterEach(async () => {
-    expect(errors).toEqual([])
-    await demo.page.close()
+  afterEach(async ({ task }) => {
+    expect(opened!.errors).toEqual([])
+    await demo.page.unrouteAll({ behavior: 'ignoreErrors' })
+    // To load the application takes longer than most tests: a page goes on to the next journey, as a window of the application does, unless something went wrong in it.
+    if (task.result?.state === 'fail' || demo.page.isClosed() || !demo.page.url().includes('/journeys/')) {
+      await demo.page.close()
+      opened = undefined
+    }
+    // Nobody is going to look at it: no poster of it need be painted.
+    await fetch(`${demo.address}/api/journeys/${demo.id}`, { method: 'DELETE', headers: OWN })
   })
   afterAll(() => context.close())
   return demo

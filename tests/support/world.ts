@@ -1,6 +1,6 @@
 import { addStop } from '#core/edits/visits'
 import { editLeg } from '#core/edits/legs'
-import { globeOf } from '#core/frame/globe'
+import { globeOf } from '#core/shots/globe'
 import { groundGeo } from '#core/geo/ground'
 import { createJourney } from '#core/journey/create'
 import type { Georeference, Journey, Sheet } from '#core/journey/schema'

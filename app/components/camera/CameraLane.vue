@@ -2,7 +2,7 @@
 import { clamp } from '#core/geometry/clamp'
 import { computed } from 'vue'
 import { putShot } from '#core/edits/shots'
-import type { CompiledShot } from '#core/frame/compile'
+import type { CompiledShot } from '#core/trips/compiled'
 import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'
 import { useStrip } from '~/components/pace/use-strip'

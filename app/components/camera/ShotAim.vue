@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Shot } from '#core/journey/schema'
 import { nameOfTraveller } from '#core/edits/travellers'
-import { globeOf } from '#core/frame/globe'
+import { globeOf } from '#core/shots/globe'
 import { nameOfStop } from '#core/journey/lookup'
 import { groundCorners } from '#core/sheet/place'
 import FieldList from '~/components/fields/FieldList.vue'

@@ -3,7 +3,7 @@ import { mdiArrowLeftRight, mdiContentCut, mdiContentDuplicate, mdiSwapHorizonta
 import { nanoid } from 'nanoid'
 import { computed } from 'vue'
 import { backToPlan, isOfPlan, putShot, removeShot, reversedShot, setCamera, splitShot, swapShots, addShot } from '#core/edits/shots'
-import type { CompiledShot } from '#core/frame/compile'
+import type { CompiledShot } from '#core/trips/compiled'
 import { frameTime } from '#core/pace/rate'
 import type { Shot, ShotKind } from '#core/journey/schema'
 import { MOTION_NAMES } from '#core/journey/schema'

@@ -1,4 +1,4 @@
-import type { CameraCheck } from '#core/frame/camera-check'
+import type { CameraCheck } from '#core/checks/camera-check'
 import type { RateKind } from '#core/camera/comfort'
 import { nameOfTraveller } from '#core/edits/travellers'
 import { findLeg, nameOfStop } from '#core/journey/lookup'

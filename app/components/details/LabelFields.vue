@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Marked } from '#core/frame/compiled'
+import type { Marked } from '#core/trips/compiled'
 import type { Label, LabelPlaceChoice, Side } from '#core/journey/schema'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'

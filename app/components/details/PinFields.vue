@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Marked } from '#core/frame/compiled'
+import type { Marked } from '#core/trips/compiled'
 import type { Pin, PinCircle } from '#core/journey/schema'
 import { PIN_ICONS } from '#core/journey/schema'
 import { PIN_DRAWINGS } from '#draw/pin-drawings'

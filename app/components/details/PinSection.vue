@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { pinLike } from '#core/dress/own-styles'
-import type { Marked } from '#core/frame/compiled'
+import type { Marked } from '#core/trips/compiled'
 import type { Pin } from '#core/journey/schema'
 import { coarsestLevel } from '#core/sheet/pyramid'
 import ColourField from '~/components/fields/ColourField.vue'

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { editPostcard } from '#core/edits/postcards'
-import { cardMiddle, layoutOf } from '#core/frame/card-layout'
-import { cardPoseAt } from '#core/frame/card-times'
-import type { CompiledMark } from '#core/frame/compile'
+import { cardMiddle, layoutOf } from '#core/marks/card-layout'
+import { cardPoseAt } from '#core/marks/card-times'
+import type { CompiledMark } from '#core/trips/compiled'
 import type { Point } from '#core/geometry/point'
 import type { Postcard } from '#core/journey/schema'
 import { followPointer } from '~/composables/use-pointer-drag'

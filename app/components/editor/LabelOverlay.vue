@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { editMark } from '#core/edits/marks'
-import type { CompiledMark } from '#core/frame/compile'
-import { besideAt, labelBox, leftOf } from '#core/frame/label-layout'
+import type { CompiledMark } from '#core/trips/compiled'
+import { besideAt, labelBox, leftOf } from '#core/marks/label-layout'
 import type { Box } from '#core/geometry/box'
 import { movedBox } from '#core/geometry/box'
 import type { Point } from '#core/geometry/point'

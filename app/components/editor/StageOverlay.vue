@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { CompiledLeg, CompiledTraveller } from '#core/frame/compile'
+import type { CompiledLeg, CompiledTraveller } from '#core/trips/compiled'
 import { inkLengthAt } from '#core/frame/ink-at'
 import type { Course } from '#core/geometry/course'
 import { pieceAt, pointAt } from '#core/geometry/course'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { PIN_BOXES } from '#core/frame/marks'
+import { PIN_BOXES } from '#core/marks/pins'
 import type { PinShape } from '#core/journey/schema'
 import { pinPalette } from '#draw/pin'
 import { PIN_DRAWINGS } from '#draw/pin-drawings'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { CompiledVisit } from '#core/frame/compile'
+import type { CompiledVisit } from '#core/trips/compiled'
 import type { Traveller } from '#core/journey/schema'
 import { nameOfStop } from '#core/journey/lookup'
 import type { NameBox } from './strip-names'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { CompiledLeg } from '#core/frame/compile'
+import type { CompiledLeg } from '#core/trips/compiled'
 import { simpleDashes } from '~/services/simple-dashes'
 import { LINE, PAPER, relativeLuminance } from '#draw/colour'
 

@@ -12,7 +12,7 @@ import {
 } from '@mdi/js'
 import { useElementSize, useLocalStorage, useScroll } from '@vueuse/core'
 import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue'
-import type { CompiledTraveller } from '#core/frame/compile'
+import type { CompiledTraveller } from '#core/trips/compiled'
 import { beatsOf } from '#core/edits/audio'
 import { laneBars } from '#core/edits/lanes'
 import VehiclePicture from '~/components/fields/VehiclePicture.vue'

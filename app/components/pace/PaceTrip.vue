@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { CompiledTraveller } from '#core/frame/compile'
+import type { CompiledTraveller } from '#core/trips/compiled'
 import { nameOfStop } from '#core/journey/lookup'
 import { holdArrival, setArrival, setDeparture, setTravelOfAll } from '#core/edits/pace'
 import { nameOfTraveller } from '#core/edits/travellers'

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { BarPart, LaneBar, LaneKind } from '#core/edits/lanes'
 import { laneBars, LANES, moveBar } from '#core/edits/lanes'
-import type { CompiledJourney } from '#core/frame/compile'
+import type { CompiledJourney } from '#core/trips/compiled'
 import type { Journey } from '#core/journey/schema'
 import { useEditor } from '~/stores/editor'
 import { useStrip } from './use-strip'

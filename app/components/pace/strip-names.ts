@@ -1,4 +1,4 @@
-import type { CompiledVisit } from '#core/frame/compiled'
+import type { CompiledVisit } from '#core/trips/compiled'
 import { nameOfStop } from '#core/journey/lookup'
 
 /** Where a name is written on the pace strip, in CSS pixels. */

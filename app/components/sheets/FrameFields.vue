@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Sheet } from '#core/journey/schema'
 import { coversFrame, fillingView, fittingView } from '#core/sheet/framing'
-import { sharpness, sharpZoom } from '#core/frame/sharpness'
+import { sharpness, sharpZoom } from '#core/sheet/sharpness'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'

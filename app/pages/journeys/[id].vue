@@ -3,7 +3,7 @@ import { useLocalStorage, useRafFn } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { onBeforeRouteLeave, useHead, useRoute, useRouter } from '#imports'
 import { compile } from '#core/frame/compile'
-import { NO_PLACES } from '#core/frame/label-scene'
+import { NO_PLACES } from '#core/labels/label-scene'
 import { JourneyError } from '#core/error'
 import type { Journey } from '#core/journey/schema'
 import DetailsPanel from '~/components/details/DetailsPanel.vue'
@@ -182,6 +182,7 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
     v-else-if="editor.journey && autosave"
     ref="desk"
     class="desk"
+    :data-journey="id"
     :style="{ '--details': `${detailsWidth}px`, '--pace': `${paceHeight}px` }"
   >
     <TopBar

@@ -4,7 +4,7 @@ import type { Size } from '../geometry/size'
 import type { Label, Pin, Side, TextStyle } from '../journey/schema'
 import type { Align, TextBlock } from '../type/block'
 import { setBlock, WIDEST } from '../type/block'
-import { pinBox } from './marks'
+import { pinBox } from './pins'
 
 /** A name wider than this share of the frame is broken into lines. */
 const FRAME_SHARE = 0.45

@@ -5,10 +5,10 @@ import type { View } from '../camera/view'
 import { viewAt } from '../camera/view-track'
 import { frameTime } from '../pace/rate'
 import { groundToSheet, usedPart } from '../sheet/place'
-import type { CompiledJourney } from './compiled'
-import { outOfFrame } from './out-of-frame'
-import { sharpness } from './sharpness'
-import { visibilityAt } from './span'
+import type { CompiledJourney } from '../trips/compiled'
+import { outOfFrame } from '../shots/out-of-frame'
+import { sharpness } from '../sheet/sharpness'
+import { visibilityAt } from '../trips/span'
 
 /** What is amiss with what the camera shows: where it looks beyond the map, loses whom it follows, magnifies the map too much, or moves too fast to be watched with pleasure. */
 

@@ -11,8 +11,8 @@ import { clamp } from '../geometry/clamp'
 import type { Point } from '../geometry/point'
 import type { Size } from '../geometry/size'
 import type { ChaseShot } from '../journey/schema'
-import type { Path } from './paths'
-import { sampleAt } from './paths'
+import type { Path } from '../trips/travelled-path'
+import { sampleAt } from '../trips/travelled-path'
 import type { Motions } from './shot-motion'
 
 /** The camera that stays on a traveller or several. Its way is known from the first frame to the last, so it is smoothed without lag. */

@@ -2,20 +2,19 @@ import type { Projection } from '../camera/projection'
 import { degrees } from '../geometry/angle'
 import type { Point } from '../geometry/point'
 import type { Size } from '../geometry/size'
-import type { Caption, CaptionContent, Corner, Measures } from '../journey/schema'
+import type { Appears, Caption, CaptionContent, Corner, Measures, TextStyle } from '../journey/schema'
 import { nameOfStop } from '../journey/lookup'
 import { geodesicDistance } from '../geo/geodesic'
 import type { Align, Part, TextBlock } from '../type/block'
 import { setBlock } from '../type/block'
-import type { CompiledCaption, CompiledJourney, CompiledTraveller } from './compiled'
-import { formatDate, tripDayAt } from './dates'
-import type { CaptionItem } from './frame'
-import { textBox } from './label-layout'
-import type { Ruler } from './metres'
-import { formatDistance, formatHeight, heightAt, METRES, metresAlong, UNIT_SIGNS } from './metres'
-import { countParts, revealSeconds } from './reveal'
-import { visibilityAt } from './span'
-import { motionAt } from './motion'
+import type { CompiledCaption, CompiledJourney, CompiledTraveller } from '../trips/compiled'
+import { formatDate, tripDayAt } from '../trips/dates'
+import { textBox } from '../marks/label-layout'
+import type { Ruler } from '../trips/metres'
+import { formatDistance, formatHeight, heightAt, METRES, metresAlong, UNIT_SIGNS } from '../trips/metres'
+import { countParts, revealSeconds } from '../marks/reveal'
+import { visibilityAt } from '../trips/span'
+import { motionAt } from '../trips/motion'
 
 /** Captions keep so far from the frame's edges, as a share of its width and height: the safe area for titles (EBU R 95, 2017; from memory). */
 const SAFE = 0.05
@@ -31,6 +30,20 @@ export type CaptionFigure =
   | { kind: 'scale-bar'; length: number; block: TextBlock }
   /** An arrow to the north, in degrees clockwise from upright. */
   | { kind: 'north-arrow'; bearing: number }
+
+/** A title or a readout, a scale bar or an arrow to the north: it stands in the frame, not on the ground. */
+export interface CaptionItem {
+  kind: 'caption'
+  id: string
+  figure: CaptionFigure
+  style: TextStyle
+  appears: Appears
+  /** Its upper left corner, in reference pixels from the frame's, and how its lines are aligned. */
+  at: Point
+  align: Align
+  elapsed: number | null
+  opacity: number
+}
 
 /** The captions of a frame, the lowest first. @param bottom how much of the frame's lower right corner is taken, in reference pixels */
 export function captionsAt(compiled: CompiledJourney, time: number, projection: Projection, bottom: number): CaptionItem[] {

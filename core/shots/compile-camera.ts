@@ -5,14 +5,14 @@ import type { ViewTrack } from '../camera/view-track'
 import type { Journey, Sheet } from '../journey/schema'
 import { courseGround } from '../courses/compile-course'
 import { heldIn } from '../sheet/framing'
-import type { CompiledShot, CompiledVisit } from './compiled'
-import type { TimedTrip } from './compile-traveller'
+import type { CompiledShot, CompiledVisit } from '../trips/compiled'
+import type { TimedTrip } from '../trips/compile-traveller'
 import { globeOf } from './globe'
-import { sharpZoom } from './sharpness'
+import { sharpZoom } from '../sheet/sharpness'
 import { plannedShots } from './shot-plan'
 import type { Scene, TimedShot } from './shots'
 import { placeShots, sceneOf } from './shots'
-import { momentAt, timeOf } from './span'
+import { momentAt, timeOf } from '../trips/span'
 
 /** The camera of a film: the shots of the document, and between them those of its plan that nobody has set or taken out. */
 export function compileCamera(

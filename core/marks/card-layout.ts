@@ -7,7 +7,7 @@ import type { Size } from '../geometry/size'
 import type { CardFrame, PhotoCrop, Pin, Postcard } from '../journey/schema'
 import { brokenInto } from '../type/block'
 import { HOUSE_FACE, textWidth } from '../type/measure'
-import { besidePin } from './marks'
+import { besidePin } from './pins'
 
 /** How postcards are laid out. Lengths are in reference pixels, from a card's middle, before it is tilted. */
 

@@ -1,9 +1,9 @@
 import { degrees } from '../geometry/angle'
 import { frameTime } from '../pace/rate'
-import type { CompiledJourney, CompiledTraveller, Stretch } from './compiled'
+import type { CompiledJourney, CompiledTraveller, Stretch } from '../trips/compiled'
 import { cameraMoments } from './camera-check'
-import { lengthAt } from './compiled'
-import { heightAt, METRES, metresAlong, rulerOf } from './metres'
+import { lengthAt } from '../trips/compiled'
+import { heightAt, METRES, metresAlong, rulerOf } from '../trips/metres'
 
 /** How a film moves, as curves over its time: for the eye, and to find what is jerky. */
 
