@@ -1,4 +1,4 @@
-import type { Projection } from '#core/camera/projection'
+import type { Projection } from '#core/camera/projection-type'
 import { projectionOf } from '#core/camera/projection'
 import type { Size } from '#core/geometry/size'
 import type { View } from '#core/camera/view'

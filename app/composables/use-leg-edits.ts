@@ -1,5 +1,5 @@
-import type { LegPatch } from '#core/edits/legs'
-import { editLeg } from '#core/edits/legs'
+import type { LegPatch } from '#core/edits/lines/legs'
+import { editLeg } from '#core/edits/lines/legs'
 import type { Leg } from '#core/journey/schema'
 import { useEditor } from '~/stores/editor'
 import { useFieldEdits } from './use-field-edits'

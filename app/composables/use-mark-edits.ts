@@ -1,5 +1,5 @@
-import type { MarkPatch } from '#core/edits/marks'
-import { editMark } from '#core/edits/marks'
+import type { MarkPatch } from '#core/edits/marks/marks'
+import { editMark } from '#core/edits/marks/marks'
 import { useEditor } from '~/stores/editor'
 import { useFieldEdits } from './use-field-edits'
 

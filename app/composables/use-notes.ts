@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid'
-import { addNote } from '#core/edits/notes'
+import { addNote } from '#core/edits/pace/notes'
 import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'

@@ -1,8 +1,8 @@
 import { nearestOnCourse } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
 import { distance } from '#core/geometry/point'
-import type { StageSpace } from '~/components/editor/stage-space'
-import { perPixel } from '~/components/editor/stage-space'
+import type { StageSpace } from '~/components/stage/stage-space'
+import { perPixel } from '~/components/stage/stage-space'
 import { useEditor } from '~/stores/editor'
 
 /** The snapping distance in CSS pixels. */

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { TextLook } from '#core/dress/text-styles'
 import { setBlock } from '#core/type/block'
 import type { TextStyle } from '#core/journey/schema'
-import { paintText } from '#draw/text'
+import { paintText } from '#draw/type/text'
 import { loadFaces } from '~/services/frame-fonts'
 
 /** The size of the pictures in CSS pixels, and their resolution: enough for high-density screens. */

@@ -1,6 +1,6 @@
 import { isOwnFamily } from '#core/type/families'
 import type { Face } from '#core/type/measure'
-import { fontParts } from '#draw/fonts'
+import { fontParts } from '#draw/type/fonts'
 
 /** The addresses of the font files, by their paths. Never inlined: the page's policy allows fonts from the server only. */
 const files = import.meta.glob<string>(

@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid'
 import { defineStore } from 'pinia'
 import { ref, shallowReactive, shallowRef } from 'vue'
-import { addAudio, editAudio } from '#core/edits/audio'
+import { addAudio, editAudio } from '#core/edits/pace/audio'
 import { isHeard } from '#core/film/settings'
 import type { Journey } from '#core/journey/schema'
 import { SOUND_RATE } from '#core/sound/pcm'

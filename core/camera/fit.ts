@@ -1,8 +1,8 @@
-import { radians } from '../geometry/angle'
 import { clamp } from '../geometry/clamp'
 import type { Point } from '../geometry/point'
 import type { Size } from '../geometry/size'
-import { DISTANCE } from './optics'
+import type { Direction } from './optics'
+import { awayAt, awayOf, directionOf, offsetOf, rightOf, tiltOf } from './optics'
 import type { View } from './view'
 import { GREATEST_ZOOM, LEAST_ZOOM } from './view'
 
@@ -12,9 +12,7 @@ import { GREATEST_ZOOM, LEAST_ZOOM } from './view'
  * (docs/architecture.md, Camera). For one bearing, pitch and zoom these are half-planes of the camera's middle, of which only the outermost count.
  */
 interface Constraints {
-  /** The turned axes: right = x cos + y sin, away = x sin - y cos. */
-  cos: number
-  sin: number
+  direction: Direction
   /** The outermost points: the farthest and the nearest one, and how far the left and the right edge must reach, along the edges' slant. */
   farthest: number
   nearest: number
@@ -34,21 +32,20 @@ function constraintsOf(
   reference: Size,
   share: number,
 ): Constraints {
-  const f = DISTANCE * reference.height
+  const tilt = tiltOf(pitch, reference)
+  const direction = directionOf(bearing)
   const [a, b] = [(share * reference.width) / 2, (share * reference.height) / 2]
-  const [s, c] = [Math.sin(radians(pitch)), Math.cos(radians(pitch))]
-  const [cos, sin] = [Math.cos(radians(bearing)), Math.sin(radians(bearing))]
-  const slant = (a * s) / f
+  const slant = (a * tilt.sin) / tilt.distance
   const found = { farthest: -Infinity, nearest: Infinity, rightmost: -Infinity, leftmost: Infinity }
   for (const { x, y } of points) {
-    const right = x * cos + y * sin
-    const away = x * sin - y * cos
+    const right = rightOf(direction, x, y)
+    const away = awayOf(direction, x, y)
     found.farthest = Math.max(found.farthest, away)
     found.nearest = Math.min(found.nearest, away)
     found.rightmost = Math.max(found.rightmost, right - slant * away)
     found.leftmost = Math.min(found.leftmost, right + slant * away)
   }
-  return { cos, sin, ...found, ahead: (b * f) / (f * c - b * s), behind: (b * f) / (f * c + b * s), aside: a, slant }
+  return { direction, ...found, ahead: awayAt(tilt, b), behind: -awayAt(tilt, -b), aside: a, slant }
 }
 
 /** The greatest zoom at which the points have room in the part of the frame, for the best middle. Infinite for a single point. */
@@ -75,12 +72,6 @@ function middles({ farthest, nearest, rightmost, leftmost, ahead, behind, aside,
 /** Within a range, or in its middle where it is empty, as it is by rounding. */
 const into = (value: number, [low, high]: readonly [number, number]): number => (low > high ? (low + high) / 2 : clamp(value, low, high))
 
-/** The ground point at a place of the turned axes. */
-const onGround = ({ cos, sin }: Constraints, right: number, away: number): Point => ({
-  x: right * cos + away * sin,
-  y: right * sin - away * cos,
-})
-
 /**
  * The view from a direction in which ground points fill a part of the frame, as near to its middle as may be.
  * @param share of the frame, upright and across
@@ -99,21 +90,22 @@ export function fittedView(
   const { away, right } = middles(constraints, zoom)
   const depth = into(away[0] / 2 + away[1] / 2, away)
   const [left, rest] = right(depth)
-  return { centre: onGround(constraints, (left + rest) / 2, depth), zoom, bearing, pitch }
+  return { centre: offsetOf(constraints.direction, (left + rest) / 2, depth), zoom, bearing, pitch }
 }
 
 /** The view nearest to a given one that has some points within a part of the frame: moved if that is enough, else drawn back too. */
 export function keptInView(view: View, points: readonly Point[], reference: Size, share: number): View {
   const constraints = constraintsOf(points, view, reference, share)
   const zoom = Math.min(view.zoom, greatestZoom(constraints))
-  const { cos, sin } = constraints
-  const now = { right: view.centre.x * cos + view.centre.y * sin, away: view.centre.x * sin - view.centre.y * cos }
+  const { direction } = constraints
+  const { x, y } = view.centre
+  const now = { right: rightOf(direction, x, y), away: awayOf(direction, x, y) }
   const { away, right } = middles(constraints, zoom)
   const depth = into(now.away, away)
   const across = into(now.right, right(depth))
   return zoom === view.zoom && depth === now.away && across === now.right
     ? view
-    : { ...view, zoom, centre: onGround(constraints, across, depth) }
+    : { ...view, zoom, centre: offsetOf(direction, across, depth) }
 }
 
 /** The greatest zoom at which a view has some points within a part of the frame without its middle being moved. */
@@ -123,13 +115,13 @@ export function zoomAbout(
   reference: Size,
   share: number,
 ): number {
-  const { cos, sin, farthest, nearest, rightmost, leftmost, ahead, behind, aside, slant } = constraintsOf(
+  const { direction, farthest, nearest, rightmost, leftmost, ahead, behind, aside, slant } = constraintsOf(
     points,
     { bearing, pitch },
     reference,
     share,
   )
-  const [right, away] = [centre.x * cos + centre.y * sin, centre.x * sin - centre.y * cos]
+  const [right, away] = [rightOf(direction, centre.x, centre.y), awayOf(direction, centre.x, centre.y)]
   const within = (reach: number, need: number) => (need > 0 ? reach / need : Infinity)
   return Math.min(
     within(ahead, farthest - away),

@@ -5,34 +5,8 @@ import type { Size } from '../geometry/size'
 import type { Bend, Spot } from './globe'
 import { nearestCopy } from './globe'
 import { directionOf, DISTANCE, NEAR } from './optics'
-import type { Projection } from './projection'
+import type { Projection } from './projection-type'
 import type { View } from './view'
-
-/** The frame's side of a bent ground: what a painter asks for each pixel. Places are in reference pixels. */
-export interface BentGround {
-  /** How much the ground is bent, 0..1. */
-  readonly share: number
-  /** Once round the Earth on the ground, where that is the same everywhere. */
-  readonly round: Point | undefined
-  /** How far inside the edge of the globe a place of the frame is, about, in reference pixels; negative beside it. Exact at the edge. */
-  inside(p: Point): number
-  /**
-   * How far inside the edge a place is, as above, and how directly one looks at the ground there: the cosine of the angle to its normal, 1 where one looks
-   * straight down, 0 at the edge.
-   */
-  look(x: number, y: number, out: Float64Array): void
-  /** The ground point that is seen at a place; just beside the globe, that at its edge. */
-  groundBy(p: Point): Point | undefined
-  /** The spot that would be seen there if all of the globe were bent. */
-  spotBy(p: Point): Spot
-  /**
-   * Where a spot of the Earth is in the frame, x and y, and how far the camera is above the plane that touches the ground there: negative for what is hidden.
-   * @param x @param y where the map has it, in ground units; on a map of the world, the copy that is meant
-   */
-  lay(x: number, y: number, spot: Spot, out: Float64Array): void
-  /** A hidden point, brought to the edge behind which it lies: where it is in the frame. */
-  toEdge(p: Point): Point
-}
 
 /** Newton's method stops when the place is right to so many reference pixels, or after so many steps. */
 const RIGHT = 1e-7

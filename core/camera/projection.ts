@@ -1,9 +1,9 @@
 import { radians, turnBetween } from '../geometry/angle'
 import type { Point } from '../geometry/point'
 import type { Size } from '../geometry/size'
-import type { BentGround } from './globe-projection'
 import { bentProjection } from './globe-projection'
-import { directionOf, DISTANCE, NEAR } from './optics'
+import { awayAt, awayOf, directionOf, NEAR, offsetOf, rightOf, tiltOf } from './optics'
+import type { Projection } from './projection-type'
 import type { View } from './view'
 
 /** Nothing closer below the horizon than this is pointed at, in reference pixels: it would be very far away. */
@@ -11,38 +11,6 @@ const BELOW_HORIZON = 20
 
 /** A line across a map that is looked at from very near is still drawn in no more pieces than these. */
 const MOST_PIECES = 200
-
-/** The way between the ground and the frame, for one view. Screen points are in reference pixels from the frame's upper left corner. */
-export interface Projection {
-  readonly view: View
-  readonly reference: Size
-  /** Whether the camera looks straight down, so that the ground is at one scale all over. */
-  readonly isFlat: boolean
-  /** Where a ground point is in the frame. What lies behind the camera comes to lie far below the frame. */
-  toScreen(p: Point): Point
-  /** The ground point that is seen at a place of the frame; undefined above the horizon, or beside the globe. */
-  toGround(p: Point): Point | undefined
-  /** How large things look at a ground point, as a share of how large they look at the middle: 1 all over where the view is flat. */
-  depthScale(p: Point): number
-  /** Reference pixels per ground unit at a ground point, across the line of sight. */
-  scaleAt(p: Point): number
-  /** The height in the frame of the horizon, in reference pixels from its top (negative above it); -Infinity where the view is flat. */
-  readonly horizon: number
-  /**
-   * How the ground lies in the frame about a point: the linear map from ground directions to the frame as [a, b, c, d], x' = a x + c y and y' = b x + d y,
-   * as for a canvas, without the zoom, so that at the middle of a flat view with its map upright it is [1, 0, 0, 1].
-   */
-  groundAxes(p: Point): readonly [number, number, number, number]
-  /**
-   * How far in front of the least distance that is projected a ground point lies, or how far it is before the edge of the globe; negative for what must be cut
-   * off. In reference pixels.
-   */
-  clearance(p: Point): number
-  /** The place of the frame at which ground is seen that is nearest to a place, or towards the middle from it. */
-  onGround(p: Point): Point
-  /** The globe that the ground is bent to, if it is. */
-  readonly bent: BentGround | undefined
-}
 
 /** Ground that is bent by less than this is flat: nothing is moved by a tenth of a pixel. */
 const LEAST_BEND = 1e-5
@@ -82,14 +50,13 @@ function flatProjection(view: View, reference: Size): Projection {
 
 function tiltedProjection(view: View, reference: Size): Projection {
   const { centre, zoom, bearing } = view
-  const [cos, sin] = directionOf(bearing)
-  const pitch = radians(view.pitch)
-  const [along, up] = [Math.cos(pitch), Math.sin(pitch)]
+  const direction = directionOf(bearing)
+  const tilt = tiltOf(view.pitch, reference)
+  const { distance: f, cos: along, sin: up } = tilt
   const [middleX, middleY] = [reference.width / 2, reference.height / 2]
-  const f = DISTANCE * reference.height
   /** Offsets to the right and away from the camera, in pixels on the ground. */
-  const across = (p: Point) => ((p.x - centre.x) * cos + (p.y - centre.y) * sin) * zoom
-  const away = (p: Point) => ((p.x - centre.x) * sin - (p.y - centre.y) * cos) * zoom
+  const across = (p: Point) => rightOf(direction, p.x - centre.x, p.y - centre.y) * zoom
+  const away = (p: Point) => awayOf(direction, p.x - centre.x, p.y - centre.y) * zoom
   const depthOf = (p: Point) => Math.max(NEAR * f, f + away(p) * up)
   const horizon = middleY - (f * along) / up
   return {
@@ -104,17 +71,17 @@ function tiltedProjection(view: View, reference: Size): Projection {
     },
     toGround(p) {
       const v = middleY - p.y
-      const slope = f * along - v * up
-      if (slope <= 0) return undefined
-      const y = (v * f) / slope
-      const x = ((p.x - middleX) * (f + y * up)) / f
-      return { x: centre.x + (x * cos + y * sin) / zoom, y: centre.y + (x * sin - y * cos) / zoom }
+      if (f * along - v * up <= 0) return undefined
+      const y = awayAt(tilt, v)
+      const offset = offsetOf(direction, ((p.x - middleX) * (f + y * up)) / f, y)
+      return { x: centre.x + offset.x / zoom, y: centre.y + offset.y / zoom }
     },
     depthScale: (p) => f / depthOf(p),
     scaleAt: (p) => (zoom * f) / depthOf(p),
     groundAxes(p) {
       const depth = depthOf(p)
       const k = f / depth
+      const [cos, sin] = direction
       // The frame's change for a step away from the camera.
       const [awayX, awayY] = [(-k * across(p) * up) / depth, -k * k * along]
       return [k * cos + awayX * sin, awayY * sin, k * sin - awayX * cos, -awayY * cos]

@@ -7,7 +7,7 @@ import { partsOf } from '../geometry/course'
 import type { FrameFormat, Journey } from '../journey/schema'
 import { LIMITS } from '../journey/schema'
 import { fillingView } from '../sheet/framing'
-import { withZooms } from './shots'
+import { withZooms } from './camera/shots'
 
 /**
  * Every change to a journey is one of these pure functions: journey in, journey out, the parts not touched shared between the two.

@@ -1,5 +1,5 @@
 import { clamp } from '../geometry/clamp'
-import type { Projection } from '../camera/projection'
+import type { Projection } from '../camera/projection-type'
 import type { View } from '../camera/view'
 import { isMovingAt, projectionAt } from '../camera/view-track'
 import { creditLine } from '../sheet/credits'

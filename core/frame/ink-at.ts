@@ -1,4 +1,4 @@
-import type { Projection } from '../camera/projection'
+import type { Projection } from '../camera/projection-type'
 import { seenDirection } from '../camera/projection'
 import { clamp } from '../geometry/clamp'
 import { pointAt } from '../geometry/course'

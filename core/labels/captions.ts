@@ -1,4 +1,4 @@
-import type { Projection } from '../camera/projection'
+import type { Projection } from '../camera/projection-type'
 import { degrees } from '../geometry/angle'
 import type { Point } from '../geometry/point'
 import type { Size } from '../geometry/size'

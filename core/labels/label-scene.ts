@@ -1,4 +1,4 @@
-import type { Projection } from '../camera/projection'
+import type { Projection } from '../camera/projection-type'
 import { projectionAt } from '../camera/view-track'
 import type { Box } from '../geometry/box'
 import { movedBox, unionOf } from '../geometry/box'

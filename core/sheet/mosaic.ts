@@ -1,5 +1,5 @@
-import type { BentGround } from '../camera/globe-projection'
-import type { Projection } from '../camera/projection'
+import type { BentGround } from '../camera/projection-type'
+import type { Projection } from '../camera/projection-type'
 import type { Box } from '../geometry/box'
 import { distance } from '../geometry/point'
 import type { Size } from '../geometry/size'

@@ -1,4 +1,4 @@
-import { DISTANCE } from '../camera/optics'
+import { awayAt, awayOf, directionOf, offsetOf, rightOf, tiltOf } from '../camera/optics'
 import { shiftedView } from '../camera/projection'
 import { keptInView, zoomAbout } from '../camera/fit'
 import { leastWithin, smoothed, smoothingReach } from '../camera/smoothing'
@@ -6,7 +6,7 @@ import type { View } from '../camera/view'
 import { GREATEST_ZOOM, LEAST_ZOOM } from '../camera/view'
 import type { Look } from '../camera/view-track'
 import { SAFE } from '../camera/view-track'
-import { degrees, radians, turnBetween, wrapDegrees } from '../geometry/angle'
+import { degrees, turnBetween, wrapDegrees } from '../geometry/angle'
 import { clamp } from '../geometry/clamp'
 import type { Point } from '../geometry/point'
 import type { Size } from '../geometry/size'
@@ -169,18 +169,16 @@ function besideTraveller(
   reference: Size,
 ): View {
   const { width, height } = reference
-  const f = DISTANCE * height
-  const [s, c] = [Math.sin(radians(pitch)), Math.cos(radians(pitch))]
-  const [cos, sin] = [Math.cos(radians(bearing)), Math.sin(radians(bearing))]
-  const turned = (p: Point) => ({ right: p.x * cos + p.y * sin, away: p.x * sin - p.y * cos })
-  const off = turned({ x: (traveller.x - wanted.x) * zoom, y: (traveller.y - wanted.y) * zoom })
-  const room = turned(ahead)
+  const direction = directionOf(bearing)
+  const tilt = tiltOf(pitch, reference)
+  const [offX, offY] = [(traveller.x - wanted.x) * zoom, (traveller.y - wanted.y) * zoom]
   const edge = (SAFE / 2) * height
-  const far = off.away - LEAD * height * room.away - shift.y * height
-  const away = within(far, far > 0 ? (edge * f) / (f * c - edge * s) : (edge * f) / (f * c + edge * s))
-  const right = within(off.right - LEAD * width * room.right + shift.x * width, ((SAFE / 2) * width * (f + away * s)) / f)
-  const centre = { x: traveller.x - (right * cos + away * sin) / zoom, y: traveller.y - (right * sin - away * cos) / zoom }
-  return { centre, zoom, bearing, pitch }
+  const far = awayOf(direction, offX, offY) - LEAD * height * awayOf(direction, ahead.x, ahead.y) - shift.y * height
+  const away = within(far, far > 0 ? awayAt(tilt, edge) : -awayAt(tilt, -edge))
+  const aside = rightOf(direction, offX, offY) - LEAD * width * rightOf(direction, ahead.x, ahead.y) + shift.x * width
+  const right = within(aside, ((SAFE / 2) * width * (tilt.distance + away * tilt.sin)) / tilt.distance)
+  const { x, y } = offsetOf(direction, right, away)
+  return { centre: { x: traveller.x - x / zoom, y: traveller.y - y / zoom }, zoom, bearing, pitch }
 }
 
 /**

@@ -1,4 +1,4 @@
-import type { Projection } from '../camera/projection'
+import type { Projection } from '../camera/projection-type'
 import type { Course } from '../geometry/course'
 import { joinCourses } from '../geometry/course'
 import { itineraryOf } from '../journey/itinerary'

@@ -1,4 +1,4 @@
-import type { Projection } from '../camera/projection'
+import type { Projection } from '../camera/projection-type'
 import { seenDirection } from '../camera/projection'
 import { turnBetween } from '../geometry/angle'
 import { pointAt } from '../geometry/course'

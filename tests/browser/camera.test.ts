@@ -5,7 +5,7 @@ import type { View } from '#core/camera/view'
 import type { Point } from '#core/geometry/point'
 import type { Journey } from '#core/journey/schema'
 import { shotSchema } from '#core/journey/schema'
-import { setCamera } from '#core/edits/shots'
+import { setCamera } from '#core/edits/camera/shots'
 import { painted, stagePixels } from '../support/browser'
 import { useDemoPage } from '../support/demo-page'
 

@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest'
 import { courseOf } from '#core/geometry/course'
 import { nearestOnChain } from '#core/geometry/nearest'
-import { legCubics } from '#core/edits/courses'
+import { legCubics } from '#core/edits/lines/courses'
 import type { Journey } from '#core/journey/schema'
 import { TOWNS } from '#demo/places'
 import { useDemoPage } from '../support/demo-page'

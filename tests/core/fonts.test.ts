@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { addFont } from '#core/edits/fonts'
-import { editStop } from '#core/edits/stops'
+import { addFont } from '#core/edits/marks/fonts'
+import { editStop } from '#core/edits/marks/stops'
 import { compile } from '#core/frame/compile'
 import { NO_PLACES } from '#core/labels/label-scene'
 import { parseJourney } from '#core/journey/parse'

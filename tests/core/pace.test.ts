@@ -1,12 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { compile } from '#core/frame/compile'
-import { editLeg } from '#core/edits/legs'
-import { scaleTimes, withAutomaticTimes, withFilmForAll } from '#core/edits/film-length'
-import { setArrival, setDeparture, setLayover } from '#core/edits/pace'
+import { editLeg } from '#core/edits/lines/legs'
+import { scaleTimes, withAutomaticTimes, withFilmForAll } from '#core/edits/pace/film-length'
+import { setArrival, setDeparture, setLayover } from '#core/edits/pace/pace'
 import { parseJourney } from '#core/journey/parse'
 import type { Journey } from '#core/journey/schema'
-import { addStop } from '#core/edits/visits'
+import { addStop } from '#core/edits/trips/visits'
 import { journeyOver } from '../support/journeys'
 
 const trip = (stops: number, seconds: number) =>

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { compile } from '#core/frame/compile'
 import { parseJourney } from '#core/journey/parse'
-import { addPhotoStops, inOrder } from '#core/edits/photo-stops'
+import { addPhotoStops, inOrder } from '#core/edits/marks/photo-stops'
 import { demo, paperPhoto } from '../support/journeys'
 
 const photo = (name: string, x: number, y: number, time: number | null, isShown = true) => ({

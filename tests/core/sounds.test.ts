@@ -1,7 +1,7 @@
 /** What is heard with a film: its own sounds, and pieces of music in the mix. */
 import { describe, expect, it } from 'vitest'
-import { addAudio, arriveOnBeats, beatsOf, editAudio, everySecondBeat, setSound, tapBeat, trimAudio } from '#core/edits/audio'
-import { editLeg } from '#core/edits/legs'
+import { addAudio, arriveOnBeats, beatsOf, editAudio, everySecondBeat, setSound, tapBeat, trimAudio } from '#core/edits/pace/audio'
+import { editLeg } from '#core/edits/lines/legs'
 import { mixOf, mixPart } from '#core/film/mix'
 import type { PieceSource } from '#core/film/mix'
 import { addSounds, soundsOf } from '#core/film/sounds'

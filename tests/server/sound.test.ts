@@ -4,7 +4,7 @@ import { createReadStream, existsSync, readdirSync, readFileSync, rmSync, statSy
 import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import { afterAll, describe, expect, it } from 'vitest'
-import { addAudio as addPiece, editAudio, setSound } from '#core/edits/audio'
+import { addAudio as addPiece, editAudio, setSound } from '#core/edits/pace/audio'
 import { setFrame } from '#core/edits/journey'
 import type { FilmFormatId } from '#core/film/formats'
 import { FILM_FORMATS } from '#core/film/formats'

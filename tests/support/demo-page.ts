@@ -13,6 +13,7 @@ async function goTo(page: Page, id: string): Promise<void> {
   await page.setViewportSize(VIEWPORT)
   await page.evaluate((path) => {
     localStorage.clear()
+    sessionStorage.clear()
     return (window as unknown as { useNuxtApp(): { $router: { push(to: string): Promise<unknown> } } }).useNuxtApp().$router.push(path)
   }, `/journeys/${id}`)
   await page.waitForFunction((wanted) => document.querySelector('[data-journey]')?.getAttribute('data-journey') === wanted, id)
@@ -35,7 +36,7 @@ export function useDemoPage({ ownServer = false } = {}) {
     /** Opens a journey of one's own in the demo's place. */
     async open(journey: Journey): Promise<void> {
       demo.id = await demo.store(journey)
-      await demo.page.goto(`${demo.address}/journeys/${demo.id}`)
+      await goTo(demo.page, demo.id)
     },
     /** Stores a journey. @returns its id */
     async store(journey: Journey): Promise<string> {

@@ -1,5 +1,5 @@
 import type { Point } from '#core/geometry/point'
-import { editLeg } from '#core/edits/legs'
+import { editLeg } from '#core/edits/lines/legs'
 import type { CourseShape, Journey, Landmark, Shot, ShotKind } from '#core/journey/schema'
 import { landmarkSchema, reframeSchema, shotSchema } from '#core/journey/schema'
 import { demo, journeyOver } from './journeys'

@@ -1,5 +1,5 @@
-import { addStop } from '#core/edits/visits'
-import { editLeg } from '#core/edits/legs'
+import { addStop } from '#core/edits/trips/visits'
+import { editLeg } from '#core/edits/lines/legs'
 import { globeOf } from '#core/shots/globe'
 import { groundGeo } from '#core/geo/ground'
 import { createJourney } from '#core/journey/create'

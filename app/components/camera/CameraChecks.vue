@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import equal from 'fast-deep-equal'
 import { computed } from 'vue'
-import { setGround } from '#core/edits/sheets'
-import { longerTransition, putShot, reaimedShot, shotOfKind, straightDown, zoomedShot } from '#core/edits/shots'
+import { setGround } from '#core/edits/ground/sheets'
+import { longerTransition, putShot, reaimedShot, shotOfKind, straightDown, zoomedShot } from '#core/edits/camera/shots'
 import { viewAt } from '#core/camera/view-track'
 import { heldIn } from '#core/sheet/framing'
 import type { CameraCheck } from '#core/checks/camera-check'

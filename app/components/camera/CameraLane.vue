@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { clamp } from '#core/geometry/clamp'
 import { computed } from 'vue'
-import { putShot } from '#core/edits/shots'
+import { putShot } from '#core/edits/camera/shots'
 import type { CompiledShot } from '#core/trips/compiled'
 import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'

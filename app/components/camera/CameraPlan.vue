@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { onlyPlan, setPlan, setPlanGlobe } from '#core/edits/shots'
+import { onlyPlan, setPlan, setPlanGlobe } from '#core/edits/camera/shots'
 import type { CameraPlan, ShotKind } from '#core/journey/schema'
 import type { Temperament } from '#core/camera/temperament'
 import { TEMPERAMENTS } from '#core/camera/temperament'

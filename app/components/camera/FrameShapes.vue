@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { addReframe, isSameShape, removeReframe } from '#core/edits/reframe'
+import { addReframe, isSameShape, removeReframe } from '#core/edits/camera/reframe'
 import type { Aspect } from '#core/journey/create'
 import { FRAME_SIZES } from '#core/journey/create'
 import type { Size } from '#core/geometry/size'

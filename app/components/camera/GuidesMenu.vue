@@ -2,7 +2,7 @@
 import { mdiGrid } from '@mdi/js'
 import type { Guides } from '~/stores/stage'
 import { useStage } from '~/stores/stage'
-import ToolButton from '~/components/editor/ToolButton.vue'
+import ToolButton from '~/components/stage/ToolButton.vue'
 
 /** Which guides are seen over the lens. */
 const stage = useStage()

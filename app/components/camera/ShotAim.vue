@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Shot } from '#core/journey/schema'
-import { nameOfTraveller } from '#core/edits/travellers'
+import { nameOfTraveller } from '#core/edits/trips/travellers'
 import { globeOf } from '#core/shots/globe'
 import { nameOfStop } from '#core/journey/lookup'
 import { groundCorners } from '#core/sheet/place'

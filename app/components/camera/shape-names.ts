@@ -1,4 +1,4 @@
-import { isSameShape } from '#core/edits/reframe'
+import { isSameShape } from '#core/edits/camera/reframe'
 import type { Aspect } from '#core/journey/create'
 import { FRAME_SIZES } from '#core/journey/create'
 import type { Size } from '#core/geometry/size'

@@ -1,6 +1,6 @@
 import type { CameraCheck } from '#core/checks/camera-check'
 import type { RateKind } from '#core/camera/comfort'
-import { nameOfTraveller } from '#core/edits/travellers'
+import { nameOfTraveller } from '#core/edits/trips/travellers'
 import { findLeg, nameOfStop } from '#core/journey/lookup'
 import type { Journey, Shot, ShotKind } from '#core/journey/schema'
 import type { Temperament } from '#core/camera/temperament'

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { mdiDeleteOutline } from '@mdi/js'
 import { computed } from 'vue'
-import type { AudioPatch } from '#core/edits/audio'
-import { arriveOnBeats, editAudio, everySecondBeat, removeAudio, tapBeat } from '#core/edits/audio'
+import type { AudioPatch } from '#core/edits/pace/audio'
+import { arriveOnBeats, editAudio, everySecondBeat, removeAudio, tapBeat } from '#core/edits/pace/audio'
 import type { Audio } from '#core/journey/schema'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiDeleteOutline } from '@mdi/js'
-import { editNote, removeNote } from '#core/edits/notes'
+import { editNote, removeNote } from '#core/edits/pace/notes'
 import type { Note } from '#core/journey/schema'
 import MomentFields from '~/components/fields/MomentFields.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'

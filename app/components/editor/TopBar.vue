@@ -8,7 +8,7 @@ import { useFieldEdits } from '~/composables/use-field-edits'
 import { useThemeChoice } from '~/composables/use-theme-choice'
 import { useEditor } from '~/stores/editor'
 import { useExports } from '~/stores/exports'
-import ToolButton from './ToolButton.vue'
+import ToolButton from '../stage/ToolButton.vue'
 
 const props = defineProps<{ saveState: SaveState; problem: string; retryAt: number | undefined }>()
 defineEmits<{ leave: []; export: []; shortcuts: []; retry: [] }>()

@@ -26,7 +26,7 @@ import { useSound } from '~/stores/sound'
 import { useStage } from '~/stores/stage'
 import FrameShapes from '~/components/camera/FrameShapes.vue'
 import GuidesMenu from '~/components/camera/GuidesMenu.vue'
-import ToolButton from './ToolButton.vue'
+import ToolButton from '../stage/ToolButton.vue'
 
 const playback = usePlayback()
 const stage = useStage()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { withAutomaticTimes, withFilmForAll } from '#core/edits/film-length'
+import { withAutomaticTimes, withFilmForAll } from '#core/edits/pace/film-length'
 import type { Journey } from '#core/journey/schema'
 import { saveJourney } from '~/services/api'
 

@@ -2,8 +2,8 @@
 import { computed } from 'vue'
 import { PIN_BOXES } from '#core/marks/pins'
 import type { PinShape } from '#core/journey/schema'
-import { pinPalette } from '#draw/pin'
-import { PIN_DRAWINGS } from '#draw/pin-drawings'
+import { pinPalette } from '#draw/marks/pin'
+import { PIN_DRAWINGS } from '#draw/marks/pin-drawings'
 
 /** A pin as an inline picture. */
 const props = defineProps<{ shape: PinShape; colour: string }>()

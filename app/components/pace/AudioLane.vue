@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, watchEffect } from 'vue'
-import { editAudio, trimAudio } from '#core/edits/audio'
+import { editAudio, trimAudio } from '#core/edits/pace/audio'
 import type { Audio, Journey } from '#core/journey/schema'
 import { useEditor } from '~/stores/editor'
 import { useSound } from '~/stores/sound'

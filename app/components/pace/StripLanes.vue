@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { BarPart, LaneBar, LaneKind } from '#core/edits/lanes'
-import { laneBars, LANES, moveBar } from '#core/edits/lanes'
+import type { BarPart, LaneBar, LaneKind } from '#core/edits/pace/lanes'
+import { laneBars, LANES, moveBar } from '#core/edits/pace/lanes'
 import type { CompiledJourney } from '#core/trips/compiled'
 import type { Journey } from '#core/journey/schema'
 import { useEditor } from '~/stores/editor'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { frameTime } from '#core/pace/rate'
-import { editNote } from '#core/edits/notes'
+import { editNote } from '#core/edits/pace/notes'
 import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { editSheet } from '#core/edits/sheets'
+import { editSheet } from '#core/edits/ground/sheets'
 import type { Credit, Sheet } from '#core/journey/schema'
 import { useFieldEdits } from '~/composables/use-field-edits'
 

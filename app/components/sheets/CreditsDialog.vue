@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useClipboard } from '@vueuse/core'
 import { computed } from 'vue'
-import { setCreditLine } from '#core/edits/sheets'
+import { setCreditLine } from '#core/edits/ground/sheets'
 import { creditLine, creditsOf, creditsText } from '#core/sheet/credits'
 import DialogSheet from '~/components/DialogSheet.vue'
 import { useEditor } from '~/stores/editor'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { editSheet } from '#core/edits/sheets'
+import { editSheet } from '#core/edits/ground/sheets'
 import type { Place, Sheet } from '#core/journey/schema'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'

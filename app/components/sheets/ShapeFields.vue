@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiCrop, mdiRotateLeft, mdiRotateRight } from '@mdi/js'
-import { cropSheet, turnSheet } from '#core/edits/sheets'
+import { cropSheet, turnSheet } from '#core/edits/ground/sheets'
 import type { Sheet } from '#core/journey/schema'
 import { wrapDegrees } from '#core/geometry/angle'
 import NumberSlider from '~/components/fields/NumberSlider.vue'

@@ -2,7 +2,7 @@
 import { tryGeoSheet } from '#core/geo/georeference'
 import { mdiDeleteOutline } from '@mdi/js'
 import { computed } from 'vue'
-import { editSheet, removeSheet } from '#core/edits/sheets'
+import { editSheet, removeSheet } from '#core/edits/ground/sheets'
 import { SHEET_FORMAT_WORDS } from '#core/sheet/limits'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mdiArrowDown, mdiArrowUp, mdiPlus } from '@mdi/js'
 import { computed } from 'vue'
-import { restackSheet } from '#core/edits/sheets'
+import { restackSheet } from '#core/edits/ground/sheets'
 import type { Sheet } from '#core/journey/schema'
 import { useEditor } from '~/stores/editor'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { setWash } from '#core/edits/sheets'
+import { setWash } from '#core/edits/ground/sheets'
 import type { Sheet, Wash } from '#core/journey/schema'
 import { washSchema } from '#core/journey/schema'
 import { WASH_PRESETS } from '#core/sheet/wash'

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { mdiDeleteOutline } from '@mdi/js'
 import { computed } from 'vue'
-import type { CaptionPatch } from '#core/edits/captions'
-import { editCaption, removeCaption } from '#core/edits/captions'
+import type { CaptionPatch } from '#core/edits/marks/captions'
+import { editCaption, removeCaption } from '#core/edits/marks/captions'
 import { CAPTION_NAMES } from '#core/journey/lookup'
-import { nameOfTraveller } from '#core/edits/travellers'
+import { nameOfTraveller } from '#core/edits/trips/travellers'
 import type { Caption, CaptionContent } from '#core/journey/schema'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'

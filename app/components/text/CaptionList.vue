@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { nanoid } from 'nanoid'
 import { computed } from 'vue'
-import { addCaption, moveCaption, setMeasures } from '#core/edits/captions'
+import { addCaption, moveCaption, setMeasures } from '#core/edits/marks/captions'
 import type { CaptionKind } from '#core/journey/schema'
 import { CAPTION_NAMES, nameOfCaption } from '#core/journey/lookup'
 import { LIMITS } from '#core/journey/schema'

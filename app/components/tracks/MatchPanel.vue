@@ -3,8 +3,8 @@ import { computed } from 'vue'
 import { useToolKeys } from '~/composables/use-tool-keys'
 import { useStage } from '~/stores/stage'
 import { useTracks } from '~/stores/tracks'
-import type { StageSpace } from '~/components/editor/stage-space'
-import { placeOnStage } from '~/components/editor/stage-space'
+import type { StageSpace } from '~/components/stage/stage-space'
+import { placeOnStage } from '~/components/stage/stage-space'
 import TrackPicture from './TrackPicture.vue'
 
 /** Shows which place of a track has to be clicked on the map next. */

@@ -1,0 +1,56 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { setShare } from '#core/edits/pace/pace'
+import { editTraveller } from '#core/edits/trips/travellers'
+import type { Share } from '#core/journey/schema'
+import { recordedSeconds } from '#core/courses/leg-weights'
+import ChoiceRow from '~/components/fields/ChoiceRow.vue'
+import FieldRow from '~/components/fields/FieldRow.vue'
+import NumberField from '~/components/fields/NumberField.vue'
+import PercentSlider from '~/components/fields/PercentSlider.vue'
+import { useFieldEdits } from '~/composables/use-field-edits'
+import { useEditor } from '~/stores/editor'
+
+/** How automatic travel times are shared out, and when the traveller sets off. */
+const editor = useEditor()
+const { change, done } = useFieldEdits(() => 'pace')
+const traveller = computed(() => editor.traveller!)
+const share = computed(() => editor.journey!.share)
+
+const isRecorded = computed(() => traveller.value.legs.some((leg) => recordedSeconds(leg) !== undefined))
+const WAYS = computed<{ value: Share['by']; title: string }[]>(() => [
+  { value: 'distance', title: 'Distance' },
+  { value: 'speed', title: 'Vehicle speed' },
+  ...(isRecorded.value || share.value.by === 'recorded' ? [{ value: 'recorded' as const, title: 'Recorded' }] : []),
+])
+</script>
+
+<template>
+  <h3>Pace</h3>
+  <ChoiceRow label="Split time by" :model-value="share.by" :choices="WAYS" @change="(by) => editor.edit((j) => setShare(j, { by }))" />
+  <PercentSlider
+    v-if="share.by === 'distance'"
+    label="How much"
+    :model-value="share.exponent"
+    @change="(exponent) => change('exponent', (j) => setShare(j, { exponent }))"
+    @done="done"
+  />
+  <p class="quiet">
+    <template v-if="share.by === 'distance'">At 0 % all legs take as long; at 100 % twice the way takes twice as long.</template>
+    <template v-else-if="share.by === 'speed'">Each leg takes what its vehicle needs for it, in proportion; see a leg’s pace.</template>
+    <template v-else>Recorded legs take what they took, in proportion; the others what their vehicle needs.</template>
+  </p>
+  <FieldRow v-slot="{ id }" label="Start delay">
+    <NumberField
+      :labelledby="id"
+      :model-value="traveller.startDelay"
+      :min="0"
+      :max="60"
+      :step="0.1"
+      :precision="2"
+      unit="s"
+      @change="(value) => change('delay', (j) => editTraveller(j, traveller.id, { startDelay: value }))"
+      @done="done"
+    />
+  </FieldRow>
+</template>

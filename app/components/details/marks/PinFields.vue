@@ -1,0 +1,121 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Marked } from '#core/trips/compiled'
+import type { Pin, PinCircle } from '#core/journey/schema'
+import { PIN_ICONS } from '#core/journey/schema'
+import { PIN_DRAWINGS } from '#draw/marks/pin-drawings'
+import { PIN_ICON_PATHS } from '#draw/marks/pin-icons'
+import ChoiceRow from '~/components/fields/ChoiceRow.vue'
+import type { FieldSpec } from '~/components/fields/field-list'
+import FieldRow from '~/components/fields/FieldRow.vue'
+import NumberSlider from '~/components/fields/NumberSlider.vue'
+import PictureChoice from '~/components/fields/PictureChoice.vue'
+import OptionalGroup from '~/components/fields/OptionalGroup.vue'
+import { useMarkEdits } from '~/composables/use-mark-edits'
+
+/** What is in a pin, round it, and when it is there. */
+const props = defineProps<{ stop: Marked; isBeside?: boolean }>()
+const { patch, set, done } = useMarkEdits(() => props.stop)
+
+const pin = computed(() => props.stop.pin)
+const drawing = computed(() => (pin.value.shape === 'none' || pin.value.shape === 'own' ? undefined : PIN_DRAWINGS[pin.value.shape]))
+
+const INSIDES = [
+  { value: 'nothing', title: 'Nothing' },
+  { value: 'number', title: 'Number' },
+  { value: 'letters', title: 'Letters' },
+  { value: 'icon', title: 'Picture' },
+] as const
+/** A mark beside the way is not reached, so it has no number. */
+const insides = computed(() => (props.isBeside ? INSIDES.filter(({ value }) => value !== 'number') : INSIDES))
+const ICONS = PIN_ICONS.map((value) => ({ value, title: value }))
+function setInside(kind: (typeof INSIDES)[number]['value']) {
+  const first = props.stop.name.trim().slice(0, 1).toUpperCase() || 'A'
+  const made = {
+    nothing: null,
+    number: { kind: 'number' },
+    letters: { kind: 'letters', text: first },
+    icon: { kind: 'icon', icon: PIN_ICONS[0] },
+  } as const satisfies Record<typeof kind, Pin['inside']>
+  set({ pin: { inside: made[kind] } })
+}
+/** Letters that are being typed are kept only once there are any. */
+function setLetters(text: string) {
+  if (text.trim() !== '') patch('letters inside', { pin: { inside: { kind: 'letters', text: text.trim() } } })
+}
+
+const CIRCLE_FIELDS: readonly FieldSpec<PinCircle>[] = [
+  {
+    key: 'kind',
+    label: 'Kind',
+    as: 'choice',
+    choices: [
+      { value: 'pulse', title: 'Pulse' },
+      { value: 'settling', title: 'Settling' },
+      { value: 'by-hand', title: 'By hand' },
+    ],
+  },
+  { key: 'colour', label: 'Colour', as: 'colour' },
+  { key: 'radius', label: 'Radius', as: 'number', min: 0.3, max: 4, step: 0.05, precision: 2, unit: '×' },
+]
+const BEFORE = [
+  { value: 'hidden', title: 'Hidden' },
+  { value: 'faint', title: 'Faint' },
+  { value: 'shown', title: 'Shown' },
+] as const satisfies readonly { value: Pin['before']; title: string }[]
+</script>
+
+<template>
+  <template v-if="drawing?.face">
+    <ChoiceRow label="Inside" :model-value="pin.inside?.kind ?? 'nothing'" :choices="insides" @change="setInside" />
+    <FieldRow v-if="pin.inside?.kind === 'letters'" v-slot="{ id }" label="Letters">
+      <v-text-field
+        :aria-labelledby="id"
+        :model-value="pin.inside.text"
+        maxlength="3"
+        @update:model-value="(text: string) => setLetters(text)"
+        @blur="done"
+      />
+    </FieldRow>
+    <PictureChoice
+      v-else-if="pin.inside?.kind === 'icon'"
+      v-slot="{ choice }"
+      label="Picture in it"
+      :model-value="pin.inside.icon"
+      :choices="ICONS"
+      :columns="8"
+      @change="(icon) => set({ pin: { inside: { kind: 'icon', icon } } })"
+    >
+      <v-icon :icon="PIN_ICON_PATHS[choice.value]" size="20" />
+    </PictureChoice>
+  </template>
+  <v-switch
+    v-if="drawing?.isCentred"
+    label="Lies flat on the ground"
+    :model-value="pin.lies"
+    @update:model-value="(lies) => set({ pin: { lies: lies === true } })"
+  />
+  <OptionalGroup
+    label="A circle round it"
+    :model-value="pin.circle"
+    :initial="{ kind: 'pulse', colour: pin.colour, radius: 0.8 }"
+    :fields="CIRCLE_FIELDS"
+    @change="(circle, field) => patch(`circle ${field}`, { pin: { circle } })"
+    @toggle="(circle) => set({ pin: { circle } })"
+    @done="done"
+  />
+  <template v-if="!isBeside">
+    <ChoiceRow label="Before" :model-value="pin.before" :choices="BEFORE" @change="(before) => set({ pin: { before } })" />
+    <NumberSlider
+      label="Delay"
+      :model-value="pin.delay"
+      :min="-5"
+      :max="5"
+      :step="0.1"
+      :precision="1"
+      unit="s"
+      @change="(delay) => patch('delay', { pin: { delay } })"
+      @done="done"
+    />
+  </template>
+</template>
