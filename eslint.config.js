@@ -35,7 +35,7 @@ const clocksAndScreens = [
 
 const forbid = (groups, message) => ['error', { patterns: [{ group: groups, message }] }]
 
-/** The rooms of the core, in their one direction: each may use those before it. `core/error.ts` stands before all. */
+/** The rooms of the core, in their one direction: each may use those before it. `core/error.ts` and `core/remembered.ts` stand before all. */
 const rooms = [
   'geometry',
   'colour',
@@ -109,7 +109,7 @@ export default ts.config(
   {
     files: ['core/**/*.ts'],
     rules: {
-      'no-restricted-imports': forbid([...aboveTheCore, '#core/*', './*'], 'core/error.ts stands before all rooms: it imports nothing.'),
+      'no-restricted-imports': forbid([...aboveTheCore, '#core/*', './*'], 'What stands before all rooms imports nothing.'),
       'no-restricted-globals': [
         'error',
         ...clocksAndScreens.map((name) => ({ name, message: 'core/ reads no clock, screen or network.' })),

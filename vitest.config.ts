@@ -1,8 +1,11 @@
+import { availableParallelism } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   test: {
+    // Much of the time tests wait for others' work: leaving a core free for that would be too much of two.
+    maxWorkers: availableParallelism(),
     projects: [
       {
         test: {
@@ -15,7 +18,7 @@ export default defineConfig({
       },
       {
         resolve: { alias: { '~': fileURLToPath(new URL('./app', import.meta.url)) } },
-        test: { name: 'app', include: ['tests/app/**/*.test.ts'] },
+        test: { name: 'app', include: ['tests/app/**/*.test.ts'], environment: 'happy-dom' },
       },
       {
         test: {
@@ -29,6 +32,8 @@ export default defineConfig({
       {
         test: {
           name: 'browser',
+          // As for the core: what the files share stays with the page, not with the module.
+          isolate: false,
           include: ['tests/browser/**/*.test.ts'],
           testTimeout: 180_000,
           hookTimeout: 180_000,

@@ -1,17 +1,16 @@
 import { useEventListener } from '@vueuse/core'
-import { removeAudio, tapBeat } from '#core/edits/pace/audio'
+import { tapBeat } from '#core/edits/pace/audio'
 import { moveNodes, removeNodes } from '#core/edits/lines/courses'
-import { editLandmark, removeLandmark } from '#core/edits/marks/landmarks'
+import { editLandmark } from '#core/edits/marks/landmarks'
 import type { Point } from '#core/geometry/point'
 import { add, subtract } from '#core/geometry/point'
 import { editStop } from '#core/edits/marks/stops'
 import type { Journey, Leg } from '#core/journey/schema'
-import { removeNote } from '#core/edits/pace/notes'
-import { removeShot } from '#core/edits/camera/shots'
 import { removeStop, removeVisit } from '#core/edits/trips/trips'
 import { draggedBy, stageSpace } from '~/components/stage/stage-space'
 import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'
+import { SELECTABLE } from '~/stores/editor/selectable'
 import { usePlayback } from '~/stores/playback'
 import { useNotes } from '~/composables/use-notes'
 import { useStage } from '~/stores/stage'
@@ -79,23 +78,22 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
 
   const withoutStop = (journey: Journey, stop: string): Journey => removeStop(journey, stop, editor.traveller!.id)
 
+  /** The id of something selected that the Delete key removes as a whole, such as a shot or a title. */
+  const removable = (): string | undefined => {
+    const { selection } = editor
+    return SELECTABLE[selection.kind].remove && 'id' in selection ? selection.id : undefined
+  }
+
   function removeSelected() {
-    const {
-      selectedStop: stop,
-      selectedLandmark: landmark,
-      selectedLeg: leg,
-      selectedShot: shot,
-      selectedNote: note,
-      selectedAudio: piece,
-    } = editor
-    const all = editor.selectedIds
-    if (stop && editor.edit((journey) => (all.length > 1 ? all.reduce(withoutStop, journey) : withoutSelected(journey, stop.id))))
-      editor.select({ kind: 'journey' })
-    else if (landmark && editor.edit((journey) => removeLandmark(journey, landmark.id))) editor.select({ kind: 'journey' })
-    else if (leg && editor.edit((journey) => removeNodes(journey, leg.id, stage.nodes))) stage.nodes = new Set()
-    else if (shot && editor.edit((journey) => removeShot(journey, shot.shot.id))) editor.select({ kind: 'journey' })
-    else if (note && editor.edit((journey) => removeNote(journey, note.id))) editor.select({ kind: 'journey' })
-    else if (piece && editor.edit((journey) => removeAudio(journey, piece.id))) editor.select({ kind: 'journey' })
+    const { selectedStop: stop, selectedLeg: leg, selectedIds: all, selection } = editor
+    const id = removable()
+    const removes = (change: (journey: Journey) => Journey) => {
+      if (editor.edit(change)) editor.select({ kind: 'journey' })
+    }
+    if (stop) removes((journey) => (all.length > 1 ? all.reduce(withoutStop, journey) : withoutSelected(journey, stop.id)))
+    else if (leg) {
+      if (editor.edit((journey) => removeNodes(journey, leg.id, stage.nodes))) stage.nodes = new Set()
+    } else if (id !== undefined) removes((journey) => SELECTABLE[selection.kind].remove!(journey, id))
   }
 
   function tapAlong() {
@@ -146,7 +144,7 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
         return backOut
       case 'Delete':
       case 'Backspace':
-        return hasTarget() || editor.selectedShot || editor.selectedNote || editor.selectedAudio ? removeSelected : undefined
+        return hasTarget() || removable() !== undefined ? removeSelected : undefined
       case '?':
         return actions.showKeys
       case '/':

@@ -1,3 +1,4 @@
+import { remembered } from '../remembered'
 import { groundGeo } from '../geo/ground'
 import type { GroundGeo } from '../geo/ground'
 import { greatCircle } from '../geo/great-circle'
@@ -18,16 +19,11 @@ export interface CourseGround {
   networks: Journey['networks']
 }
 
-const grounds = new WeakMap<Journey['sheets'], CourseGround>()
-
 /** The ground that a journey's courses lie on; the same object as long as nothing of it has changed. */
-export function courseGround({ sheets, networks }: Pick<Journey, 'sheets' | 'networks'>): CourseGround {
-  const known = grounds.get(sheets)
-  if (known && known.networks === networks) return known
-  const ground = { geo: known ? known.geo : groundGeo({ sheets }), networks }
-  grounds.set(sheets, ground)
-  return ground
-}
+export const courseGround = ({ sheets, networks }: Pick<Journey, 'sheets' | 'networks'>): CourseGround => groundWith(sheets, networks)
+
+const geoOf = remembered((sheets: Journey['sheets']) => groundGeo({ sheets }))
+const groundWith = remembered((sheets: Journey['sheets'], networks: Journey['networks']) => ({ geo: geoOf(sheets), networks }))
 
 /** Courses that are chains of curves, and those that are lines of many points. */
 type Curve = Extract<CourseShape, { kind: 'straight' | 'bowed' | 'drawn' }>
@@ -79,21 +75,15 @@ export function compiledCourse(shape: CourseShape, a: Point, b: Point, ground: C
   return course
 }
 
-const recordedPoints = new WeakMap<TrackCourse, Float64Array>()
-
-/** A copy of the points of a track, which are read once. */
-function trackPoints(track: TrackCourse): Float64Array {
-  const known = recordedPoints.get(track) ?? readPoints(track.points)
-  recordedPoints.set(track, known)
-  return known.slice()
-}
+/** The points of a track, which are read once; not to be changed. */
+const trackPoints = remembered((track: TrackCourse): Float64Array => readPoints(track.points))
 
 function lineCourse(shape: Line, a: Point, b: Point, { geo, networks }: CourseGround): Course {
   const straight = () => polylineCourse(Float64Array.of(a.x, a.y, b.x, b.y))
   switch (shape.kind) {
     case 'track': {
       // The recorded line leads from stop to stop, wherever these are moved.
-      const points = trackPoints(shape)
+      const points = trackPoints(shape).slice()
       points.set([a.x, a.y], 0)
       points.set([b.x, b.y], points.length - 2)
       return polylineCourse(points)

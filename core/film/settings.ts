@@ -7,7 +7,7 @@ import { JourneyError } from '../error'
 import type { Journey } from '../journey/schema'
 import { evenSide } from '../journey/values'
 import type { FrameRate } from '../pace/rate'
-import { frameCount, frameTime } from '../pace/rate'
+import { frameCount, framesPerSecond } from '../pace/rate'
 import { SOUND_RATE } from '../sound/pcm'
 import type { FilmFormatId } from './formats'
 import { FILM_FORMAT_IDS, FILM_FORMATS, QUALITIES } from './formats'
@@ -66,13 +66,12 @@ export const isHeard = ({ audio, sounds }: Pick<Journey, 'audio' | 'sounds'>): b
 
 /** Of two channels of 16 bits, a second. */
 const BYTES_OF_SOUND = 4 * SOUND_RATE
-const rateOf = (rate: FrameRate): number => 1 / frameTime(1, rate)
 
 /** About how many bytes an export takes up, and how many seconds of work, from measurements of the demo. */
 export function estimate({ format, quality, from, to, width, height }: FilmSettings, rate: FrameRate): { bytes: number; seconds: number } {
   const { bytes, speed } = FILM_FORMATS[format]
   const pixels = (to - from) * width * height
-  if (FILM_FORMATS[format].encoder.kind === 'sound') return { bytes: ((to - from) / rateOf(rate)) * BYTES_OF_SOUND, seconds: 1 }
+  if (FILM_FORMATS[format].encoder.kind === 'sound') return { bytes: ((to - from) / framesPerSecond(rate)) * BYTES_OF_SOUND, seconds: 1 }
   return { bytes: pixels * bytes[quality], seconds: pixels / 1e6 / speed[quality] }
 }
 

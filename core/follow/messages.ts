@@ -1,3 +1,4 @@
+import { fileHash } from '../journey/values'
 import { z } from 'zod'
 import { point } from '../journey/values'
 
@@ -6,7 +7,7 @@ const rgb = z.tuple([channel, channel, channel]).readonly()
 const side = z.int().min(1).max(2_000_000)
 /** A request to the road worker: a way, or the colour of a spot. Places are in pixels of the image. */
 export const followOrderSchema = z.strictObject({
-  image: z.string().regex(/^[0-9a-f]{64}$/),
+  image: fileHash,
   width: side,
   height: side,
   ask: z.discriminatedUnion('kind', [

@@ -1,3 +1,4 @@
+import { escapeXml } from './escape-xml'
 import { SaxesParser } from 'saxes'
 import type { Size } from '../geometry/size'
 import { JourneyError } from '../error'
@@ -23,8 +24,6 @@ const ALLOWED = new Set(
 )
 
 const LIMITS = { elements: 1_000_000, drawn: 4_000_000, depth: 200 } as const
-
-const escape = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')
 
 /** References to picture data in the file, or to a part of the file; nothing outside it. */
 const isInside = (href: string): boolean => href.startsWith('#') || /^data:image\/(png|jpeg|webp|gif);base64,[\w+/=\s]*$/i.test(href)
@@ -91,7 +90,7 @@ export function cleanSvg(text: string, name: string): CleanSvg {
   })
   const write = (content: string) => {
     if (dropped > 0 || stack.length === 0) return
-    out.push(escape(stack.at(-1)!.name === 'style' ? cleanStyle(content) : content))
+    out.push(escapeXml(stack.at(-1)!.name === 'style' ? cleanStyle(content) : content))
   }
   parser.on('text', write)
   parser.on('cdata', write)
@@ -131,7 +130,9 @@ function attributesOf(attributes: Record<string, string>, without: readonly stri
         return false
       return /^(xlink:)?href$/.test(key) ? isInside(value) : true
     })
-    .map(([key, value]) => ` ${key.replace('xlink:', '')}="${escape(/url\(/i.test(value) || key === 'style' ? cleanStyle(value) : value)}"`)
+    .map(
+      ([key, value]) => ` ${key.replace('xlink:', '')}="${escapeXml(/url\(/i.test(value) || key === 'style' ? cleanStyle(value) : value)}"`,
+    )
     .join('')
 }
 

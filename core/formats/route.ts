@@ -1,3 +1,4 @@
+import { escapeXml } from './escape-xml'
 import type { CompiledJourney } from '../trips/compiled'
 import type { LonLat } from '../geo/lon-lat'
 import type { Point } from '../geometry/point'
@@ -45,24 +46,22 @@ export function routeOf({ journey, travellers }: CompiledJourney, toLonLat: ((p:
   }
 }
 
-const escape = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')
-
 /** Seven decimals are about a centimetre. */
 const degrees = (value: number): string => String(Number(value.toFixed(7)))
 
 /** GPX 1.1 (Topografix): stops as waypoints, each leg as a track. */
 export function writeGpx({ name, stops, legs }: Route): string {
   const spot = (tag: string, { lat, lon }: LonLat, inside = '') => `<${tag} lat="${degrees(lat)}" lon="${degrees(lon)}">${inside}</${tag}>`
-  const waypoints = stops.flatMap((stop) => (stop.at ? [spot('wpt', stop.at, `<name>${escape(stop.name)}</name>`)] : []))
+  const waypoints = stops.flatMap((stop) => (stop.at ? [spot('wpt', stop.at, `<name>${escapeXml(stop.name)}</name>`)] : []))
   const tracks = legs.map(
     (leg) =>
-      `<trk><name>${escape(leg.name)}</name>${leg.lines
+      `<trk><name>${escapeXml(leg.name)}</name>${leg.lines
         .map((line) => `<trkseg>${line.map((at) => spot('trkpt', at)).join('')}</trkseg>`)
         .join('')}</trk>`,
   )
   return `<?xml version="1.0" encoding="UTF-8"?>
 <gpx version="1.1" creator="Zephyrine" xmlns="http://www.topografix.com/GPX/1/1">
-<metadata><name>${escape(name)}</name></metadata>
+<metadata><name>${escapeXml(name)}</name></metadata>
 ${[...waypoints, ...tracks].join('\n')}
 </gpx>
 `
@@ -71,7 +70,7 @@ ${[...waypoints, ...tracks].join('\n')}
 /** KML 2.3 (OGC 12-007r2): stops as points, legs as lines. */
 export function writeKml({ name, stops, legs }: Route): string {
   const tuple = ({ lon, lat }: LonLat) => `${degrees(lon)},${degrees(lat)}`
-  const placemark = (title: string, geometry: string) => `<Placemark><name>${escape(title)}</name>${geometry}</Placemark>`
+  const placemark = (title: string, geometry: string) => `<Placemark><name>${escapeXml(title)}</name>${geometry}</Placemark>`
   const points = stops.flatMap((stop) =>
     stop.at ? [placemark(stop.name, `<Point><coordinates>${tuple(stop.at)}</coordinates></Point>`)] : [],
   )
@@ -83,7 +82,7 @@ export function writeKml({ name, stops, legs }: Route): string {
   })
   return `<?xml version="1.0" encoding="UTF-8"?>
 <kml xmlns="http://www.opengis.net/kml/2.2">
-<Document><name>${escape(name)}</name>
+<Document><name>${escapeXml(name)}</name>
 ${[...points, ...lines].join('\n')}
 </Document>
 </kml>
@@ -139,10 +138,10 @@ export function writeSvg({ name, legs }: Route): string {
     const d = leg.cubics
       .map(([a, b, c, end], i) => `${i === 0 || isBreak(leg.cubics, i) ? `M${xy(a)}` : ''}C${xy(b)} ${xy(c)} ${xy(end)}`)
       .join('')
-    return `<path d="${d}"><title>${escape(leg.name)}</title></path>`
+    return `<path d="${d}"><title>${escapeXml(leg.name)}</title></path>`
   })
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${left.toFixed(2)} ${top.toFixed(2)} ${size.join(' ')}" fill="none" stroke="#000" stroke-width="8">
-<title>${escape(name)}</title>
+<title>${escapeXml(name)}</title>
 ${paths.join('\n')}
 </svg>
 `

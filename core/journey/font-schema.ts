@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { imageHash } from './values'
+import { fileHash } from './values'
 
 /** The most letters whose widths are kept of a font. */
 const MOST_LETTERS = 2000
@@ -10,7 +10,7 @@ const MOST_LETTERS = 2000
  */
 export const fontSchema = z.strictObject({
   /** SHA-256 of the file, in hexadecimal. */
-  file: imageHash,
+  file: fileHash,
   name: z.string().trim().min(1).max(80),
   capital: z.int().min(100).max(2000),
   widths: z

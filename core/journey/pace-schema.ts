@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { NAMED_CURVES } from '../pace/easing'
-import { id, LIMITS, momentSchema, unit } from './values'
+import { id, LIMITS, momentSchema, unit, fileHash } from './values'
 
 /** When things happen: how travel times are shared out, how a leg is travelled, and notes at moments. */
 
@@ -62,7 +62,7 @@ export const audioSchema = z
   .strictObject({
     id,
     /** The SHA-256 of its file, its name, and how long it is, in seconds. */
-    file: z.string().regex(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hexadecimal'),
+    file: fileHash,
     name: z.string().trim().min(1).max(120),
     seconds: z.number().min(0.01).max(MOST_AUDIO),
     /** The time of the film at which it begins to be heard, in seconds. */

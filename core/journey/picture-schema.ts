@@ -1,9 +1,9 @@
 import { z } from 'zod'
-import { imageHash, unit } from './values'
+import { fileHash, unit } from './values'
 
 /** An imported picture; its size in pixels, which are nominal for a drawing. */
 export const photoSchema = z.strictObject({
-  image: imageHash,
+  image: fileHash,
   width: z.int().min(1),
   height: z.int().min(1),
   vector: z.boolean().default(false),

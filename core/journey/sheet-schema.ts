@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { colour, coordinate, id, LIMITS, lonLat, point, spanSchema, unit, imageHash } from './values'
+import { colour, coordinate, id, LIMITS, lonLat, point, spanSchema, unit, fileHash } from './values'
 
 /** What a journey document says of its sheets and of the ground under them; see docs/journey-format.md. */
 
@@ -110,7 +110,7 @@ export const sheetSchema = z.strictObject({
   id,
   name: z.string().min(1).max(255),
   /** SHA-256 of the image file, in hexadecimal. */
-  image: imageHash,
+  image: fileHash,
   /** Size of the image in its own pixels; a vector image has a nominal size. */
   width: z.int().positive().max(200_000),
   height: z.int().positive().max(200_000),

@@ -51,8 +51,9 @@ export const evenSide = z.int().min(FRAME_SIDES.least).max(LIMITS.side).multiple
 /** The kinds of value that several parts of the journey document are made of. */
 export const id = z.string().regex(/^[\w-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
 export const colour = z.string().regex(/^#[0-9a-f]{6}$/, 'must be a colour like #1f7a7a, in small letters')
-/** An image is known by the SHA-256 of its file. */
-export const imageHash = z.string().regex(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hexadecimal')
+/** Images, fonts and sounds are known by the SHA-256 of their files, in hexadecimal. */
+export const isFileHash = (text: string): boolean => /^[0-9a-f]{64}$/.test(text)
+export const fileHash = z.string().refine(isFileHash, 'must be a SHA-256 in hexadecimal')
 export const coordinate = z.number().min(-LIMITS.coordinate).max(LIMITS.coordinate)
 export const point = z.strictObject({ x: coordinate, y: coordinate })
 export const seconds = z.number().min(0).max(LIMITS.seconds)

@@ -1,3 +1,4 @@
+import { remembered } from '../remembered'
 import { radians } from '../geometry/angle'
 import type { Box } from '../geometry/box'
 import { movedBox } from '../geometry/box'
@@ -38,16 +39,8 @@ export interface CardLayout extends Size {
   text: Box
 }
 
-const layouts = new WeakMap<Postcard, CardLayout>()
-
 /** The layout of a card; the same object for the same card. */
-export function layoutOf(card: Postcard): CardLayout {
-  const known = layouts.get(card)
-  if (known) return known
-  const made = card.photo ? aroundPhoto(card, photoSize(card)!) : alone(card)
-  layouts.set(card, made)
-  return made
-}
+export const layoutOf = remembered((card: Postcard): CardLayout => (card.photo ? aroundPhoto(card, photoSize(card)!) : alone(card)))
 
 /** The part of its photo that a card shows, as shares of the photo's width and height: what it is cropped to, and of that what its frame takes. */
 export function shownPart({ photo, crop, frame }: Pick<Postcard, 'photo' | 'crop' | 'frame'>): PhotoCrop {

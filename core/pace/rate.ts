@@ -8,6 +8,12 @@ const FRACTIONS = Object.fromEntries(FRAME_RATES.map((rate) => [rate, rate.split
 /** Numerator and denominator of a rate in frames a second. */
 export const fraction = (rate: FrameRate): Fraction => FRACTIONS[rate]
 
+/** Frames in a second, as a plain number: for speeds and limits, not for counting frames. */
+export function framesPerSecond(rate: FrameRate): number {
+  const [n, d] = fraction(rate)
+  return n / d
+}
+
 /** Number of frames in a film of so many seconds: N = round(seconds x rate). */
 export function frameCount(seconds: number, rate: FrameRate): number {
   const [n, d] = fraction(rate)
@@ -30,5 +36,5 @@ export function frameIndexAt(seconds: number, rate: FrameRate): number {
 /** The usual name of the rate: '29.97', '30', ... */
 export function rateLabel(rate: FrameRate): string {
   const [n, d] = fraction(rate)
-  return d === 1 ? String(n) : (n / d).toFixed(2)
+  return d === 1 ? String(n) : framesPerSecond(rate).toFixed(2)
 }

@@ -1,23 +1,18 @@
+import { remembered } from '../remembered'
 import { rotate } from '../geometry/point'
 import { radians } from '../geometry/angle'
 import type { Landmark, LyingPicture, Sheet } from '../journey/schema'
 import { sheetSchema } from '../journey/schema'
 
-const laid = new WeakMap<LyingPicture, Sheet>()
-
 /** A picture that lies on the map, as a sheet over the others; the same object for the same picture. */
-export function asSheet(picture: LyingPicture): Sheet {
-  const known = laid.get(picture)
-  if (known) return known
+export const asSheet = remembered((picture: LyingPicture): Sheet => {
   const { id, at, width, rotation, opacity } = picture
   const { image, vector, ...size } = picture.picture
   const scale = width / size.width
   const corner = rotate({ x: -width / 2, y: (-size.height * scale) / 2 }, radians(rotation))
   const place = { x: at.x + corner.x, y: at.y + corner.y, scale, rotation }
   // No sheet has an id with a space in it.
-  const sheet = { ...sheetSchema.parse({ id: 'picture', name: 'picture', image, ...size, vector, place, opacity }), id: `landmark ${id}` }
-  laid.set(picture, sheet)
-  return sheet
-}
+  return { ...sheetSchema.parse({ id: 'picture', name: 'picture', image, ...size, vector, place, opacity }), id: `landmark ${id}` }
+})
 
 export const isLying = (landmark: Landmark): landmark is LyingPicture => landmark.kind === 'lying'

@@ -1,3 +1,4 @@
+import { remembered } from '../remembered'
 import type { Globe } from '../camera/globe'
 import { globeRadius, nearestCopy } from '../camera/globe'
 import { DISTANCE } from '../camera/optics'
@@ -11,14 +12,8 @@ import type { Size } from '../geometry/size'
 import type { Sheet, ShotOf } from '../journey/schema'
 import { sheetToGround, usedPart } from '../sheet/place'
 
-const known = new WeakMap<GroundGeo, Globe>()
-
 /** The globe of a ground that knows where it lies on the Earth; the same ground has the same one. */
-export function globeOf(geo: GroundGeo): Globe {
-  const made = known.get(geo) ?? makeGlobe(geo)
-  known.set(geo, made)
-  return made
-}
+export const globeOf = remembered(makeGlobe)
 
 /** Degrees over which it is measured how the Earth lies about a point: small, but well above rounding. */
 const NEAR_BY = 1e-3

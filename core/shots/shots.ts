@@ -1,3 +1,4 @@
+import { remembered } from '../remembered'
 import { fittedView, zoomAbout } from '../camera/fit'
 import type { Globe } from '../camera/globe'
 import { shiftedView } from '../camera/projection'
@@ -18,7 +19,8 @@ import { chaseLook } from './chase'
 import type { TimedTrip } from '../trips/compile-traveller'
 import type { Path } from '../trips/travelled-path'
 import { globeView, spinAt } from './globe'
-import { framesPerSecond, pathOf } from '../trips/travelled-path'
+import { framesPerSecond } from '../pace/rate'
+import { pathOf } from '../trips/travelled-path'
 import type { Motions } from './shot-motion'
 import { motionsOf } from './shot-motion'
 
@@ -121,14 +123,8 @@ function lookOf(shot: Shot, take: Take, scene: Scene): Look {
 export const seenTrips = ({ trips }: Pick<Scene, 'trips'>): TimedTrip[] =>
   trips.filter(({ traveller, visits }) => traveller.shown && visits.length > 0)
 
-const hulls = new WeakMap<Course, readonly Point[]>()
-
 /** The convex hull of a course, which says how far it reaches from wherever it is looked at; found once for each. */
-function hullOf(course: Course): readonly Point[] {
-  const hull = hulls.get(course) ?? convexHull(course.points)
-  hulls.set(course, hull)
-  return hull
-}
+const hullOf = remembered((course: Course): readonly Point[] => convexHull(course.points))
 
 /** Points that say how far trips reach. */
 const routePoints = (trips: readonly TimedTrip[]): Point[] =>

@@ -1,3 +1,4 @@
+import { remembered } from '../remembered'
 import type { Course } from '../geometry/course'
 import type { Leg } from '../journey/schema'
 import { readTimes } from '../journey/track-line'
@@ -9,24 +10,10 @@ import type { Visit } from '../pace/schedule'
 /** What a natural pace takes to reach its speed and to lose it, in seconds: long enough to be seen, short enough for bends to count (common practice, no source). */
 const NATURAL_RAMP = 0.8
 
-interface Known {
-  easing: Leg['easing']
-  paceMarks: Leg['paceMarks']
-  pace: LegPace
-}
-const paces = new WeakMap<Course, Known>()
-
 /** How a leg is travelled on its course; the same object while neither has changed. */
-export function paceOf(leg: Leg, course: Course): LegPace {
-  const { easing, paceMarks } = leg
-  const known = paces.get(course)
-  if (known && known.easing === easing && known.paceMarks === paceMarks) return known.pace
-  const pace = makePace(leg, course)
-  paces.set(course, { easing, paceMarks, pace })
-  return pace
-}
+export const paceOf = ({ easing, paceMarks, course: shape }: Leg, course: Course): LegPace => paceOn(course, easing, paceMarks, shape)
 
-function makePace({ easing, paceMarks, course: shape }: Leg, course: Course): LegPace {
+const paceOn = remembered((course: Course, easing: Leg['easing'], paceMarks: Leg['paceMarks'], shape: Leg['course']): LegPace => {
   const marks = paceMarks.toSorted((a, b) => a.at - b.at)
   const waits = marks.flatMap((mark) => (mark.kind === 'wait' ? [mark] : []))
   const speeds = marks.flatMap((mark) => (mark.kind === 'speed' ? [mark] : []))
@@ -34,7 +21,7 @@ function makePace({ easing, paceMarks, course: shape }: Leg, course: Course): Le
     return { easing: EVEN_CURVE, effort: recordedEffort(course, readTimes(shape.times), speeds), waits }
   const bends = typeof easing === 'object' && 'kind' in easing && easing.kind === 'natural' ? easing.bends : 0
   return { easing: easingOf(easing), effort: effortOver(course, bends, speeds), waits }
-}
+})
 
 const EVEN_CURVE: PaceEasing = { kind: 'curve', x1: 0, y1: 0, x2: 1, y2: 1 }
 

@@ -1,10 +1,11 @@
+import { remembered } from '../remembered'
 import { courseGround } from '../courses/compile-course'
 import { trackDistance } from '../geo/geodesic'
 import type { GroundGeo } from '../geo/ground'
 import type { Course } from '../geometry/course'
 import { pieceAt } from '../geometry/course'
 import { clamp } from '../geometry/clamp'
-import type { DistanceUnit, Journey, Leg } from '../journey/schema'
+import type { DistanceUnit, Journey, Leg, TrackCourse } from '../journey/schema'
 import { readHeights } from '../journey/track-line'
 
 /** Metres to a kilometre, an international mile (1959) and a nautical mile (First International Extraordinary Hydrographic Conference, 1929). */
@@ -21,12 +22,8 @@ export function rulerOf(journey: Pick<Journey, 'sheets' | 'networks' | 'measures
   return metresPerUnit === null ? undefined : { metresPerUnit }
 }
 
-const tables = new WeakMap<Course, { geo: GroundGeo; metres: Float64Array }>()
-
 /** The metres up to each point of a course; undefined where some point has no place on the Earth. */
-function metresTable(course: Course, geo: GroundGeo): Float64Array {
-  const known = tables.get(course)
-  if (known?.geo === geo) return known.metres
+const metresTable = remembered((course: Course, geo: GroundGeo): Float64Array => {
   const { points, breaks } = course
   const metres = new Float64Array(points.length / 2)
   let before = geo.toLonLat({ x: points[0]!, y: points[1]! })
@@ -38,9 +35,8 @@ function metresTable(course: Course, geo: GroundGeo): Float64Array {
     metres[i] = metres[i - 1]! + (here && before && !isBroken ? trackDistance(before, here) : 0)
     before = here
   }
-  tables.set(course, { geo, metres })
   return metres
-}
+})
 
 /** The metres along a course up to a length in ground units: geodesic ones between the points of its polyline, or by the scale. */
 export function metresAlong(course: Course, s: number, ruler: Ruler): number {
@@ -57,13 +53,12 @@ function between(course: Course, s: number, values: ArrayLike<number>): number {
   return values[i]! + (values[i + 1]! - values[i]!) * u
 }
 
-const heights = new WeakMap<Leg['course'], Float64Array>()
+const heightsOf = remembered((shape: TrackCourse) => readHeights(shape.heights ?? ''))
 
 /** Metres above the sea at a length of a leg's course; undefined where they were not recorded. */
 export function heightAt({ course: shape }: Leg, course: Course, s: number): number | undefined {
   if (shape.kind !== 'track' || shape.heights === null) return undefined
-  const known = heights.get(shape) ?? readHeights(shape.heights)
-  heights.set(shape, known)
+  const known = heightsOf(shape)
   return known.length === course.lengths.length ? between(course, clamp(s, 0, course.length), known) : undefined
 }
 

@@ -3,7 +3,7 @@ import { clamp } from '../geometry/clamp'
 import { pointAt } from '../geometry/course'
 import type { Point } from '../geometry/point'
 import type { FrameRate } from '../pace/rate'
-import { fraction, frameTime } from '../pace/rate'
+import { framesPerSecond, frameTime } from '../pace/rate'
 import type { TimedTrip } from './compile-traveller'
 import { lengthAt } from './compiled'
 
@@ -16,11 +16,6 @@ export interface Path {
   rests: Float64Array
   /** Where it is at a time in seconds; at a frame's time exactly. */
   at: Kept
-}
-
-export const framesPerSecond = (rate: FrameRate): number => {
-  const [numerator, denominator] = fraction(rate)
-  return numerator / denominator
 }
 
 /** The value of samples at a place between them; beyond the ends that of the end. */

@@ -1,3 +1,4 @@
+import { remembered } from '../remembered'
 import equal from 'fast-deep-equal'
 import type { Point } from '../geometry/point'
 import type { Size } from '../geometry/size'
@@ -80,16 +81,8 @@ export const sameVehicle = (a: Vehicle | null, b: Vehicle | null): boolean => eq
 
 const mediumOf = (artwork: Artwork): Medium => (artwork.flies ? 'air' : isAfloat(artwork) ? 'water' : 'land')
 
-const resolved = new WeakMap<Choice, Vehicle>()
-
 /** The vehicle of a choice; the same object for the same choice. */
-export function resolveVehicle(choice: Choice): Vehicle {
-  const known = resolved.get(choice)
-  if (known) return known
-  const vehicle = resolve(choice)
-  resolved.set(choice, vehicle)
-  return vehicle
-}
+export const resolveVehicle = remembered(resolve)
 
 function resolve(choice: Choice): Vehicle {
   const { size, carries = null, lively = 0 } = choice

@@ -1,3 +1,4 @@
+import { isFileHash } from '#core/journey/values'
 import { existsSync, readdirSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Db } from './database'
@@ -23,7 +24,7 @@ function filesOf(folder: string, kind: FiledKind): { hash: string; path: string 
   if (!existsSync(path)) return []
   return readdirSync(path)
     .map((file) => ({ hash: file.slice(0, HASH_LENGTH), path: join(path, file) }))
-    .filter(({ hash }) => /^[0-9a-f]{64}$/.test(hash))
+    .filter(({ hash }) => isFileHash(hash))
 }
 
 /** Tells whether anything has the file of a content hash. */

@@ -8,7 +8,17 @@ import { setSeconds } from '#core/edits/pace/film-length'
 import { setLayover } from '#core/edits/pace/pace'
 import { addStop } from '#core/edits/trips/visits'
 import { removeStop } from '#core/edits/trips/trips'
+import { addShot } from '#core/edits/camera/shots'
+import { addCaption } from '#core/edits/marks/captions'
+import { addLandmark, newMark } from '#core/edits/marks/landmarks'
+import { addAudio } from '#core/edits/pace/audio'
+import { addNote } from '#core/edits/pace/notes'
+import { addTraveller } from '#core/edits/trips/travellers'
+import type { Journey } from '#core/journey/schema'
+import { shotSchema } from '#core/journey/schema'
 import { useEditor } from '~/stores/editor'
+import type { SelectionKind } from '~/stores/editor/selectable'
+import { isThere, SELECTABLE } from '~/stores/editor/selectable'
 import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
 import { demo, journeyOver } from '../support/journeys'
@@ -95,6 +105,77 @@ describe('the editor', () => {
     expect(editor.selectedLeg?.id).toBe('ab')
     editor.undo()
     expect(editor.selection).toEqual({ kind: 'journey' })
+  })
+
+  it('lets go of anything selected that undo takes away, whatever it is', () => {
+    const editor = useEditor()
+    const adding: Record<Exclude<SelectionKind, 'journey' | 'sheet' | 'stop' | 'leg'>, (journey: Journey) => Journey> = {
+      caption: (j) => addCaption(j, 'new', { kind: 'title', text: 'Title', second: '' }),
+      landmark: (j) => addLandmark(j, newMark(j, 'new', { x: 1, y: 1 }, 'Mill', true)),
+      note: (j) => addNote(j, { id: 'new', at: { at: 'start', offset: 1 }, text: 'Note' }),
+      audio: (j) => addAudio(j, 'new', { name: 'Song', file: 'a'.repeat(64), seconds: 20 }),
+      shot: (j) => addShot(j, shotSchema.parse({ id: 'new', kind: 'overview', at: { at: 'start', offset: 2 } })),
+    }
+    for (const [kind, add] of Object.entries(adding) as [keyof typeof adding, (typeof adding)['note']][]) {
+      editor.open(demo())
+      expect(editor.edit(add), editor.refusal).toBe(true)
+      editor.select({ kind, id: 'new' })
+      expect(isThere(editor.selection, editor.journey!, editor.compiled!), kind).toBe(true)
+      editor.undo()
+      expect(editor.selection, kind).toEqual({ kind: 'journey' })
+      editor.redo()
+      editor.edit((j) => SELECTABLE[kind].remove!(j, 'new'))
+      expect(isThere({ kind, id: 'new' }, editor.journey!, editor.compiled!), kind).toBe(false)
+    }
+  })
+
+  it('offers no fix of a refused edit once something else has been done', () => {
+    const editor = useEditor()
+    editor.open(demo())
+    editor.edit((j) => rename(j, 'Another'))
+    expect(editor.edit((j) => setSeconds(j, 3))).toBe(false)
+    expect(editor.fixes.length).toBeGreaterThan(0)
+    editor.undo()
+    expect([editor.refusal, editor.fixes]).toEqual(['', []])
+    editor.redo()
+    expect(editor.edit((j) => setSeconds(j, 3))).toBe(false)
+    const fix = editor.fixes[0]!
+    editor.fix(fix)
+    expect(editor.journey!.name).toBe('Another')
+    expect([editor.refusal, editor.fixes]).toEqual(['', []])
+    editor.undo()
+    expect(editor.journey!.seconds).toBe(demo().seconds)
+  })
+
+  it('selects several of a kind, and the traveller that they belong to', () => {
+    const editor = useEditor()
+    editor.open(addTraveller(demo(), 'second'))
+    editor.chooseTraveller('second')
+    expect(editor.traveller!.id).toBe('second')
+    editor.select({ kind: 'stop', id: 'lampwick' })
+    expect(editor.traveller!.id).toBe(demo().travellers[0]!.id)
+    editor.selectAlso({ kind: 'stop', id: 'harrowmere' })
+    editor.selectAlso({ kind: 'stop', id: 'gone' })
+    expect(editor.selectedIds).toEqual(['lampwick', 'harrowmere'])
+    editor.selectAlso({ kind: 'stop', id: 'lampwick' })
+    expect(editor.selection).toMatchObject({ kind: 'stop', id: 'harrowmere' })
+    editor.selectAlso({ kind: 'leg', id: 'seaplane' })
+    expect(editor.selection).toEqual({ kind: 'leg', id: 'seaplane' })
+    editor.selectAlso({ kind: 'leg', id: 'seaplane' })
+    expect(editor.selection).toEqual({ kind: 'journey' })
+  })
+
+  it('ends a gesture where something else is selected', () => {
+    const editor = useEditor()
+    editor.open(demo())
+    const before = editor.journey
+    editor.edit((j) => rename(j, 'One'), 'typing')
+    editor.select({ kind: 'sheet' })
+    editor.edit((j) => rename(j, 'Two'), 'typing')
+    editor.undo()
+    expect(editor.journey!.name).toBe('One')
+    editor.undo()
+    expect(editor.journey).toBe(before)
   })
 
   it('starts anew with another journey', () => {

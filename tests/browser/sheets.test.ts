@@ -1,30 +1,22 @@
 /** Maps in a real browser: laid, aligned, turned, cropped, replaced, put on the Earth, drawn and credited. Each test begins with a fresh copy of the demo. */
-import { stillDemo } from '#demo/journey'
 import { rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import type { Browser, Page } from 'playwright-core'
+import type { Page } from 'playwright-core'
 import sharp from 'sharp'
-import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { groundGeo } from '#core/geo/ground'
 import { createJourney } from '#core/journey/create'
-import type { Journey } from '#core/journey/schema'
 import { coversFrame } from '#core/sheet/framing'
-import { openEditor, openPage, painted, saved } from '../support/browser'
-import type { TestServer } from '../support/server'
-import { temporaryFolder, OWN } from '../support/server'
-import { sharedBrowser, startServer } from '../support/shared'
+import { painted } from '../support/browser'
+import { useDemoPage } from '../support/demo-page'
+import { temporaryFolder } from '../support/server'
 
-let server: TestServer
-let browser: Browser
+const demo = useDemoPage()
 let page: Page
-let errors: string[]
-let id: string
 const folder = temporaryFolder()
 const file = (name: string) => join(folder, name)
 
 beforeAll(async () => {
-  server = await startServer()
-  browser = await sharedBrowser()
   writeFileSync(
     file('town.svg'),
     '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 300 200"><rect width="300" height="200" fill="#f4ead2"/><path d="M0 90H300M140 0V200" stroke="#b08a50" stroke-width="6"/></svg>',
@@ -32,34 +24,18 @@ beforeAll(async () => {
   await sharp({ create: { width: 1600, height: 900, channels: 3, background: '#7fa06a' } })
     .png()
     .toFile(file('bare.png'))
-  await sharp({ create: { width: 9000, height: 7000, channels: 3, background: '#555', noise: { type: 'gaussian', mean: 128, sigma: 50 } } })
+  await sharp({ create: { width: 4500, height: 3500, channels: 3, background: '#555', noise: { type: 'gaussian', mean: 128, sigma: 50 } } })
     .png({ compressionLevel: 1 })
     .toFile(file('large.png'))
   writeFileSync(file('bare.pgw'), '0.01\n0\n0\n-0.01\n10.005\n49.995\n')
   writeFileSync(file('short.pgw'), '0.01\n0\n0\n-0.01\n10\n')
 })
-afterAll(async () => {
-  await browser.close()
-  await server.stop()
-  rmSync(folder, { recursive: true, force: true })
-})
-beforeEach(async () => {
-  const { journey } = (await (await fetch(`${server.address}/api/journeys/demo`)).json()) as { journey: Journey }
-  const body = JSON.stringify({ journey: stillDemo(journey) })
-  const response = await fetch(`${server.address}/api/journeys`, { method: 'POST', headers: OWN, body })
-  id = ((await response.json()) as { id: string }).id
-  ;({ page, errors } = await openPage(browser))
-  await openEditor(page, server.address, id)
-})
-afterEach(async () => {
-  expect(errors).toEqual([])
-  await page.context().close()
+afterAll(() => rmSync(folder, { recursive: true, force: true }))
+beforeEach(() => {
+  page = demo.page
 })
 
-async function stored(): Promise<Journey> {
-  await saved(page)
-  return ((await (await fetch(`${server.address}/api/journeys/${id}`)).json()) as { journey: Journey }).journey
-}
+const { stored } = demo
 const sheets = async () => (await stored()).sheets
 const openSheets = () => page.getByRole('button', { name: 'Sheet', exact: true }).click()
 const unfold = (title: string) => page.getByRole('button', { name: new RegExp(title) }).click()
@@ -230,13 +206,7 @@ describe('the map', () => {
 describe('where a map lies', () => {
   /** A journey with a bare map, opened. */
   async function openBare() {
-    const response = await fetch(`${server.address}/api/journeys`, {
-      method: 'POST',
-      headers: OWN,
-      body: JSON.stringify({ journey: createJourney('Bare') }),
-    })
-    id = ((await response.json()) as { id: string }).id
-    await page.goto(`${server.address}/journeys/${id}`)
+    await demo.open(createJourney('Bare'))
     await page.getByTestId('choose-picture').waitFor()
   }
 
@@ -319,13 +289,7 @@ describe('where a map lies', () => {
 
 describe('a drawn map', () => {
   it('is chosen by country and style, drawn, lit, credited and drawn anew', async () => {
-    const response = await fetch(`${server.address}/api/journeys`, {
-      method: 'POST',
-      headers: OWN,
-      body: JSON.stringify({ journey: createJourney('Drawn') }),
-    })
-    id = ((await response.json()) as { id: string }).id
-    await page.goto(`${server.address}/journeys/${id}`)
+    await demo.open(createJourney('Drawn'))
     await page.getByTestId('draw-me').click()
     await page.getByTestId('map-country').locator('input').fill('Icel')
     await page.getByRole('option', { name: 'Iceland' }).click()

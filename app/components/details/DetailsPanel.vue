@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import SheetDetails from '~/components/sheets/SheetDetails.vue'
-import type { Selection } from '~/stores/editor'
 import { useEditor } from '~/stores/editor'
+import { SELECTABLE } from '~/stores/editor/selectable'
 import JourneyDetails from './journey/JourneyDetails.vue'
 import LegDetails from './leg/LegDetails.vue'
 import AudioDetails from './AudioDetails.vue'
@@ -16,20 +16,12 @@ import ShotDetails from '~/components/camera/ShotDetails.vue'
 const emit = defineEmits<{ import: [replaces?: string]; draw: [replaces?: string]; credits: [] }>()
 const editor = useEditor()
 
-const tabs = computed(() => [
-  { kind: 'journey' as const, title: 'Journey' },
-  { kind: 'sheet' as const, title: 'Sheet' },
-])
-const OTHERS: Partial<Record<Selection['kind'], string>> = {
-  stop: 'Stop',
-  leg: 'Leg',
-  shot: 'Shot',
-  caption: 'Caption',
-  landmark: 'Landmark',
-  note: 'Note',
-  audio: 'Sound',
-}
-const other = computed(() => OTHERS[editor.selection.kind])
+/** The tabs that are always there; what else is selected has one while it is. */
+const TABS = ['journey', 'sheet'] as const
+const other = computed(() => {
+  const { kind } = editor.selection
+  return TABS.some((tab) => tab === kind) ? undefined : SELECTABLE[kind].title
+})
 
 /** Scroll to the top when another kind of thing is selected; from stop to stop, or leg to leg, the same fields stay in view. */
 const body = ref<HTMLElement>()
@@ -46,14 +38,14 @@ watch(
   <aside class="details" aria-label="Details">
     <nav class="tabs" aria-label="What the details show">
       <button
-        v-for="tab in tabs"
-        :key="tab.kind"
+        v-for="tab in TABS"
+        :key="tab"
         type="button"
-        :aria-pressed="editor.selection.kind === tab.kind"
-        :class="{ chosen: editor.selection.kind === tab.kind }"
-        @click="editor.select({ kind: tab.kind })"
+        :aria-pressed="editor.selection.kind === tab"
+        :class="{ chosen: editor.selection.kind === tab }"
+        @click="editor.select({ kind: tab })"
       >
-        {{ tab.title }}
+        {{ SELECTABLE[tab].title }}
       </button>
       <span v-if="other" class="chosen" aria-current="true">{{ other }}</span>
     </nav>

@@ -177,7 +177,7 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
     <p>{{ missing }}</p>
     <v-btn color="accent" variant="flat" to="/">All journeys</v-btn>
   </div>
-  <UnfitJourney v-else-if="unfit" :id="id" v-bind="unfit" />
+  <UnfitJourney v-else-if="unfit" :id="id" :data-journey="id" v-bind="unfit" />
   <main
     v-else-if="editor.journey && autosave"
     ref="desk"

@@ -1,3 +1,4 @@
+import { isFileHash } from '#core/journey/values'
 import { createReadStream, statSync } from 'node:fs'
 import { defineEventHandler, sendStream, setResponseHeaders } from 'h3'
 import { idParameter, refusal } from '../../../http/refuse'
@@ -7,7 +8,7 @@ import { dataFolder } from '../../../storage/database'
 /** A piece of sound, decoded: see `audioPath`. Its address holds its content hash, so it never changes. */
 export default defineEventHandler((event) => {
   const hash = idParameter(event, 'hash')
-  if (!/^[0-9a-f]{64}$/.test(hash) || !hasAudio(dataFolder(), hash)) throw refusal(404, 'This sound is not here.')
+  if (!isFileHash(hash) || !hasAudio(dataFolder(), hash)) throw refusal(404, 'This sound is not here.')
   const path = audioPath(dataFolder(), hash)
   setResponseHeaders(event, {
     'content-type': 'application/octet-stream',

@@ -1,3 +1,4 @@
+import { isFileHash } from '#core/journey/values'
 import { readFile } from 'node:fs/promises'
 import { defineEventHandler, setResponseHeaders } from 'h3'
 import { idParameter, refusal } from '../../../http/refuse'
@@ -7,7 +8,7 @@ import { fontPath, hasFont } from '../../../storage/font-files'
 /** A font file of one's own. Its address holds its content hash, so it never changes. */
 export default defineEventHandler(async (event) => {
   const hash = idParameter(event, 'hash')
-  if (!/^[0-9a-f]{64}$/.test(hash) || !hasFont(dataFolder(), hash)) throw refusal(404, 'This font is not here.')
+  if (!isFileHash(hash) || !hasFont(dataFolder(), hash)) throw refusal(404, 'This font is not here.')
   setResponseHeaders(event, { 'content-type': 'font/sfnt', 'cache-control': 'private, max-age=31536000, immutable' })
   return readFile(fontPath(dataFolder(), hash))
 })
