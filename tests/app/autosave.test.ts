@@ -67,7 +67,7 @@ describe('saving by itself', () => {
 
   it('saves what was changed while a save was under way', async () => {
     const { editor, autosave } = opened()
-    let answer = (_: api.JourneyRecord) => {}
+    let answer!: (record: api.JourneyRecord) => void
     save.mockImplementationOnce(() => new Promise((resolve) => (answer = resolve)))
     editor.edit((j) => rename(j, 'First'))
     await settle(700)
