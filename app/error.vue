@@ -8,7 +8,7 @@ defineProps<{ error: NuxtError }>()
 <template>
   <v-app>
     <main class="failed">
-      <h1 class="serif">{{ error.statusCode === 404 ? 'There is no such page' : 'This page has failed' }}</h1>
+      <h1 class="serif">{{ error.statusCode === 404 ? 'There is no such page' : 'Something went wrong' }}</h1>
       <p v-if="error.statusCode !== 404">{{ error.message }}</p>
       <v-btn color="accent" variant="flat" href="/">All journeys</v-btn>
     </main>

@@ -39,7 +39,7 @@ const RUNS = chosen.length
 const MOST_SLOW = 10
 
 /** What failed, named again after all that is printed before: a reader of the end of a long log wants to know. */
-const amiss = []
+const failures = []
 /** Tests that left themselves out, as this machine lacks something. */
 const left = []
 let [passed, failed, skipped] = [0, 0, 0]
@@ -57,7 +57,7 @@ async function check(command) {
   if (code === 0) return void passed++
   console.log(said)
   failed++
-  amiss.push(command.join(' '))
+  failures.push(command.join(' '))
 }
 
 async function runChecks() {
@@ -82,16 +82,16 @@ function runTests(options) {
       for (const { status, fullName, failureMessages, duration } of assertionResults) {
         const test = `${relative('.', name)} > ${fullName}`
         times.push({ name: test, seconds: (duration ?? 0) / 1000 })
-        if (status === 'failed') amiss.push(`${test}\n${failureMessages.join('\n')}`)
+        if (status === 'failed') failures.push(`${test}\n${failureMessages.join('\n')}`)
         if (chosen.length === 0 && (status === 'pending' || status === 'skipped')) left.push(test)
       }
   } catch {
     failed++
-    amiss.push(`vitest ${options.join(' ')} (no report)`)
+    failures.push(`vitest ${options.join(' ')} (no report)`)
   }
   if (status !== 0 && failed === before) {
     failed++
-    amiss.push(`vitest ${options.join(' ')} (exit code ${status}, though no test failed)`)
+    failures.push(`vitest ${options.join(' ')} (exit code ${status}, though no test failed)`)
   }
   rmSync(report, { force: true })
 }
@@ -103,7 +103,7 @@ console.log('\nThe slowest tests:')
 for (const { name, seconds } of times.sort((a, b) => b.seconds - a.seconds).slice(0, MOST_SLOW))
   console.log(`${seconds.toFixed(1).padStart(6)} s  ${name}`)
 for (const test of left) console.log(`\nSKIPPED ${test}`)
-for (const what of amiss) console.log(`\nFAILED ${what}`)
+for (const what of failures) console.log(`\nFAILED ${what}`)
 console.log(`\nIn ${Math.round((performance.now() - began) / 1000)} s:`)
 console.log(`${passed} passed, ${failed} failed${skipped > 0 ? `, ${skipped} skipped` : ''}`)
 process.exit(failed === 0 ? 0 : 1)

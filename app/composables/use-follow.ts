@@ -60,7 +60,7 @@ export function useFollow() {
     stop()
     const sheet = sheetUnder(through.value)
     if (!ends.value) return
-    if (!sheet) return void lost('No one map lies under both ends: there is no road to be seen.')
+    if (!sheet) return void lost('No single map lies under both ends, so there is no road to follow.')
     const own = new AbortController()
     control = own
     state.value = { kind: 'looking', share: 0 }

@@ -144,7 +144,7 @@ export const uploadAudio = async (file: File, signal: AbortSignal): Promise<z.ou
 /** A piece of sound: two channels in turn of 16-bit integers, at 48 000 samples a second. */
 export async function readAudio(hash: string): Promise<Int16Array<ArrayBuffer>> {
   const answer = await fetch(`/api/audio/${hash}`).catch(() => undefined)
-  if (!answer?.ok) throw new ApiError('A piece of sound is not here: add its file again.', answer?.status ?? 0)
+  if (!answer?.ok) throw new ApiError('A sound file is missing: add it again.', answer?.status ?? 0)
   return new Int16Array(await answer.arrayBuffer())
 }
 

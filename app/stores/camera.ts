@@ -31,7 +31,7 @@ export const useCamera = defineStore('camera', () => {
   /** The shot that is in force at the play position; undefined during the opening view. */
   const shot = computed(() => editor.compiled?.shots.findLast(({ start }) => start <= playback.time + 1e-9))
 
-  /** What is amiss with what the camera shows; looked for when edits pause, as the whole film must be looked through. */
+  /** Problems with what the camera shows; looked for when edits pause, as the whole film must be looked through. */
   const checks = shallowRef<readonly CameraCheck[]>([])
   watchDebounced(() => editor.compiled, (compiled) => (checks.value = compiled && compiled.travellers.some(({ visits }) => visits.length > 0) ? checkCamera(compiled) : []), { debounce: 250, maxWait: 1500, immediate: true }) // prettier-ignore
 

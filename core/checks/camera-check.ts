@@ -10,11 +10,11 @@ import { outOfFrame } from '../shots/out-of-frame'
 import { sharpness } from '../sheet/sharpness'
 import { visibilityAt } from '../trips/span'
 
-/** What is amiss with what the camera shows: where it looks beyond the map, loses whom it follows, magnifies the map too much, or moves too fast to be watched with pleasure. */
+/** Problems with what the camera shows: where it looks beyond the map, loses whom it follows, magnifies the map too much, or moves too fast to be comfortable to watch. */
 
 export type CheckKind = 'edge' | 'lost' | 'soft' | 'fast'
 
-/** A stretch of the film during which something is amiss, and its worst moment. */
+/** A stretch of the film with a problem, and its worst moment. */
 export interface CameraCheck {
   kind: CheckKind
   /** In seconds. */
@@ -23,7 +23,7 @@ export interface CameraCheck {
   worstAt: number
   /**
    * How bad it is there: reference pixels by which the frame reaches beyond the map, or by which a traveller that the shot follows is out of the frame;
-   * how many times a map pixel is magnified in the film; or how many times as fast as is pleasant it is.
+   * how many times a map pixel is magnified in the film; or how many times the comfortable speed it is.
    */
   worst: number
   /** What is too fast. */
@@ -38,10 +38,10 @@ const SOFT = 1.25
 const MISSED = 1
 /** No more moments than this are looked at, evenly spread. */
 const MOST = 1200
-/** What is amiss again so soon is one, in seconds. */
+/** Problems of a kind that are so close are one, in seconds. */
 const SOON = 0.25
 
-/** Looks through a film for what is amiss, in the order of the film. */
+/** Looks through a film for problems, in the order of the film. */
 export function checkCamera(compiled: CompiledJourney): CameraCheck[] {
   const moments = cameraMoments(compiled, Math.max(1, Math.ceil(compiled.frames / MOST)))
   const checks: CameraCheck[] = []

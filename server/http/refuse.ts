@@ -45,14 +45,14 @@ export async function boundedBody(event: H3Event, most: number, tooLarge: string
 /** The JSON body of a request, checked against a schema. */
 export async function jsonBody<T>(event: H3Event, schema: z.ZodType<T>): Promise<T> {
   let data: unknown
-  const text = (await boundedBody(event, MOST_BODY, 'What was sent is too large for a journey.')).toString('utf8')
+  const text = (await boundedBody(event, MOST_BODY, 'The request is too large for a journey.')).toString('utf8')
   try {
     data = JSON.parse(text)
   } catch {
-    throw refusal(400, 'What was sent is not JSON.')
+    throw refusal(400, 'The request is not JSON.')
   }
   const result = schema.safeParse(data)
-  if (!result.success) throw refusal(422, `What was sent cannot be used: ${describeIssue(result.error)}.`)
+  if (!result.success) throw refusal(422, `Invalid request: ${describeIssue(result.error)}.`)
   return result.data
 }
 

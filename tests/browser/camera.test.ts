@@ -74,7 +74,7 @@ describe('a view', () => {
     const { page } = demo
     await goTo(12)
     await page.getByTestId('keep-view').click()
-    const tilt = page.getByLabel('Tilt', { exact: true }).last()
+    const tilt = page.getByLabel('Pitch', { exact: true }).last()
     await tilt.fill('48')
     await tilt.press('Enter')
     const view = async () => viewOf(await demo.stored())
@@ -279,8 +279,8 @@ describe('the camera lane', () => {
     const { page } = demo
     await goTo(12)
     await page.getByTestId('keep-view').click()
-    await page.getByLabel('Tilt', { exact: true }).last().fill('55')
-    await page.getByLabel('Tilt', { exact: true }).last().press('Enter')
+    await page.getByLabel('Pitch', { exact: true }).last().fill('55')
+    await page.getByLabel('Pitch', { exact: true }).last().press('Enter')
     /** How much neighbouring pixels differ at the lower right of the frame, on the isle before the traveller. */
     const detail = async () => {
       await painted(page)
@@ -353,7 +353,7 @@ describe('the camera lane', () => {
     await page.getByRole('button', { name: /^Camera/ }).click()
     // Half of 1920 px at a zoom of 0.6 are 1600 of the map; 100 of them are left, so 1500 lie beyond it: 900 px of the film.
     await check.first().waitFor()
-    expect(await check.first().textContent()).toContain('The frame reaches 900 px beyond the map')
+    expect(await check.first().textContent()).toContain('The frame extends 900 px beyond the map')
     await page.getByTestId('check-edge').first().waitFor({ state: 'attached' })
     await check.first().getByRole('button', { name: 'Stay on the map' }).click()
     await expect.poll(async () => (await demo.stored()).ground.edge).toBe('held')
@@ -369,7 +369,7 @@ describe('the camera lane', () => {
     const stops = journey.stops.map((stop, i) => (i === 0 ? { ...stop, at: { x: 120, y: 3500 } } : stop))
     await demo.open({ ...journey, stops, plan, shots: [chase], ground: { ...journey.ground, edge: 'held' } })
     await page.getByRole('button', { name: /^Camera/ }).click()
-    const lost = page.getByTestId('camera-check').filter({ hasText: 'out of the frame' })
+    const lost = page.getByTestId('camera-check').filter({ hasText: 'out of frame' })
     await lost.first().getByRole('button', { name: 'Look straight down' }).click()
     await lost.first().waitFor({ state: 'detached' })
     expect((await demo.stored()).shots).toMatchObject([{ kind: 'chase', pitch: 0, zoom: 0.5 }])

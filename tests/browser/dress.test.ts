@@ -44,8 +44,8 @@ describe('the look of a line', () => {
     await fold('Arrow and leader')
     await page.getByLabel('Arrow', { exact: true }).click()
     await fold('Coming and going')
-    await page.getByLabel('Only a wake stays behind').click()
-    await page.getByLabel('Show the planned line before').click()
+    await page.getByLabel('Keep only a wake').click()
+    await page.getByLabel('Show the planned line ahead').click()
     const ink = await inkOf(2)
     expect(ink).toMatchObject({
       gradient: ['#c9962b'],
@@ -125,7 +125,7 @@ describe('a style of one’s own', () => {
     await demo.selectLeg(3)
     await own.getByTestId('own-style').click()
     expect(await inkOf(3)).toEqual(kept)
-    await page.getByRole('button', { name: 'Take away the style Night road' }).last().click()
+    await page.getByRole('button', { name: 'Delete the style Night road' }).last().click()
     await own.getByTestId('own-style').waitFor({ state: 'detached' })
     expect(await inkOf(3)).toEqual(kept)
   })
@@ -157,7 +157,7 @@ describe('a colour', () => {
     await more.click()
     await page.getByRole('button', { name: `Colour ${colour}, kept` }).click()
     expect((await inkOf(2)).colour).toBe(colour)
-    await page.getByRole('button', { name: 'Forget this colour' }).click()
+    await page.getByRole('button', { name: 'Remove this colour' }).click()
     expect((await demo.stored()).colours).toEqual([])
   })
 

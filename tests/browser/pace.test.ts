@@ -50,7 +50,7 @@ describe('a moment that is held', () => {
     expect((await trip()).legs[0]!.travel).not.toBeNull()
     expect((await visits())[2]!.arrive).toBe(12)
     await stopNamed('Oar’s End').click()
-    await arrives.getByRole('radio', { name: 'As it comes' }).click()
+    await arrives.getByRole('radio', { name: 'Not held' }).click()
     expect((await trip()).visits[2]!.arriveAt).toBeNull()
   })
 
@@ -142,7 +142,7 @@ describe('the pace of a leg', () => {
       { kind: 'wait', seconds: 1 },
       { kind: 'speed', factor: 0.5 },
     ])
-    await page.getByRole('button', { name: 'Take away mark 1' }).click()
+    await page.getByRole('button', { name: 'Remove mark 1' }).click()
     expect((await trip()).legs[1]!.paceMarks).toHaveLength(1)
   })
 

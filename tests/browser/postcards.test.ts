@@ -59,7 +59,7 @@ describe('a postcard', () => {
     await demo.page.getByTestId('postcard-text').click()
     expect(await postcardOf(2)).toMatchObject({ photo: null, text: 'Oar’s End' })
     await demo.page.getByTestId('postcard-words').locator('textarea').first().fill('Oars out')
-    await demo.page.getByRole('button', { name: 'Coming, going, staying' }).click()
+    await demo.page.getByRole('button', { name: 'Entrance, exit, duration' }).click()
     await demo.page.getByTestId('postcard-stays').click()
     await demo.page.getByText('For a set time').click()
     expect(await postcardOf(2)).toMatchObject({ text: 'Oars out', stays: 3 })

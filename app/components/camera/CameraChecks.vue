@@ -11,7 +11,7 @@ import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { toldCheck } from './shot-names'
 
-/** What is amiss with what the camera shows, each with a way to see it and one to mend it. */
+/** Problems with what the camera shows, each with a way to see it and one to fix it. */
 const props = defineProps<{ checks: readonly CameraCheck[] }>()
 const editor = useEditor()
 const playback = usePlayback()
@@ -63,7 +63,7 @@ const list = computed(() => props.checks.map((check) => ({ check, text: toldChec
 </script>
 
 <template>
-  <ul v-if="list.length > 0" class="checks" aria-label="What is amiss with the camera">
+  <ul v-if="list.length > 0" class="checks" aria-label="Camera problems">
     <li v-for="{ check, text, mend } in list" :key="`${check.kind} ${check.from}`" :class="check.kind" data-testid="camera-check">
       <button type="button" class="link" @click="playback.goToTime(check.worstAt)">{{ text }}</button>
       <v-btn v-if="mend" size="x-small" variant="outlined" @click="mend.run()">{{ mend.title }}</v-btn>

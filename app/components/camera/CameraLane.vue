@@ -8,7 +8,7 @@ import { useEditor } from '~/stores/editor'
 import { useStrip } from '~/components/pace/use-strip'
 import { nameOfShot, toldCheck } from './shot-names'
 
-/** The camera's shots along the strip: when it leaves for each, when it has got there, and where something is amiss. */
+/** The camera's shots along the strip: when it leaves for each, when it arrives, and where there is a problem. */
 defineProps<{ top: number; height: number }>()
 const editor = useEditor()
 const camera = useCamera()
@@ -108,7 +108,7 @@ const told = computed(() => camera.checks.map((check) => ({ ...check, text: told
         class="arrival"
         role="slider"
         tabindex="0"
-        aria-label="Where the camera has got there"
+        aria-label="When the camera arrives"
         :aria-valuenow="entry.end"
         :aria-valuetext="`${entry.end.toFixed(2)} seconds`"
         data-testid="shot-arrival"
@@ -180,7 +180,7 @@ const told = computed(() => camera.checks.map((check) => ({ ...check, text: told
 .arrival:hover path {
   stroke: var(--ink);
 }
-/* Told by height and place too, not by colour alone; the details say what is amiss in words. */
+/* Told by height and place too, not by colour alone; the details say what is wrong in words. */
 .check rect {
   fill: var(--vermilion);
 }

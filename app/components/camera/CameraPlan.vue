@@ -18,10 +18,10 @@ const camera = useCamera()
 const journey = computed(() => editor.journey!)
 const choices = [...TEMPERAMENTS.map((value) => ({ value, title: TEMPERAMENT_NAMES[value] })), { value: 'none' as const, title: 'None' }]
 const ABOUT: Readonly<Record<Temperament | 'none', string>> = {
-  calm: 'The whole at first and at last, and in between along with the traveller.',
-  lively: 'Close to the traveller, tilted, another way on each leg.',
-  steady: 'One picture of the whole.',
-  none: 'Only the shots that you set.',
+  calm: 'Opens and closes on the whole trip, and follows the traveller in between.',
+  lively: 'Close to the traveller and tilted, with a new angle on each leg.',
+  steady: 'One view of the whole trip.',
+  none: 'Only the shots you add.',
 }
 const GLOBE_FIELD: readonly FieldSpec<CameraPlan>[] = [{ key: 'globe', label: 'Opens on the globe', as: 'switch' }]
 const chosen = computed(() => journey.value.plan.temperament ?? 'none')
@@ -54,7 +54,7 @@ const kinds = Object.entries(KIND_NAMES).map(([value, title]) => ({ value: value
       @change="({ globe }) => editor.edit((j) => setPlanGlobe(j, globe!))"
     />
     <p v-if="isTooShort" class="quiet" role="status">
-      The film is too short to come down from the globe at a pleasant speed: make it longer, or set a globe shot of your own.
+      The film is too short to descend from the globe at a comfortable speed: make it longer, or add a globe shot yourself.
     </p>
   </template>
   <CameraChecks :checks="camera.checks" />
@@ -70,7 +70,7 @@ const kinds = Object.entries(KIND_NAMES).map(([value, title]) => ({ value: value
       </v-list>
     </v-menu>
     <v-btn v-if="chosen !== 'none' && changes > 0" size="small" variant="outlined" data-testid="only-plan" @click="editor.edit(onlyPlan)"
-      >Drop what is set by hand</v-btn
+      >Discard manual shots</v-btn
     >
   </div>
 </template>

@@ -52,7 +52,7 @@ function focusOn(value: string) {
 </script>
 
 <template>
-  <p class="quiet">Soft focus and haze are seen where the camera is tilted, the sky where it shows the globe.</p>
+  <p class="quiet">Soft focus and haze show when the camera is tilted; the sky shows with the globe.</p>
   <OptionalGroup
     label="Soft focus"
     :model-value="depth.softFocus"

@@ -45,7 +45,7 @@ const isIn = (index: number | undefined) => editor.reframe === index
         />
       </button>
     </template>
-    <v-list density="compact" aria-label="Shapes of the frame">
+    <v-list density="compact" aria-label="Frame shapes">
       <v-list-item
         v-for="shape in shapes"
         :key="shape.index ?? 'own'"

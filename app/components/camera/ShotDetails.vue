@@ -89,7 +89,7 @@ const checks = computed(() => camera.checks.filter(({ shot }) => shot === props.
   <div>
     <h2>{{ entry ? nameOfShot(editor.journey!, entry.shot) : 'Opening view' }}</h2>
     <p class="quiet">
-      <template v-if="entry?.isPlanned">Planned. What you change here is kept when the plan is made anew. </template>
+      <template v-if="entry?.isPlanned">Planned. Your changes here are kept when the plan is updated. </template>
       Drag the map in the lens to move it, turn the wheel to zoom, drag with Shift to turn and tilt.
     </p>
     <CameraChecks v-if="checks.length > 0" :checks="checks" />
@@ -131,7 +131,7 @@ const checks = computed(() => camera.checks.filter(({ shot }) => shot === props.
         @change="(transition) => set('transition', { ...entry!.shot, transition })"
         @done="done"
       />
-      <p v-if="entry.shot.transition === 0" class="quiet">A cut: the camera is there at once.</p>
+      <p v-if="entry.shot.transition === 0" class="quiet">A cut, without a transition.</p>
       <FieldRow v-else v-slot="{ id }" label="Pace">
         <v-select
           :aria-labelledby="id"
@@ -155,14 +155,14 @@ const checks = computed(() => camera.checks.filter(({ shot }) => shot === props.
         <ToolButton :icon="mdiContentDuplicate" label="Duplicate" data-testid="duplicate-shot" @click="duplicate" />
         <ToolButton
           :icon="mdiSwapHorizontal"
-          label="Swap start and end of its motion"
+          label="Reverse the camera motion"
           data-testid="reverse-shot"
           :disabled="entry.shot.orbit === 0 && entry.shot.dolly === null"
           @click="setOnce(reversedShot(entry.shot))"
         />
         <ToolButton
           :icon="mdiArrowLeftRight"
-          label="Exchange with the next shot"
+          label="Swap with the next shot"
           data-testid="swap-shot"
           :disabled="!neighbour(1)"
           @click="swap(1)"

@@ -4,10 +4,10 @@ import type { FieldSpec } from '~/components/fields/field-list'
 
 /** The fields of shots in the details, apart from the zoom, which is told against the map. */
 
-const tilt = { key: 'pitch', label: 'Tilt', as: 'number', min: 0, max: GREATEST_PITCH, step: 1, precision: 1, unit: '°' } as const
+const tilt = { key: 'pitch', label: 'Pitch', as: 'number', min: 0, max: GREATEST_PITCH, step: 1, precision: 1, unit: '°' } as const
 
 export const AIM_FIELDS: readonly FieldSpec<{ bearing: number; pitch: number }>[] = [
-  { key: 'bearing', label: 'Turn', as: 'number', min: -180, max: 180, step: 1, precision: 1, unit: '°' },
+  { key: 'bearing', label: 'Bearing', as: 'number', min: -180, max: 180, step: 1, precision: 1, unit: '°' },
   tilt,
 ]
 

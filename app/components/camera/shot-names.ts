@@ -57,20 +57,20 @@ const RATE_NAMES: Readonly<Record<RateKind, string>> = {
   tilt: 'The tilt changes',
 }
 
-/** What is amiss, in a sentence. @param mapWidth pixels of the first map */
+/** A camera problem in a sentence. @param mapWidth pixels of the first map */
 export function toldCheck({ kind, from, to, worst, rate }: CameraCheck, mapWidth: number | undefined): string {
   const when = to - from < 0.05 ? `at ${from.toFixed(1)} s` : `from ${from.toFixed(1)} to ${to.toFixed(1)} s`
   switch (kind) {
     case 'edge':
-      return `The frame reaches ${Math.ceil(worst)} px beyond the map ${when}.`
+      return `The frame extends ${Math.ceil(worst)} px beyond the map ${when}.`
     case 'lost':
-      return `What the shot follows is up to ${Math.ceil(worst)} px out of the frame ${when}, as the camera is kept on the map.`
+      return `What the shot follows is up to ${Math.ceil(worst)} px out of frame ${when}, because the camera is kept on the map.`
     case 'soft': {
-      const would = mapWidth === undefined ? '' : ` A map ${Math.ceil((mapWidth * worst) / 100) * 100} px wide would do.`
-      return `The map is magnified ${worst.toFixed(1)} times ${when}.${would}`
+      const would = mapWidth === undefined ? '' : ` A map ${Math.ceil((mapWidth * worst) / 100) * 100} px wide would be sharp.`
+      return `The map is enlarged ${worst.toFixed(1)}× ${when}.${would}`
     }
     case 'fast':
-      return `${RATE_NAMES[rate ?? 'pan']} ${worst.toFixed(1)} times as fast as is pleasant ${when}.`
+      return `${RATE_NAMES[rate ?? 'pan']} at ${worst.toFixed(1)}× the comfortable speed ${when}.`
     default:
       return kind satisfies never
   }

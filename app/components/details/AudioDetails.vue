@@ -55,7 +55,7 @@ const tap = () => editor.edit((j) => tapBeat(j, props.piece.id, playback.time))
       />
     </FieldRow>
     <NumberSlider
-      label="Loudness"
+      label="Volume"
       :model-value="piece.gain"
       :min="-60"
       :max="12"
@@ -84,14 +84,14 @@ const tap = () => editor.edit((j) => tapBeat(j, props.piece.id, playback.time))
         >{{ piece.beats.length }} beats<template v-if="tempo">, {{ tempo.toFixed(1) }} a minute</template>. Times on the strip snap to
         them.</template
       >
-      <template v-else>Found by ear of the machine, or tapped along with B while it plays.</template>
+      <template v-else>Detected automatically, or tapped with B during playback.</template>
     </p>
     <div class="buttons">
       <v-btn v-if="!isSearching" size="small" variant="outlined" data-testid="find-beats" @click="sound.findBeats(piece.id)"
         >Find beats</v-btn
       >
       <v-btn v-else size="small" variant="outlined" @click="sound.stopSearching()">Cancel the search</v-btn>
-      <v-btn size="small" variant="outlined" data-testid="tap-beat" @click="tap">Beat here (B)</v-btn>
+      <v-btn size="small" variant="outlined" data-testid="tap-beat" @click="tap">Add a beat here (B)</v-btn>
       <v-btn
         v-if="piece.beats && piece.beats.length > 2"
         size="small"
@@ -100,7 +100,7 @@ const tap = () => editor.edit((j) => tapBeat(j, props.piece.id, playback.time))
         >Every second beat</v-btn
       >
       <v-btn v-if="piece.beats?.length" size="small" variant="text" @click="editor.edit((j) => editAudio(j, piece.id, { beats: null }))"
-        >Forget beats</v-btn
+        >Clear beats</v-btn
       >
     </div>
     <div v-if="piece.beats?.length" class="buttons">
@@ -110,7 +110,7 @@ const tap = () => editor.edit((j) => tapBeat(j, props.piece.id, playback.time))
         variant="flat"
         data-testid="arrive-on-beats"
         @click="editor.edit((j) => arriveOnBeats(j, editor.traveller!.id))"
-        >Arrive at all stops on a beat</v-btn
+        >Arrive at every stop on a beat</v-btn
       >
     </div>
     <div class="buttons">

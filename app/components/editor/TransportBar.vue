@@ -36,7 +36,7 @@ const sound = useSound()
 </script>
 
 <template>
-  <div class="bar" role="toolbar" aria-label="Tools and playing">
+  <div class="bar" role="toolbar" aria-label="Tools and playback">
     <div class="group">
       <ToolButton
         :icon="mdiCursorDefaultOutline"
@@ -81,11 +81,11 @@ const sound = useSound()
         >Road</ToolButton
       >
     </div>
-    <div class="group looks" role="radiogroup" aria-label="Ways to look">
+    <div class="group looks" role="radiogroup" aria-label="View">
       <v-tooltip
         v-for="mode in ['table', 'lens'] as const"
         :key="mode"
-        :text="mode === 'table' ? 'The whole sheet, for working (T)' : 'What the film shows (T)'"
+        :text="mode === 'table' ? 'The whole sheet, to work on (T)' : 'What the film shows (T)'"
         location="top"
       >
         <template #activator="{ props: tip }">
@@ -104,7 +104,7 @@ const sound = useSound()
     </div>
     <ToolButton
       :icon="mdiCameraPlusOutline"
-      label="Keep this view from here on"
+      label="Add a shot here"
       keys="V"
       data-testid="keep-view"
       :disabled="playback.time === 0"
@@ -152,7 +152,7 @@ const sound = useSound()
             v-bind="menu"
             type="button"
             class="speed figures"
-            :aria-label="`${playback.speed}×, speed of playing`"
+            :aria-label="`${playback.speed}×, playback speed`"
             data-testid="speed"
           >
             {{ playback.speed }}×

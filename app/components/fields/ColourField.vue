@@ -70,7 +70,7 @@ async function pickFromPicture() {
             Pick from the picture
           </v-btn>
           <template v-if="kept.length > 0">
-            <p class="title">Kept with the journey</p>
+            <p class="title">Saved with the journey</p>
             <div class="swatches wide">
               <button
                 v-for="colour in kept"
@@ -85,7 +85,7 @@ async function pickFromPicture() {
             </div>
           </template>
           <v-btn v-if="isKept" size="small" variant="text" @click="editor.edit((journey) => forgetColour(journey, modelValue))">
-            Forget this colour
+            Remove this colour
           </v-btn>
           <v-btn
             v-else-if="kept.length < LIMITS.colours"
@@ -94,7 +94,7 @@ async function pickFromPicture() {
             data-testid="keep-colour"
             @click="editor.edit((journey) => keepColour(journey, modelValue))"
           >
-            Keep this colour
+            Save this colour
           </v-btn>
         </div>
       </v-menu>

@@ -28,7 +28,7 @@ async function keep() {
         type="button"
         class="put"
         data-testid="own-style"
-        :title="`Put on “${style.name}”`"
+        :title="`Apply “${style.name}”`"
         @click="emit('apply', style.look as LookOf<K>)"
       >
         {{ style.name }}
@@ -36,14 +36,14 @@ async function keep() {
       <button
         type="button"
         class="away"
-        :aria-label="`Take away the style ${style.name}`"
-        title="Take it away"
+        :aria-label="`Delete the style ${style.name}`"
+        title="Delete"
         @click="store.remove(style.id)"
       >
         <v-icon :icon="mdiClose" size="14" />
       </button>
     </span>
-    <button v-if="name === undefined" type="button" class="keep" data-testid="keep-style" @click="name = ''">Keep as a style …</button>
+    <button v-if="name === undefined" type="button" class="keep" data-testid="keep-style" @click="name = ''">Save as a style …</button>
     <form v-else class="naming" @submit.prevent="keep">
       <v-text-field
         v-model="name"
@@ -53,7 +53,7 @@ async function keep() {
         data-testid="style-name"
         @keydown.esc.stop="name = undefined"
       />
-      <v-btn type="submit" size="small" variant="outlined" :disabled="!name.trim()">Keep</v-btn>
+      <v-btn type="submit" size="small" variant="outlined" :disabled="!name.trim()">Save</v-btn>
     </form>
     <p v-if="store.failure" class="error" role="alert">{{ store.failure }}</p>
   </div>

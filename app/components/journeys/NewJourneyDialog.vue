@@ -70,7 +70,7 @@ async function make() {
         data-testid="new-name"
         @focus="($event.target as HTMLInputElement).select()"
       />
-      <div class="shapes" role="radiogroup" aria-label="Shape of the frame">
+      <div class="shapes" role="radiogroup" aria-label="Frame shape">
         <button
           v-for="shape in aspects"
           :key="shape"
@@ -86,7 +86,7 @@ async function make() {
       </div>
       <v-select v-model="size" :items="sizes" label="Frame size" />
       <div class="row">
-        <v-select v-model="rate" :items="rates" label="Frames a second" hint="Match your footage" persistent-hint />
+        <v-select v-model="rate" :items="rates" label="Frame rate" hint="Match your footage" persistent-hint />
         <NumberField
           :model-value="seconds"
           :min="1"

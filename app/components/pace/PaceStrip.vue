@@ -156,7 +156,7 @@ const TOGGLES = computed(() => [
         rounded="sm"
         variant="text"
         aria-label="Shift what follows"
-        title="Shift what follows a time that is changed: the film gets longer or shorter"
+        title="Changing a time shifts everything after it: the film gets longer or shorter"
         :aria-pressed="shifts"
         :class="{ pressed: shifts }"
         data-testid="strip-shifts"
@@ -220,7 +220,7 @@ const TOGGLES = computed(() => [
         >
       </div>
     </div>
-    <p v-if="isEmpty" class="empty">Stops appear here as beads, legs as ribbons as long as the travel takes.</p>
+    <p v-if="isEmpty" class="empty">Stops appear here as beads, legs as ribbons as long as their travel time.</p>
   </section>
 </template>
 

@@ -138,7 +138,7 @@ watch(
     control?.abort()
     if (!open.value) return
     if (!checked.value.success) {
-      problem.value = 'South must lie below north, and west and east apart.'
+      problem.value = 'South must be below north, and west and east must differ.'
       drawing.value = false
       return
     }

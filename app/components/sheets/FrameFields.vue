@@ -47,12 +47,12 @@ const fit = () => camera.look(() => fittingView(props.sheet, stage.reference))
     <v-btn size="small" variant="outlined" @click="fit">Show all of it</v-btn>
   </div>
   <p v-if="!covers && journey.ground.edge === 'plain'" class="warning" role="status">
-    The sheet does not reach all edges of the frame; the ground’s colour shows there. See “Beyond the edge”.
+    The sheet does not reach every edge of the frame, so the ground colour shows. See “Beyond the edge”.
   </p>
 
   <h3>Sharpness</h3>
   <p class="figures" data-testid="sharpness">
-    <template v-if="sheet.vector">A drawing: no pixels show, however far you zoom in.</template>
+    <template v-if="sheet.vector">A vector map: sharp at any zoom.</template>
     <template v-else-if="pixels >= 1">
       {{ pixels.toFixed(2) }} sheet pixels for each pixel of the film: sharp up to a scale of {{ sharpest }} %, which is
       {{ pixels.toFixed(1) }} times further in.

@@ -80,7 +80,7 @@ function press(event: PointerEvent, mark: CompiledMark, card: Postcard) {
       :data-card="postcard.id"
       @pointerdown="press($event, mark, postcard)"
     >
-      <title>Drag it to where it is to lie</title>
+      <title>Drag to move it</title>
     </rect>
   </g>
 </template>

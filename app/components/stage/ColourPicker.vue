@@ -50,7 +50,7 @@ useEventListener(
     @pointerdown.stop.prevent="(event) => (look(event), stage.picked(seen?.colour))"
     @wheel.stop
   >
-    <p class="hint">Click a colour of the picture; Escape gives up</p>
+    <p class="hint">Click a colour in the picture; Escape cancels</p>
     <span v-if="seen" class="drop" :style="{ left: `${seen.at.x + 16}px`, top: `${seen.at.y + 16}px` }">
       <i :style="{ background: seen.colour }" />{{ seen.colour }}
     </span>

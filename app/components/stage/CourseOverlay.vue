@@ -142,7 +142,7 @@ function addNode(event: MouseEvent) {
       @focus="stage.nodes.has(i) || choose(i, false)"
       @pointerdown="pressNode($event, i)"
     >
-      <title>{{ sharp.has(i) ? 'This corner is too sharp for the vehicle: round it' : node.kind }}</title>
+      <title>{{ sharp.has(i) ? 'Round this corner: it is too sharp for the vehicle' : node.kind }}</title>
       <circle class="grab" r="12" />
       <path v-if="sharp.has(i)" class="sharp" d="M0-13L11 7H-11Z" />
       <rect v-if="node.kind === 'corner'" x="-5" y="-5" width="10" height="10" />

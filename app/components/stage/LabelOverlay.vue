@@ -86,7 +86,7 @@ function snapped({ stop, label }: CompiledMark, to: Point): LabelPlaceChoice {
       :data-label="mark.stop.id"
       @pointerdown="press($event, mark)"
     >
-      <title>Drag it round its pin; Ctrl suspends snapping</title>
+      <title>Drag around its pin; Ctrl suspends snapping</title>
     </rect>
   </g>
 </template>

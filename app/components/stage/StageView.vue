@@ -287,7 +287,7 @@ useEventListener(board, 'wheel', turnWheel, { passive: false })
       data-testid="stage"
       @pointerdown="press"
     >
-      <canvas ref="canvas" data-testid="stage-canvas" role="img" aria-label="The journey at the present moment" />
+      <canvas ref="canvas" data-testid="stage-canvas" role="img" aria-label="The journey at the play position" />
       <SheetOverlay v-if="!playback.playing && (editor.selection.kind === 'sheet' || rubber)" :space="space" :rubber="rubber" />
       <GuidesOverlay v-if="stage.mode === 'lens'" :guides="stage.guides" :size="size" />
       <StageOverlay v-if="!playback.playing" :space="space" :size="size" />

@@ -48,7 +48,7 @@ const missing = computed(() => {
   const trip = compiled!.travellers.find(({ traveller }) => !followed.value?.traveller || traveller.id === followed.value.traveller)
   const knowsDistance = geo !== undefined || journey!.measures.metresPerUnit !== null
   if ((kind === 'distance' || kind === 'scale-bar') && !knowsDistance)
-    return 'The map does not know its place on the Earth: give its scale in the journey’s details, under Titles and readouts.'
+    return 'The map is not georeferenced: set its scale in the journey’s details, under Titles and readouts.'
   if ((kind === 'date' || kind === 'day') && !trip?.visits.some(({ date }) => date !== null))
     return 'No stop has a date yet: set the day of arrival in a stop’s details.'
   if (kind === 'height' && !trip?.legs.some(({ leg }) => leg.course.kind === 'track' && leg.course.heights !== null))

@@ -64,6 +64,6 @@ const scale = computed(() => (journey.value.measures.metresPerUnit ?? 0) * 1000)
         @done="done"
       />
     </FieldRow>
-    <p class="quiet">Metres to 1,000 pixels of the map, which does not know its place on the Earth. Without it no distances are shown.</p>
+    <p class="quiet">Metres per 1,000 map pixels, as the map is not georeferenced. Without it no distances are shown.</p>
   </template>
 </template>

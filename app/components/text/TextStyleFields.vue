@@ -142,7 +142,7 @@ const MAP_COLOUR = '#8fb0ac'
   />
   <FoldedSection title="Halo, plate, spacing" :note="noteOf(modelValue)">
     <OptionalGroup
-      label="A halo round the letters"
+      label="Halo around the letters"
       :model-value="modelValue.halo"
       :initial="{ colour: '#fbf6ea', width: 0.1 }"
       :fields="HALO_FIELDS"
@@ -151,7 +151,7 @@ const MAP_COLOUR = '#8fb0ac'
       @done="emit('done')"
     />
     <OptionalGroup
-      label="A plate under them"
+      label="Plate behind the letters"
       :model-value="modelValue.plate"
       :initial="{ shape: 'rounded', colour: '#fbf6ea', opacity: 0.92 }"
       :fields="PLATE_FIELDS"

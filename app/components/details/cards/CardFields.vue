@@ -52,14 +52,14 @@ const COMINGS = [
   { value: 'rise', title: 'Rises' },
   { value: 'swing', title: 'Swings in' },
   { value: 'unroll', title: 'Unrolls' },
-  { value: 'none', title: 'Is there at once' },
+  { value: 'none', title: 'Appears' },
 ] as const satisfies readonly { value: Postcard['comes']; title: string }[]
 const GOINGS = [
   { value: 'fade', title: 'Fades out' },
   { value: 'shrink', title: 'Shrinks' },
   { value: 'sink', title: 'Sinks' },
   { value: 'roll-up', title: 'Rolls up' },
-  { value: 'none', title: 'Is gone at once' },
+  { value: 'none', title: 'Disappears' },
 ] as const satisfies readonly { value: Postcard['goes']; title: string }[]
 
 const STAYS = [
@@ -154,14 +154,14 @@ const timeNote = computed(() => STAYS.find(({ value }) => value === stays.value)
     <PercentSlider label="Shadow" :model-value="card.shadow" @change="(shadow) => patch('shadow', { shadow })" @done="done" />
     <PercentSlider label="Dim the map" :model-value="card.dims" @change="(dims) => patch('dims', { dims })" @done="done" />
     <v-switch
-      label="Stalk from the stop to the card"
+      label="Leader line from the stop to the card"
       :model-value="card.stalk"
       @update:model-value="(stalk) => set({ stalk: stalk === true })"
     />
     <ColourField label="Paper" :model-value="card.paper" @change="(paper) => patch('paper', { paper })" @done="done" />
     <ColourField label="Letters" :model-value="card.colour" @change="(colour) => patch('letters', { colour })" @done="done" />
   </FoldedSection>
-  <FoldedSection title="Coming, going, staying" :note="timeNote">
+  <FoldedSection title="Entrance, exit, duration" :note="timeNote">
     <FieldRow v-slot="{ id }" label="Comes">
       <v-select
         :aria-labelledby="id"
@@ -206,7 +206,7 @@ const timeNote = computed(() => STAYS.find(({ value }) => value === stays.value)
   <div class="buttons">
     <v-btn size="small" variant="outlined" data-testid="show-postcard" @click="photos.show(stop.id, card.id)">Show it</v-btn>
     <v-btn size="small" variant="outlined" data-testid="change-photo" @click="photos.choosePostcard(stop.id, card.id)">
-      {{ card.photo ? 'Change the photo …' : 'Put a photo on it …' }}
+      {{ card.photo ? 'Replace the photo …' : 'Use a photo …' }}
     </v-btn>
     <v-btn
       size="small"

@@ -231,7 +231,7 @@ const WAKE = 400
       @done="done"
     />
     <v-switch
-      label="Only a wake stays behind"
+      label="Keep only a wake"
       :model-value="ink.wake !== null"
       @update:model-value="(on) => setOnce({ wake: on ? WAKE : null })"
     />
@@ -256,7 +256,7 @@ const WAKE = 400
       @change="(march) => setInk({ march })"
       @done="done"
     />
-    <InkGroup :leg="leg" part="planned" label="Show the planned line before" />
+    <InkGroup :leg="leg" part="planned" label="Show the planned line ahead" />
     <PictureChoice
       v-if="ink.planned"
       v-slot="{ choice }"

@@ -5,7 +5,7 @@ import type { FieldSpec } from '~/components/fields/field-list'
 /** What can be set of an ink, group by group. */
 
 const px = { as: 'number', unit: 'px' } as const
-const FITTED = { key: 'fitted', label: 'End with a whole one', as: 'switch' } as const
+const FITTED = { key: 'fitted', label: 'End on a whole mark', as: 'switch' } as const
 
 export const LINE_KINDS: readonly { value: Line['kind']; title: string }[] = [
   { value: 'solid', title: 'Solid' },
@@ -52,7 +52,7 @@ const GLOW_FIELDS: readonly FieldSpec<Glow>[] = [
   { key: 'colour', label: 'Light', as: 'colour' },
   { key: 'radius', label: 'Reach', ...px, min: 2, max: 100 },
   { key: 'strength', label: 'Strength', as: 'percent' },
-  { key: 'breathes', label: 'Swells and falls slowly', as: 'switch' },
+  { key: 'breathes', label: 'Pulses slowly', as: 'switch' },
   { key: 'spark', label: 'A bright spot runs along', as: 'switch' },
 ]
 
@@ -125,7 +125,7 @@ export const COMING_NAMES = [
   { value: 'drawn', title: 'Drawn with its traveller' },
   { value: 'piece-by-piece', title: 'Dash by dash' },
   { value: 'popping', title: 'Popping up one by one' },
-  { value: 'faded', title: 'Faded in as a whole' },
+  { value: 'faded', title: 'Fades in whole' },
   { value: 'from-middle', title: 'From the middle' },
 ] as const satisfies readonly { value: Ink['comes']; title: string }[]
 
@@ -133,7 +133,7 @@ export const AFTER_NAMES = [
   { value: 'stays', title: 'Stays' },
   { value: 'dims', title: 'Dims' },
   { value: 'fades', title: 'Fades away' },
-  { value: 'runs-out', title: 'Runs out at its tail' },
+  { value: 'runs-out', title: 'Erases from the tail' },
 ] as const satisfies readonly { value: Ink['after']['kind']; title: string }[]
 
 export const AFTER_FIELDS: { [K in Ink['after']['kind']]: readonly FieldSpec<Extract<Ink['after'], { kind: K }>>[] } = {

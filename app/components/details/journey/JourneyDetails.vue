@@ -91,12 +91,12 @@ function another() {
   stage.setTool('stop')
 }
 
-/** How the camera films, in a word, and whether anything is amiss. */
+/** How the camera films, in a word, and how many problems there are. */
 const cameraNote = computed(() => {
   const { plan, shots } = journey.value
-  const amiss = camera.checks.length > 0 ? `, ${camera.checks.length} to look at` : ''
+  const problems = camera.checks.length > 0 ? `, ${camera.checks.length} to look at` : ''
   const byHand = shots.length === 1 ? '1 shot' : `${shots.length} shots`
-  return `${plan.temperament === null ? byHand : TEMPERAMENT_NAMES[plan.temperament].toLowerCase()}${amiss}`
+  return `${plan.temperament === null ? byHand : TEMPERAMENT_NAMES[plan.temperament].toLowerCase()}${problems}`
 })
 
 /** What is on of soft focus and haze. */
@@ -136,7 +136,7 @@ const next = computed(() => {
 
     <FilmSection />
     <p v-if="crowded.length > 0" class="flag" role="status" data-testid="crowded-names">
-      Names that overlap something for a while:
+      Names that overlap something at times:
       <button v-for="mark in crowded" :key="mark.id" type="button" class="link" @click="editor.select({ kind: mark.kind, id: mark.id })">
         {{ mark.name }}
       </button>
@@ -216,20 +216,20 @@ const next = computed(() => {
     <FoldedSection title="Music and sounds" :note="isHeard(journey) ? 'on' : 'silent'"><SoundFields /></FoldedSection>
     <FoldedSection title="Layer order" :note="isUsualOrder ? 'default' : 'changed'">
       <SortableList
-        label="From the uppermost to the lowest"
+        label="Top layer first"
         testid="layer"
         is-plain
         :entries="layers"
         @move="(from, to) => editor.edit((j) => moveLayer(j, j.order.length - 1 - from, j.order.length - 1 - to))"
       />
-      <p class="quiet">Titles are over all of it, the map is under it.</p>
+      <p class="quiet">Titles stay on top, the map at the bottom.</p>
     </FoldedSection>
     <FoldedSection title="Networks" :note="journey.networks.length > 0 ? String(journey.networks.length) : 'none'"
       ><NetworkList
     /></FoldedSection>
 
     <JourneyPace />
-    <FoldedSection title="Vehicles coming and going" :note="traveller.atEnd === 'stays' ? 'the last stays' : 'the last leaves'">
+    <FoldedSection title="How vehicles appear and leave" :note="traveller.atEnd === 'stays' ? 'the last stays' : 'the last leaves'">
       <ChoiceRow
         label="At the end"
         :model-value="traveller.atEnd"

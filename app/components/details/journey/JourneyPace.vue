@@ -36,9 +36,9 @@ const WAYS = computed<{ value: Share['by']; title: string }[]>(() => [
     @done="done"
   />
   <p class="quiet">
-    <template v-if="share.by === 'distance'">At 0 % all legs take as long; at 100 % twice the way takes twice as long.</template>
-    <template v-else-if="share.by === 'speed'">Each leg takes what its vehicle needs for it, in proportion; see a leg’s pace.</template>
-    <template v-else>Recorded legs take what they took, in proportion; the others what their vehicle needs.</template>
+    <template v-if="share.by === 'distance'">At 0 % all legs take equally long; at 100 % time is proportional to distance.</template>
+    <template v-else-if="share.by === 'speed'">Legs share the time in proportion to what their vehicles would need; see a leg’s pace.</template>
+    <template v-else>Recorded legs keep their recorded times, in proportion; others use their vehicle’s speed.</template>
   </p>
   <FieldRow v-slot="{ id }" label="Start delay">
     <NumberField

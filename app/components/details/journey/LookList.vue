@@ -12,7 +12,7 @@ const shape = computed(() => `${editor.journey!.frame.width} / ${editor.journey!
 </script>
 
 <template>
-  <p class="quiet">One click dresses map, lines, pins and letters. Places, texts and times stay as they are.</p>
+  <p class="quiet">One click styles the map, lines, pins and lettering. Places, texts and times stay the same.</p>
   <div class="looks">
     <button
       v-for="look in JOURNEY_LOOKS"

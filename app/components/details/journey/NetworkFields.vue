@@ -31,10 +31,10 @@ const isFound = computed(() => {
     Pull the line to have it go over a spot{{ course.vias.length > 0 ? '; click a spot to let go of it' : '' }}. It knows the lines of this
     journey’s networks: a stand-in for a routing service.
   </p>
-  <p v-else class="flag" role="status">These lines do not lead there, so the leg is straight.</p>
+  <p v-else class="flag" role="status">No route along these lines, so the leg is straight.</p>
   <div class="buttons">
     <v-btn v-if="course.vias.length > 0" size="small" variant="outlined" @click="set({ course: { ...course, vias: [] } })">
-      Let go of all spots
+      Clear all via points
     </v-btn>
     <v-btn v-if="isFound" size="small" variant="outlined" @click="editor.edit((j) => makeDrawn(j, leg.id))"
       >Convert to a drawn course</v-btn

@@ -34,8 +34,7 @@ const choose = () => chooseFiles(['.geojson', '.json'], false, ([file]) => read(
 
 <template>
   <p class="quiet">
-    Legs can go along roads, railways and ferries that the journey knows. It knows those of its networks: a stand-in for a routing service,
-    which would know them all.
+    Legs can follow the roads, railways and ferry lines of the journey’s networks, which stand in for a routing service.
   </p>
   <ul v-if="editor.journey!.networks.length > 0" class="rows" aria-label="Networks">
     <li v-for="network in editor.journey!.networks" :key="network.id" data-testid="network">

@@ -82,7 +82,7 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
       />
     </FieldRow>
     <p v-if="leg.course.kind === 'great-circle' && !editor.geo" class="quiet">
-      No map says where this lies on the Earth, so it is straight.
+      No map here is georeferenced, so the leg is straight.
     </p>
     <p v-if="leg.course.kind === 'track'" class="quiet figures" data-testid="track-points">
       {{ countIn(leg.course.points).toLocaleString('en') }} recorded points<template v-if="leg.course.times">, with their times</template>.
@@ -137,11 +137,11 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
         @done="done"
       />
       <p class="quiet">
-        To the right of its way, or to the left where negative. It parts from its course after the stop, and comes back before the next one.
+        Positive values shift the line to the right, negative ones to the left. It leaves its course after one stop and rejoins it before the next.
       </p>
       <div class="buttons">
         <v-btn size="small" variant="outlined" data-testid="side-by-side" @click="editor.edit((j) => laySideBySide(j, leg.id))">
-          Lay legs that share this way side by side
+          Run legs that share this route side by side
         </v-btn>
       </div>
     </FoldedSection>

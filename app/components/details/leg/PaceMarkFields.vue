@@ -51,7 +51,7 @@ const remove = (i: number) => set({ paceMarks: props.leg.paceMarks.filter((_, k)
       />
       <NumberField
         v-else
-        label="Times as fast"
+        label="Speed factor"
         :model-value="mark.factor"
         :min="0.1"
         :max="10"
@@ -72,12 +72,12 @@ const remove = (i: number) => set({ paceMarks: props.leg.paceMarks.filter((_, k)
         @change="(value) => change(i, { at: value / 100 })"
         @done="done"
       />
-      <button type="button" class="away" :aria-label="`Take away mark ${i + 1}`" title="Take it away" @click="remove(i)">
+      <button type="button" class="away" :aria-label="`Remove mark ${i + 1}`" title="Remove" @click="remove(i)">
         <v-icon :icon="mdiClose" size="16" />
       </button>
     </li>
   </ul>
-  <p v-else class="quiet">A mark changes the speed from its spot on, or rests there. Its spot is a share of the leg’s way.</p>
+  <p v-else class="quiet">A mark changes the speed from there on, or pauses there. Its position is a share of the leg’s length.</p>
   <div class="buttons">
     <v-btn size="small" variant="outlined" data-testid="add-speed" :disabled="marks.length >= LIMITS.paceMarks" @click="add('speed')">
       Change the speed

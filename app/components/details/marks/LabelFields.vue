@@ -79,7 +79,7 @@ const note = computed(() => {
   <template v-if="label.shown">
     <ChoiceRow label="Place" :model-value="label.place.kind" :choices="PLACES" @change="setPlace" />
     <p v-if="editor.crowdedLabels.has(stop.id)" class="flag" role="status" data-testid="crowded-name">
-      For a while this name overlaps something, or leaves the frame. Drag it to another place, or make it smaller.
+      At times this name overlaps something or leaves the frame. Drag it elsewhere, or make it smaller.
     </p>
     <FieldRow v-if="label.place.kind === 'side'" v-slot="{ id }" label="Side">
       <SidePicker
@@ -128,10 +128,10 @@ const note = computed(() => {
       </FieldRow>
       <p v-else-if="label.second?.kind === 'date' && date === null" class="quiet">Set the day of arrival under Layover to see it.</p>
       <p v-else-if="label.second?.kind === 'distance' && !knowsDistance" class="quiet">
-        The map does not know its place on the Earth: give its scale in the journey’s details, under Titles and readouts.
+        The map is not georeferenced: set its scale in the journey’s details, under Titles and readouts.
       </p>
       <v-switch
-        label="Lead a line to it when it is far"
+        label="Leader line when far away"
         :model-value="label.leader"
         @update:model-value="(leader) => set({ label: { leader: leader === true } })"
       />

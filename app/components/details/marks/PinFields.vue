@@ -96,7 +96,7 @@ const BEFORE = [
     @update:model-value="(lies) => set({ pin: { lies: lies === true } })"
   />
   <OptionalGroup
-    label="A circle round it"
+    label="Circle around it"
     :model-value="pin.circle"
     :initial="{ kind: 'pulse', colour: pin.colour, radius: 0.8 }"
     :fields="CIRCLE_FIELDS"

@@ -19,7 +19,7 @@ const props = defineProps<{
 const { change, done } = useFieldEdits(() => props.testid)
 
 const CHOICES = [
-  { value: 'free', title: 'As it comes' },
+  { value: 'free', title: 'Not held' },
   { value: 'held', title: 'Held at' },
 ] as const
 const time = computed(() => Math.round(props.now * 100) / 100)

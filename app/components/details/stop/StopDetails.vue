@@ -89,7 +89,7 @@ function moveTo(text: string) {
     </FieldRow>
 
     <div class="buttons">
-      <v-btn size="small" variant="outlined" @click="editor.edit((j) => dressStopsLike(j, stop.id))">Use this look for all stops</v-btn>
+      <v-btn size="small" variant="outlined" @click="editor.edit((j) => dressStopsLike(j, stop.id))">Use this style for all stops</v-btn>
       <v-btn
         size="small"
         variant="outlined"
