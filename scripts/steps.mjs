@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { programPath } from './bundles.mjs'
 
-export const root = fileURLToPath(new URL('..', import.meta.url))
+const root = fileURLToPath(new URL('..', import.meta.url))
 process.chdir(root)
 
 export function run(command, args, options = {}) {
@@ -54,7 +54,7 @@ export function prepareTypes() {
   if (!existsSync('.nuxt/tsconfig.app.json')) mustRun('npx', ['--no-install', 'nuxt', 'prepare'], 'nuxt prepare')
 }
 
-export const CHROMIUM = '/usr/bin/chromium'
+const CHROMIUM = '/usr/bin/chromium'
 
 /** Installs Debian's Chromium when it is missing. */
 export function installChromium() {

@@ -21,6 +21,7 @@ const CHECKS = [
   ['tsc', '-p', 'tsconfig.tools.json'],
   ['vue-tsc', '--noEmit', '-p', '.nuxt/tsconfig.server.json'],
   ['tsc', '-p', 'tsconfig.core.json'],
+  ['knip', '--no-progress'],
   ['prettier', '--check', '--log-level=warn', '--cache', '.'],
 ]
 /** What takes long: films, hostile files, whole screens. A first voyage in the browser stays. */

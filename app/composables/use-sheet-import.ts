@@ -147,5 +147,3 @@ export function useSheetImport() {
 
   return { running, words, problem, arrival, importFiles, draw, settle, choose, cancel: () => control?.abort() }
 }
-
-export type SheetImport = ReturnType<typeof useSheetImport>

@@ -59,7 +59,7 @@ const importSchema = z.discriminatedUnion('state', [
   z.object({ state: z.literal('cancelled') }),
 ])
 
-export const exportSchema = z.object({
+const exportSchema = z.object({
   id: z.string(),
   name: z.string(),
   format: z.enum(FILM_FORMAT_IDS),

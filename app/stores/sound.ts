@@ -12,7 +12,7 @@ import { useEditor } from './editor'
 import { usePlayback } from './playback'
 
 /** Files of sound that can be added. */
-export const AUDIO_ENDINGS = ['.wav', '.mp3', '.ogg', '.oga', '.m4a', '.flac']
+const AUDIO_ENDINGS = ['.wav', '.mp3', '.ogg', '.oga', '.m4a', '.flac']
 export const isAudioFile = ({ name }: File): boolean => AUDIO_ENDINGS.some((ending) => name.toLowerCase().endsWith(ending))
 
 /** Sound and picture may part by so much before the sound is set right, in seconds: about two frames. */

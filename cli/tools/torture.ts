@@ -67,7 +67,7 @@ const kill = ({ child }: Running) =>
 const readersOf = ({ child }: Running): number =>
   execFileSync('ps', ['-eo', 'args'], { encoding: 'utf8' })
     .split('\n')
-    .filter((line) => line.includes(`reader-start.mjs ${child.pid} `)).length
+    .filter((line) => line.includes(`reader.js ${child.pid} `)).length
 
 /** Kills the server at random moments, and checks after each start that nothing is lost that was acknowledged. */
 async function tortureByKilling(folder: string, kills: number, random: () => number): Promise<number> {

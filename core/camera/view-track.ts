@@ -80,7 +80,7 @@ export const projectionAt = (compiled: { views: ViewTrack; reference: Size }, ti
   projectionOf(viewAt(compiled, time), compiled.reference)
 
 /** The way between two views, by its share: middle and zoom along the smooth path, bearing (the shorter way round) and pitch along with them. */
-export function viewWay(from: View, to: View, reference: Size): (share: number) => View {
+function viewWay(from: View, to: View, reference: Size): (share: number) => View {
   const path = zoomPath(
     { centre: from.centre, width: reference.width / from.zoom },
     { centre: to.centre, width: reference.width / to.zoom },

@@ -27,7 +27,7 @@ export const GREATEST_ZOOM = 1e4
 export const GREATEST_PITCH = 65
 
 /** Reference pixels are pixels of a frame whose shorter side is 1080: a 4K export looks like the preview, only sharper. */
-export const REFERENCE_SIDE = 1080
+const REFERENCE_SIDE = 1080
 
 /** Output pixels per reference pixel. */
 export const outputScale = ({ width, height }: Size): number => Math.min(width, height) / REFERENCE_SIDE

@@ -12,7 +12,7 @@ import { visibilityAt } from '../trips/span'
 
 /** Problems with what the camera shows: where it looks beyond the map, loses whom it follows, magnifies the map too much, or moves too fast to be comfortable to watch. */
 
-export type CheckKind = 'edge' | 'lost' | 'soft' | 'fast'
+type CheckKind = 'edge' | 'lost' | 'soft' | 'fast'
 
 /** A stretch of the film with a problem, and its worst moment. */
 export interface CameraCheck {

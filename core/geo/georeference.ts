@@ -13,13 +13,13 @@ import { wrapLongitude } from './lon-lat'
 import { planeMap } from './plane'
 
 /** How well a control point agrees with the others: its error on the sheet in pixels, and on the Earth in metres. */
-export interface Residual {
+interface Residual {
   point: ControlPoint
   px: number
   metres: number
 }
 
-export interface Residuals {
+interface Residuals {
   rmsPx: number
   rmsMetres: number
   each: Residual[]

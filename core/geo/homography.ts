@@ -3,8 +3,6 @@ import type { Point } from '../geometry/point'
 /** A projective map of the plane, row by row: [x', y', w'] = H [x, y, 1]. Affine maps and similarities are those whose last row is 0 0 1. */
 export type Homography = readonly [number, number, number, number, number, number, number, number, number]
 
-export const IDENTITY: Homography = [1, 0, 0, 0, 1, 0, 0, 0, 1]
-
 /** The image of a point, or undefined where the map sends it to infinity. */
 export function transformed([a, b, c, d, e, f, g, h, i]: Homography, { x, y }: Point): Point | undefined {
   const w = g * x + h * y + i

@@ -5,11 +5,11 @@ import { id, spanSchema } from './values'
 /** Where captions stand: within the safe area, those of one place under each other. */
 export const CORNERS = ['top-left', 'top', 'top-right', 'left', 'middle', 'right', 'bottom-left', 'bottom', 'bottom-right'] as const
 
-export const UNITS = ['km', 'mi', 'nmi'] as const
+const UNITS = ['km', 'mi', 'nmi'] as const
 
 /** What a caption says: a title, or a figure that runs along with a traveller (the first one where none is named). */
 const traveller = id.nullable().default(null)
-export const captionContentSchema = z.discriminatedUnion('kind', [
+const captionContentSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('title'), text: z.string().max(240), second: z.string().max(240).default('') }),
   /** How far one has come. */
   z.strictObject({ kind: z.literal('distance'), traveller }),

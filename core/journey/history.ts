@@ -11,7 +11,7 @@ const key = z.union([z.string().max(40), z.int().min(0)])
 const path = z.array(key).max(12)
 
 /** A part with a new value (or none, if it is left out), or a stretch of a list replaced by other entries. */
-export const changeSchema = z.union([
+const changeSchema = z.union([
   z.strictObject({ path, at: z.int().min(0), removed: z.int().min(0), entries: z.array(z.unknown()) }),
   z.strictObject({ path, value: z.unknown().optional() }),
 ])

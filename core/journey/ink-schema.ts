@@ -92,8 +92,8 @@ export const afterSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('runs-out'), seconds: z.number().min(0.1).max(30).default(1.5) }),
 ])
 
-export const HANDS = ['none', 'pencil', 'brush', 'chalk'] as const
-export const COMINGS = ['drawn', 'piece-by-piece', 'popping', 'faded', 'from-middle'] as const
+const HANDS = ['none', 'pencil', 'brush', 'chalk'] as const
+const COMINGS = ['drawn', 'piece-by-piece', 'popping', 'faded', 'from-middle'] as const
 
 export const inkSchema = z.strictObject({
   colour: colour.default('#d8412f'),

@@ -11,5 +11,4 @@ export const itineraryOf = ({ startDelay, visits, legs }: Traveller, weights?: r
 })
 
 /** Seconds that a leg rests on the way. */
-export const restsOn = ({ paceMarks }: Pick<Leg, 'paceMarks'>): number =>
-  sum(paceMarks.map((mark) => (mark.kind === 'wait' ? mark.seconds : 0)))
+const restsOn = ({ paceMarks }: Pick<Leg, 'paceMarks'>): number => sum(paceMarks.map((mark) => (mark.kind === 'wait' ? mark.seconds : 0)))

@@ -4,13 +4,13 @@ import { id, LIMITS, momentSchema, unit, fileHash } from './values'
 
 /** When things happen: how travel times are shared out, how a leg is travelled, and notes at moments. */
 
-export const CURVE_NAMES = Object.keys(NAMED_CURVES) as (keyof typeof NAMED_CURVES)[]
-export const EASING_NAMES = ['gentle', 'recorded', ...CURVE_NAMES] as const
+const CURVE_NAMES = Object.keys(NAMED_CURVES) as (keyof typeof NAMED_CURVES)[]
+const EASING_NAMES = ['gentle', 'recorded', ...CURVE_NAMES] as const
 
 const curveHeight = z.number().min(-4).max(5)
 
 /** The longest that a leg may take to reach its speed, or to lose it, in seconds. */
-export const MOST_RAMP = 60
+const MOST_RAMP = 60
 
 /**
  * 'gentle' starts and stops softly; 'recorded' keeps the pace of a recorded track, where its times are known, and is gentle elsewhere; 'cruise' reaches its
@@ -97,5 +97,4 @@ export type PaceMark = z.output<typeof paceMarkSchema>
 export type Share = z.output<typeof shareSchema>
 export type Note = z.output<typeof noteSchema>
 export type Audio = z.output<typeof audioSchema>
-export type Sounds = z.output<typeof soundsSchema>
 export type SoundKind = (typeof SOUND_KINDS)[number]

@@ -53,9 +53,9 @@ export const frameSchema = z.strictObject({
   rate: z.enum(FRAME_RATES),
 })
 
-export const NODE_KINDS = ['corner', 'smooth', 'symmetric'] as const
+const NODE_KINDS = ['corner', 'smooth', 'symmetric'] as const
 
-export const nodeSchema = z.strictObject({
+const nodeSchema = z.strictObject({
   at: point,
   /** How its handles are linked: not at all, in one line, or in one line with equal lengths. */
   kind: z.enum(NODE_KINDS).default('smooth'),
@@ -122,9 +122,9 @@ export const courseSchema = z.discriminatedUnion('kind', [
 ])
 
 /** How one vehicle gives way to another, and how it comes at the start and goes at the end. */
-export const CHANGES = ['fade', 'pop', 'cut'] as const
-export const ENTERS = ['none', 'fade', 'pop'] as const
-export const LEAVES = ['fade', 'shrink', 'none'] as const
+const CHANGES = ['fade', 'pop', 'cut'] as const
+const ENTERS = ['none', 'fade', 'pop'] as const
+const LEAVES = ['fade', 'shrink', 'none'] as const
 
 /** What a vehicle carries over itself: a plate with a few words, a flag, or a picture of one's own. `size` is its height in rpx. */
 export const carriedSchema = z.discriminatedUnion('kind', [
@@ -189,7 +189,7 @@ export const vehicleSchema = z.discriminatedUnion('kind', [
 ])
 
 /** A vehicle that takes over at a share of a leg's length. */
-export const vehicleChangeSchema = z.strictObject({
+const vehicleChangeSchema = z.strictObject({
   at: z.number().min(0.001).max(0.999),
   vehicle: vehicleSchema.nullable(),
   how: z.enum(CHANGES).default('fade'),

@@ -42,7 +42,7 @@ export const placeSchema = z.strictObject({
 const side = z.number().min(0).max(200_000)
 
 /** The part of a sheet that is used, in its pixels. */
-export const cropSchema = z.strictObject({ left: side, top: side, right: side, bottom: side })
+const cropSchema = z.strictObject({ left: side, top: side, right: side, bottom: side })
 
 /** A flat plane that the Earth is projected onto; core/geo/plane.ts has the formulas. */
 export const planeSchema = z.discriminatedUnion('kind', [
@@ -62,7 +62,7 @@ export const planeSchema = z.discriminatedUnion('kind', [
 ])
 
 /** A spot of the sheet whose place on the Earth is known; `at` in sheet pixels. */
-export const controlPointSchema = z.strictObject({ id, name: z.string().max(120), at: point, ...lonLat })
+const controlPointSchema = z.strictObject({ id, name: z.string().max(120), at: point, ...lonLat })
 
 const finite = z.number().min(-1e12).max(1e12)
 
@@ -88,7 +88,7 @@ export const georeferenceSchema = z.discriminatedUnion('kind', [
 const words = z.string().max(300).default('')
 
 /** Where an image or data comes from. */
-export const creditSchema = z.strictObject({ title: words, author: words, licence: words, source: words })
+const creditSchema = z.strictObject({ title: words, author: words, licence: words, source: words })
 
 export const MAP_STYLES = ['atlas', 'ink', 'nightfall', 'sea-chart', 'blank'] as const
 

@@ -10,7 +10,7 @@ import { id, LIMITS, momentSchema, unit, viewSchema } from './values'
 export const MOTION_NAMES = Object.keys(NAMED_CURVES) as [keyof typeof NAMED_CURVES, ...(keyof typeof NAMED_CURVES)[]]
 
 /** How the camera moves during a shot: away from the ground, down to it, or until it looks straight down where the traveller rests. */
-export const DOLLIES = ['rise', 'descend', 'level-out'] as const
+const DOLLIES = ['rise', 'descend', 'level-out'] as const
 
 const common = {
   id,

@@ -95,7 +95,7 @@ function placeIn(corner: Corner, { width, height }: Size, taken: number, referen
 }
 
 /** How large an arrow is, and how high a bar with its figure, in letter sizes. */
-export const ARROW_SIZE = 2.2
+const ARROW_SIZE = 2.2
 export const BAR_HEIGHT = 0.5
 
 /** What a caption covers, with its plate. */

@@ -13,7 +13,7 @@ export interface LabelScene {
   samples: SceneSample[]
 }
 
-export interface SceneLabel {
+interface SceneLabel {
   stop: string
   appears: number
   /** What it covers at each of its possible places, from its stop; the preferred ones have a lower `cost`, up to 1. */

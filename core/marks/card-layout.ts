@@ -150,7 +150,7 @@ function alone({ size, frame, text }: Postcard): CardLayout {
 }
 
 /** The upright bounding box of a card in its tilt. */
-export function tiltedSize({ width, height }: Size, { tilt }: Pick<Postcard, 'tilt'>): Size {
+function tiltedSize({ width, height }: Size, { tilt }: Pick<Postcard, 'tilt'>): Size {
   const [cos, sin] = [Math.cos(radians(tilt)), Math.abs(Math.sin(radians(tilt)))]
   return { width: width * cos + height * sin, height: width * sin + height * cos }
 }

@@ -22,7 +22,7 @@ export const SETTLED: Appearance = { scale: 1, opacity: 1 }
 export const pinStart = (arrive: number, lastTime: number, lag = 0): number => Math.max(0, Math.min(arrive - LEAD + lag, lastTime - MOMENT))
 
 /** How far a mark has appeared at time t (a mark that is there for the whole film arrives at -Infinity); undefined while there is nothing to see. It has settled by the last frame shown. */
-export function appearanceAt(t: number, arrive: number, lastTime: number, lag: number): Appearance | undefined {
+function appearanceAt(t: number, arrive: number, lastTime: number, lag: number): Appearance | undefined {
   if (arrive === -Infinity) return SETTLED
   const start = pinStart(arrive, lastTime, lag)
   const u = (t - start) / MOMENT

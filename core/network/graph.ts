@@ -7,7 +7,7 @@ import type { Journey, Network, NetworkMode } from '../journey/schema'
 import { readPoints } from '../journey/track-line'
 
 /** A straight edge of a line of a network, between two nodes of the graph. */
-export interface Edge {
+interface Edge {
   from: number
   to: number
   a: Point
@@ -16,7 +16,7 @@ export interface Edge {
   speed: number
 }
 
-export interface EdgeData {
+interface EdgeData {
   /** Ground units. */
   length: number
   /** km/h */

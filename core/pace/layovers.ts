@@ -1,5 +1,5 @@
 /** The automatic layover in seconds: a pin needs about one to appear (common practice, no source); short films use a share of their length. */
-export function usualLayovers(seconds: number) {
+function usualLayovers(seconds: number) {
   const share = (most: number, part: number) => Math.min(most, Math.round(seconds * part * 100) / 100)
   return { first: share(0.6, 0.05), between: share(1, 0.05), last: share(2, 0.15) }
 }

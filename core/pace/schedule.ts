@@ -25,7 +25,7 @@ export interface Itinerary {
   legs: readonly { weight: number; travel: number | null; rests: number }[]
 }
 
-export interface Held {
+interface Held {
   arrive: number | null
   leave: number | null
 }

@@ -1,7 +1,7 @@
 import type { Credit, Journey, Sheet } from '../journey/schema'
 
 /** Sources of the data that comes with Zephyrine. GeoNames requires credit (CC BY 4.0); Natural Earth is in the public domain and is credited all the same. */
-export const GEONAMES: Credit = { title: 'Places', author: 'GeoNames', licence: 'CC BY 4.0', source: 'geonames.org' }
+const GEONAMES: Credit = { title: 'Places', author: 'GeoNames', licence: 'CC BY 4.0', source: 'geonames.org' }
 export const NATURAL_EARTH: Credit = {
   title: 'Map data',
   author: 'Natural Earth',

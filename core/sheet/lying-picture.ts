@@ -1,7 +1,7 @@
 import { remembered } from '../remembered'
 import { rotate } from '../geometry/point'
 import { radians } from '../geometry/angle'
-import type { Landmark, LyingPicture, Sheet } from '../journey/schema'
+import type { LyingPicture, Sheet } from '../journey/schema'
 import { sheetSchema } from '../journey/schema'
 
 /** A picture that lies on the map, as a sheet over the others; the same object for the same picture. */
@@ -14,5 +14,3 @@ export const asSheet = remembered((picture: LyingPicture): Sheet => {
   // No sheet has an id with a space in it.
   return { ...sheetSchema.parse({ id: 'picture', name: 'picture', image, ...size, vector, place, opacity }), id: `landmark ${id}` }
 })
-
-export const isLying = (landmark: Landmark): landmark is LyingPicture => landmark.kind === 'lying'

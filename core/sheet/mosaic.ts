@@ -10,7 +10,7 @@ import type { TileAddress } from './pyramid'
 import { coarsestLevel, levelFor, levelSize, TILE, tileGrid } from './pyramid'
 
 /** A rectangle in whole pixels of a level. */
-export interface LevelRegion {
+interface LevelRegion {
   left: number
   top: number
   width: number
@@ -99,7 +99,7 @@ function rowsByLevel(sheet: Laid, projection: Projection, scale: number): Map<nu
  * The most pixels of a picture that is painted from once for each row of a frame: 32 MiB. A server's canvas puts off what is drawn on it, but not what is drawn from
  * a larger picture: for each row it would copy the whole frame.
  */
-export const MOST_BY_ROWS = 2 ** 23
+const MOST_BY_ROWS = 2 ** 23
 
 /** The frame is not parted further than this, in reference pixels. */
 const LEAST_SIDE = 8

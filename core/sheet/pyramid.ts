@@ -7,7 +7,7 @@ import type { Size } from '../geometry/size'
 export const TILE = 512
 
 /** The finest level of vector images: 1/32 of a nominal pixel. */
-export const FINEST_VECTOR_LEVEL = -5
+const FINEST_VECTOR_LEVEL = -5
 
 /** The longer side of a vector image in its nominal pixels. */
 export const VECTOR_SIDE = 4096
@@ -21,7 +21,7 @@ export interface TileAddress {
 /** The level at which an image fits into one tile. */
 export const coarsestLevel = ({ width, height }: Size): number => Math.max(0, Math.ceil(Math.log2(Math.max(width, height) / TILE)))
 
-export const finestLevel = (vector: boolean): number => (vector ? FINEST_VECTOR_LEVEL : 0)
+const finestLevel = (vector: boolean): number => (vector ? FINEST_VECTOR_LEVEL : 0)
 
 /** Size of a level in its pixels; the last column and row may reach beyond the image by a part of a pixel. */
 export const levelSize = ({ width, height }: Size, level: number): Size => ({

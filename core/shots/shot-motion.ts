@@ -4,7 +4,7 @@ import { clamp } from '../geometry/clamp'
 import type { Shot } from '../journey/schema'
 
 /** How the camera moves about its subject at a time: from where it looks, and by which factor the zoom is less than the shot's own. */
-export interface ShotMotion {
+interface ShotMotion {
   bearing: number
   pitch: number
   /** Above 0, at most 1. */

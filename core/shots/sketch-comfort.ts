@@ -10,7 +10,7 @@ import type { TimedSketch } from './sketch'
 import { shotOf } from './sketch'
 
 /** What is too fast, and how many times as fast as is pleasant. */
-export interface Excess {
+interface Excess {
   excess: number
   kind: RateKind
 }

@@ -11,7 +11,7 @@ const STANDING = 0.3
 /** A pause is at least this many seconds within this many metres (common practice, no source). */
 const PAUSE = { seconds: 300, metres: 60 } as const
 
-export interface TrackStop extends LonLat {
+interface TrackStop extends LonLat {
   name: string
   /** How long the pause was, in seconds; 0 for a place that was only marked. */
   seconds: number

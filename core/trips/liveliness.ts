@@ -12,7 +12,7 @@ export interface Liveliness {
   wheels: number | null
 }
 
-export const STILL: Liveliness = { rise: 0, roll: 0, wheels: null }
+const STILL: Liveliness = { rise: 0, roll: 0, wheels: null }
 
 /** The most that vehicles bounce and bob, in their lengths, and roll and sway, in degrees. */
 const BOUNCE = 0.035

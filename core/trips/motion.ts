@@ -36,7 +36,7 @@ export interface Motion {
   vehicles: VehicleState[]
 }
 
-export interface VehicleState extends Pose, Liveliness {
+interface VehicleState extends Pose, Liveliness {
   leg: number
   vehicle: Vehicle
   /** Whether it is the one that gives way to another. */

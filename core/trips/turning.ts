@@ -2,7 +2,7 @@ import { clamp } from '../geometry/clamp'
 import { radians, turnBetween } from '../geometry/angle'
 
 /** Nothing turns faster than 15 degrees a frame at 30 frames a second, in radians a second. */
-export const MOST_TURN = radians(15 * 30)
+const MOST_TURN = radians(15 * 30)
 
 /** An angle over a stretch of time, in radians, to whatever turn: a pure function of the time in seconds. */
 export type Turning = (t: number) => number
@@ -84,7 +84,7 @@ function samplesOf(
  * The middle between the greatest function below and the least function above the samples that change by no more than `most` from one to the next;
  * it does not either, being their mean. A function that never did is both, and so stays what it is.
  */
-export function withinRate(samples: Float64Array, most: number): Float64Array {
+function withinRate(samples: Float64Array, most: number): Float64Array {
   const above = Float64Array.from(samples)
   const below = Float64Array.from(samples)
   for (let k = 1; k < samples.length; k++) {

@@ -5,7 +5,7 @@ import * as road from './road'
 import * as water from './water'
 
 /** The vehicles that ship with the application, by the name that journeys store. */
-export const VEHICLES = {
+const VEHICLES = {
   car: road.car,
   hatchback: road.hatchback,
   camper: road.camper,

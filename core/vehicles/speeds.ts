@@ -2,7 +2,7 @@ import type { VehicleId } from './catalogue'
 import type { Choice } from './vehicle'
 
 /** How fast each vehicle travels on average, in km/h: round figures, common practice, no source. */
-export const SPEEDS: Readonly<Record<VehicleId, number>> = {
+const SPEEDS: Readonly<Record<VehicleId, number>> = {
   car: 80,
   hatchback: 80,
   camper: 70,

@@ -44,10 +44,10 @@ export type Carried =
   | { kind: 'picture'; picture: Picture; size: number }
 
 /** What a vehicle travels on. */
-export type Medium = 'land' | 'water' | 'air'
+type Medium = 'land' | 'water' | 'air'
 
 /** An imported picture; its size in pixels, which are nominal for a drawing. */
-export interface Picture extends Size {
+interface Picture extends Size {
   image: string
   vector: boolean
 }

@@ -11,7 +11,7 @@ export interface Texture {
 }
 
 /** Pixels as a canvas has them: red, green, blue and opacity from the lowest byte up. */
-export interface Pixels {
+interface Pixels {
   data: Int32Array
   width: number
   height: number

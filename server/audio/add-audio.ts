@@ -14,7 +14,7 @@ import { ffmpegPath } from '../render/ffmpeg'
 import { audioPath } from '../storage/audio-files'
 
 /** The largest file of sound, in bytes: twenty minutes of uncompressed sound. */
-export const MOST_AUDIO_BYTES = 300 * 1024 ** 2
+const MOST_AUDIO_BYTES = 300 * 1024 ** 2
 
 /** How long reading one may take on a busy machine, in milliseconds. */
 const MOST_WAIT = 120_000

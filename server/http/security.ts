@@ -6,7 +6,7 @@ import { refusal } from './refuse'
 const LOCAL = /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/
 
 /** A header that a page of another site cannot set without asking first, which is refused: for programs, as they send no Origin. */
-export const OWN_HEADER = 'x-zephyrine'
+const OWN_HEADER = 'x-zephyrine'
 
 /**
  * Lets only pages of this server and local programs talk to it: other sites in the same browser, and foreign host names that resolve to this

@@ -6,7 +6,7 @@ import type { LonLat } from '#core/geo/lon-lat'
 import { foldName } from './fold'
 import { countryName, liesIn } from './qualifiers'
 
-export interface Place extends LonLat {
+interface Place extends LonLat {
   /** The name that matched, which may be a former one or one in another language; `known` is then the place's main name. */
   name: string
   known: string

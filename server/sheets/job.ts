@@ -41,11 +41,11 @@ export type Job = z.infer<typeof jobSchema>
 export type ImportJob = Extract<Job, { do: 'import' }>
 export type DrawJob = Extract<Job, { do: 'draw' }>
 /** The jobs of a process that is kept. */
-export type FontJob = Extract<Job, { do: 'font' }>
+type FontJob = Extract<Job, { do: 'font' }>
 export type KeptJob = Exclude<Job, ImportJob | FontJob>
 
 /** The facts about an imported image. */
-export const builtSchema = z.object({
+const builtSchema = z.object({
   width: z.int().positive(),
   height: z.int().positive(),
   vector: z.boolean(),

@@ -18,7 +18,7 @@ export const damaged = (name: string, cause: unknown): JourneyError =>
 const pixelsOf = (width: number, height: number) => `${width} × ${height} pixels (${Math.ceil((width * height) / 1e6)} megapixels)`
 
 /** @throws JourneyError for a picture that is too large. */
-export function checkSize(name: string, { width, height }: { width: number; height: number }): void {
+function checkSize(name: string, { width, height }: { width: number; height: number }): void {
   if (width * height <= IMAGE_LIMITS.pixels && Math.max(width, height) <= IMAGE_LIMITS.side) return
   throw new JourneyError(
     `“${name}” has ${pixelsOf(width, height)}; up to ${IMAGE_LIMITS.pixels / 1e6} megapixels and ${IMAGE_LIMITS.side} a side can be used: scale it down.`,

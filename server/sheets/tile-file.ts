@@ -1,4 +1,3 @@
-import { rmSync } from 'node:fs'
 import Database from 'better-sqlite3'
 import { LRUCache } from 'lru-cache'
 import type { TileAddress } from '#core/sheet/pyramid'
@@ -93,5 +92,3 @@ export function hasTileFile(path: string): boolean {
 
 /** Closes all open tile files, so that their folder can be removed. */
 export const closeTileFiles = (): void => openFiles.clear()
-
-export const removeTileFile = (path: string): void => rmSync(path, { force: true })

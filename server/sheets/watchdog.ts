@@ -1,7 +1,7 @@
 import { Worker } from 'node:worker_threads'
 
 /** The most resident memory of a process that reads files, in MiB. */
-export const MOST_MEMORY = 1250
+const MOST_MEMORY = 1250
 
 /** The signals by which such a process ends itself when it takes more than it may, so that its parent knows why it ended. */
 export const TOO_MUCH_MEMORY = 'SIGUSR2'

@@ -4,7 +4,7 @@ import type { FilmSettings } from '#core/film/settings'
 import { filmSettingsSchema } from '#core/film/settings'
 import type { Db } from './database'
 
-export type ExportState = 'queued' | 'running' | 'done' | 'failed' | 'cancelled'
+type ExportState = 'queued' | 'running' | 'done' | 'failed' | 'cancelled'
 
 export interface ExportRecord {
   id: string

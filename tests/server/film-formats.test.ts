@@ -2,10 +2,10 @@
 import { glowSchema } from '#core/journey/schema'
 import { execFileSync } from 'node:child_process'
 import { existsSync, readFileSync, rmSync, statSync } from 'node:fs'
-import { join } from 'node:path'
+import { dirname, join } from 'node:path'
 import { unzipSync } from 'fflate'
 import sharp from 'sharp'
-import { afterAll, describe, expect, it } from 'vitest'
+import { afterAll, describe, expect, it, vi } from 'vitest'
 import type { FilmFormatId } from '#core/film/formats'
 import { FILM_FORMAT_IDS, FILM_FORMATS } from '#core/film/formats'
 import type { FilmSettings } from '#core/film/settings'
@@ -18,6 +18,9 @@ import { paintStill } from '#render/still'
 import { journeyOver } from '../support/journeys'
 import { temporaryFolder } from '../support/server'
 import { probe } from '../support/video'
+
+/** All formats are written by the ffmpeg of 2018 that comes with the packages, as where none is installed; films elsewhere are written by what is. */
+vi.stubEnv('PATH', dirname(process.execPath))
 
 const folder = temporaryFolder()
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
@@ -64,6 +67,10 @@ function differences(a: Uint8Array, b: Uint8Array, backdrop: number): { colour: 
 }
 
 describe('a film', () => {
+  it('is encoded by the program that comes with the packages', () => {
+    expect(ffmpegPath()).toContain('@ffmpeg-installer')
+  })
+
   it.each([
     ['mp4', 'h264', /^yuv420p$/],
     // Written with 10 bits, which a reader may take for 12.

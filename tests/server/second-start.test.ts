@@ -31,7 +31,7 @@ function start(env: Record<string, string>): Promise<{ code: number | null; word
 const readersOf = (pid: number): string[] =>
   execFileSync('ps', ['-eo', 'args'], { encoding: 'utf8' })
     .split('\n')
-    .filter((line) => line.includes(`reader-start.mjs ${pid} `))
+    .filter((line) => line.includes(`reader.js ${pid} `))
 
 describe('a second start', () => {
   it('on the folder of a running server ends with its address, and touches nothing', async () => {

@@ -5,7 +5,7 @@ import type { Point } from '#core/geometry/point'
 import { distance } from '#core/geometry/point'
 
 /** Half the width, casing and all, of the roads and of the railway as the Lantern Isles' sheet has them. */
-export const HALF_ROAD = 7.5
+const HALF_ROAD = 7.5
 
 const lines: Point[] = [...roadCourses(), railwayCourse()].flatMap((course) =>
   Array.from({ length: Math.ceil(course.length / 2) }, (_, i) => pointAt(course, 2 * i)),

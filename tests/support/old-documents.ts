@@ -81,7 +81,7 @@ export function asVersion8(document: unknown): Record<string, unknown> {
 }
 
 /** A journey as it could be before version 8: one postcard at a stop at most, framed as a print, on a side of its pin; vehicles that keep still. */
-export const withoutVersion8 = (now: Journey): Journey => {
+const withoutVersion8 = (now: Journey): Journey => {
   const journey = withoutVersion9(now)
   return {
     ...journey,
@@ -102,7 +102,7 @@ export const withoutVersion8 = (now: Journey): Journey => {
 }
 
 /** A document of the present version as version 7 would have written it. */
-export function asVersion7(document: unknown): Record<string, unknown> {
+function asVersion7(document: unknown): Record<string, unknown> {
   const { stops, travellers, order, colours, landmarks, ...rest } = asVersion8(document) as {
     stops: { pin: Record<string, unknown>; postcards: Card[] }[]
     travellers: { legs: Record<string, unknown>[]; enters: unknown; changes: unknown; leaves: unknown }[]

@@ -29,7 +29,7 @@ export interface Strip {
   stepOf(event: KeyboardEvent): number | undefined
 }
 
-export interface StripDrag {
+interface StripDrag {
   /** The moment that is dragged, in seconds. */
   from: number
   /** The moment it was dragged to, snapped to whole frames and what is near. */

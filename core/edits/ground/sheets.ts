@@ -81,7 +81,7 @@ export type ReplaceBy =
   | { by: 'points'; pairs: readonly [MatchedSpot, MatchedSpot] }
   | { by: 'frame' }
 
-export interface MatchedSpot {
+interface MatchedSpot {
   ground: Point
   sheet: Point
 }

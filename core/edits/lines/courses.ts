@@ -21,7 +21,7 @@ import { LIMITS } from '../../journey/schema'
 /** Handles whose directions differ by less than this, in radians, make a smooth node. */
 const SMOOTH = 0.02
 
-export const NONE: Point = { x: 0, y: 0 }
+const NONE: Point = { x: 0, y: 0 }
 
 /** A chain of cubics as a drawn course, broken where one does not start where the one before ends; its ends are the stops. */
 export function drawnCourse(cubics: readonly Cubic[]): DrawnCourse {
@@ -247,7 +247,7 @@ function directionAtEnd([a, b, c, d]: Cubic): Point {
 }
 
 /** A corner sharper than this spins a vehicle, in radians. */
-export const SHARP = radians(50)
+const SHARP = radians(50)
 
 /** Indexes of the cubics of a chain after which it turns so sharply that a vehicle would spin. */
 export const sharpCorners = (cubics: readonly Cubic[]): number[] =>

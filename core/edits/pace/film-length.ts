@@ -85,7 +85,7 @@ export function withFilmForAll(journey: Journey): Journey | undefined {
 }
 
 /** The same journey without arrivals and departures that are held. */
-export const withNothingHeld = (journey: Journey): Journey =>
+const withNothingHeld = (journey: Journey): Journey =>
   withTravellers(journey, ({ visits }) => {
     for (const visit of visits) visit.arriveAt = visit.leaveAt = null
   })

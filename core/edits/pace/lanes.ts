@@ -31,7 +31,7 @@ export interface LaneBar {
 }
 
 /** What a bar stands for. */
-export type LaneTarget =
+type LaneTarget =
   | { kind: 'stop'; id: string }
   | { kind: 'postcard'; stop: string; id: string }
   | { kind: 'caption'; id: string }

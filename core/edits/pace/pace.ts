@@ -92,7 +92,7 @@ export function setTravelOfAll(journey: Journey, ids: ReadonlySet<string>, secon
 }
 
 /** The seconds that each leg of a traveller takes now. */
-export function travelSeconds(journey: Journey, traveller: Traveller): number[] {
+function travelSeconds(journey: Journey, traveller: Traveller): number[] {
   const { visits } = scheduleOf(journey, traveller)
   return traveller.legs.map((_, i) => (visits[i + 1]!.arrive - visits[i]!.leave) * frameTime(1, journey.frame.rate))
 }

@@ -140,7 +140,7 @@ export function arrange(journey: Journey, order: readonly number[], who: string)
 }
 
 /** The course of a leg that now leads between other stops: a drawn or recorded one is replaced by a bow. */
-export function betweenOthers(course: CourseShape): CourseShape {
+function betweenOthers(course: CourseShape): CourseShape {
   switch (course.kind) {
     case 'network':
       return { ...course, vias: [] }
