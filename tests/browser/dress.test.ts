@@ -43,7 +43,7 @@ describe('the look of a line', () => {
     await page.getByLabel('Casing', { exact: true }).click()
     await fold('Arrow and leader')
     await page.getByLabel('Arrow', { exact: true }).click()
-    await fold('Coming and going')
+    await fold('Entrance and exit')
     await page.getByLabel('Keep only a wake').click()
     await page.getByLabel('Show the planned line ahead').click()
     const ink = await inkOf(2)
@@ -57,7 +57,7 @@ describe('the look of a line', () => {
     for (const [title, note] of [
       ['Gradient, casing, shadow', 'gradient, casing'],
       ['Arrow and leader', 'arrow'],
-      ['Coming and going', 'wake, planned'],
+      ['Entrance and exit', 'wake, planned'],
     ] as const)
       expect(await page.getByRole('button', { name: new RegExp(`^${title}`) }).textContent()).toContain(note)
   })
@@ -192,6 +192,18 @@ describe('a vehicle of one’s own', () => {
 
   it('is cut out of its box, trimmed, turned and put on the leg; the film shows it', async () => {
     const { page } = demo
+    // Eight seconds into the film the second leg is under way.
+    const perSecond = (await page.getByTestId('pace-strip').evaluate((strip) => strip.clientWidth - 44)) / 24
+    await page.getByTestId('pace-strip').click({ position: { x: 22 + 8 * perSecond, y: 8 } })
+    const redPixels = async () => {
+      await painted(page)
+      const { pixels } = await stagePixels(page)
+      let count = 0
+      for (let i = 0; i < pixels.length; i += 4)
+        if (Math.max(Math.abs(pixels[i]! - 0xd8), Math.abs(pixels[i + 1]! - 0x41), Math.abs(pixels[i + 2]! - 0x2f)) < 16) count++
+      return count
+    }
+    const redBefore = await redPixels()
     await demo.selectLeg(2)
     await choose({ name: 'arrow.png', mimeType: 'image/png', buffer: await boxedArrow() })
     await page.getByText('with a painted checkerboard').waitFor()
@@ -213,10 +225,11 @@ describe('a vehicle of one’s own', () => {
     const vehicle = await vehicleOf(2)
     expect(vehicle).toMatchObject({ kind: 'image', view: 'above', anchor: { x: 0.5, y: 0.5 }, size: 92 })
     expect(vehicle?.kind === 'image' && Math.abs(Math.abs(vehicle.facing) - 180)).toBeLessThanOrEqual(2)
-    // It is painted red in the middle of its leg.
-    await painted(page)
+    // It is painted: 92 px long and about half as high, its red arrow fills more than half of that, at half the size of the film.
+    expect((await redPixels()) - redBefore).toBeGreaterThan(400)
     await page.keyboard.press('Control+z')
     expect(await vehicleOf(2)).toMatchObject({ kind: 'catalogue', artwork: 'bicycle' })
+    expect(Math.abs((await redPixels()) - redBefore)).toBeLessThan(100)
   })
 
   it('that is no picture, or an empty one, is refused with a sentence and changes nothing', async () => {

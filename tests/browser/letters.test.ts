@@ -167,7 +167,7 @@ describe('a name', () => {
   it('has a second line: a note, the day of arrival or the distance', async () => {
     const { page } = demo
     await selectStop('Lampwick')
-    await fold('Second line, appearing')
+    await fold('Second line, entrance')
     await page.getByRole('radio', { name: 'Note', exact: true }).click()
     await page.getByLabel('Note', { exact: true }).and(page.locator('input')).fill('two nights')
     expect((await stopOf('lampwick')).label.second).toEqual({ kind: 'note', text: 'two nights' })

@@ -226,6 +226,8 @@ describe('labels that look for their places', () => {
     const journey = demo()
     const set = journey.stops.reduce((j, { id }) => editStop(j, id, { label: { place: { kind: 'side', side: 'top' } } }), journey)
     expect(findLabelPlaces(compile(set))).toEqual(new Map())
-    expect(editLeg(set, 'seaplane', {})).toBeDefined()
+    // Of one that is to find its place again it is looked for.
+    const free = editStop(set, 'lampwick', { label: { place: { kind: 'automatic' } } })
+    expect([...findLabelPlaces(compile(free)).keys()]).toEqual(['lampwick'])
   })
 })

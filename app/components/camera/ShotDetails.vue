@@ -90,7 +90,7 @@ const checks = computed(() => camera.checks.filter(({ shot }) => shot === props.
     <h2>{{ entry ? nameOfShot(editor.journey!, entry.shot) : 'Opening view' }}</h2>
     <p class="quiet">
       <template v-if="entry?.isPlanned">Planned. Your changes here are kept when the plan is updated. </template>
-      Drag the map in the lens to move it, turn the wheel to zoom, drag with Shift to turn and tilt.
+      Drag the map in the lens to move it, turn the wheel to zoom, drag with Shift to change bearing and pitch.
     </p>
     <CameraChecks v-if="checks.length > 0" :checks="checks" />
     <div v-if="!isShown" class="buttons">

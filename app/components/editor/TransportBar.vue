@@ -148,13 +148,7 @@ const sound = useSound()
       />
       <v-menu>
         <template #activator="{ props: menu }">
-          <button
-            v-bind="menu"
-            type="button"
-            class="speed figures"
-            :aria-label="`${playback.speed}×, playback speed`"
-            data-testid="speed"
-          >
+          <button v-bind="menu" type="button" class="speed figures" :aria-label="`${playback.speed}×, playback speed`" data-testid="speed">
             {{ playback.speed }}×
           </button>
         </template>

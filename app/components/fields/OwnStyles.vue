@@ -33,13 +33,7 @@ async function keep() {
       >
         {{ style.name }}
       </button>
-      <button
-        type="button"
-        class="away"
-        :aria-label="`Delete the style ${style.name}`"
-        title="Delete"
-        @click="store.remove(style.id)"
-      >
+      <button type="button" class="away" :aria-label="`Delete the style ${style.name}`" title="Delete" @click="store.remove(style.id)">
         <v-icon :icon="mdiClose" size="14" />
       </button>
     </span>

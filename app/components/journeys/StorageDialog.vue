@@ -121,8 +121,8 @@ const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateS
         </ul>
       </section>
       <p class="quiet">
-        Pictures, sounds and fonts that no journey has used for two days are deleted when Zephyrine starts. Undo cannot bring back
-        steps that need them.
+        Pictures, sounds and fonts that no journey has used for two days are deleted when Zephyrine starts. Undo cannot bring back steps
+        that need them.
       </p>
     </template>
     <template #actions><v-btn variant="text" @click="open = false">Close</v-btn></template>

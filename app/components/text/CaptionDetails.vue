@@ -73,7 +73,7 @@ const missing = computed(() => {
       />
       <v-text-field
         class="second"
-        label="Under it"
+        label="Below"
         maxlength="240"
         :model-value="title.second"
         @update:model-value="(second: string) => setContent('second', { second })"
@@ -84,7 +84,7 @@ const missing = computed(() => {
       <p v-if="missing" class="missing" role="status">{{ missing }}</p>
       <v-text-field
         v-if="hasText"
-        label="Over it"
+        label="Above"
         maxlength="60"
         :model-value="caption.heading"
         @update:model-value="(heading: string) => patch('heading', { heading })"

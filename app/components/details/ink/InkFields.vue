@@ -212,7 +212,7 @@ const WAKE = 400
     <InkGroup :leg="leg" part="arrow" label="Arrow" />
     <InkGroup :leg="leg" part="leader" label="Leader" />
   </FoldedSection>
-  <FoldedSection title="Coming and going" :note="notes.going">
+  <FoldedSection title="Entrance and exit" :note="notes.going">
     <FieldRow v-slot="{ id }" label="Comes">
       <v-select :aria-labelledby="id" :items="COMING_NAMES" :model-value="ink.comes" @update:model-value="(comes) => setOnce({ comes })" />
     </FieldRow>
@@ -230,11 +230,7 @@ const WAKE = 400
       @change="(values) => setInk({ after: { ...ink.after, ...values } as Ink['after'] })"
       @done="done"
     />
-    <v-switch
-      label="Keep only a wake"
-      :model-value="ink.wake !== null"
-      @update:model-value="(on) => setOnce({ wake: on ? WAKE : null })"
-    />
+    <v-switch label="Keep only a wake" :model-value="ink.wake !== null" @update:model-value="(on) => setOnce({ wake: on ? WAKE : null })" />
     <NumberSlider
       v-if="ink.wake !== null"
       label="Wake"

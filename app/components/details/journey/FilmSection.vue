@@ -97,7 +97,7 @@ const hurried = computed(
   <FieldRow v-slot="{ id }" label="Size">
     <v-select :aria-labelledby="id" :items="sizes" :model-value="sizeValue" @update:model-value="setSize" />
   </FieldRow>
-  <FieldRow v-slot="{ id }" label="Rate">
+  <FieldRow v-slot="{ id }" label="Frame rate">
     <v-select :aria-labelledby="id" :items="rates" :model-value="journey.frame.rate" @update:model-value="setRate" />
   </FieldRow>
   <p class="quiet figures">{{ editor.compiled!.frames }} frames</p>

@@ -240,7 +240,7 @@ const next = computed(() => {
         @change="(atEnd) => editor.edit((j) => editTraveller(j, traveller.id, { atEnd }))"
       />
       <ChoiceRow
-        label="First comes"
+        label="First appears"
         :model-value="traveller.enters"
         :choices="ENTERS"
         @change="(enters) => editor.edit((j) => editTraveller(j, traveller.id, { enters }))"

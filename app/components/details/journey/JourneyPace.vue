@@ -37,7 +37,9 @@ const WAYS = computed<{ value: Share['by']; title: string }[]>(() => [
   />
   <p class="quiet">
     <template v-if="share.by === 'distance'">At 0 % all legs take equally long; at 100 % time is proportional to distance.</template>
-    <template v-else-if="share.by === 'speed'">Legs share the time in proportion to what their vehicles would need; see a leg’s pace.</template>
+    <template v-else-if="share.by === 'speed'"
+      >Legs share the time in proportion to what their vehicles would need; see a leg’s pace.</template
+    >
     <template v-else>Recorded legs keep their recorded times, in proportion; others use their vehicle’s speed.</template>
   </p>
   <FieldRow v-slot="{ id }" label="Start delay">

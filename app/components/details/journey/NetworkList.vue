@@ -33,9 +33,7 @@ const choose = () => chooseFiles(['.geojson', '.json'], false, ([file]) => read(
 </script>
 
 <template>
-  <p class="quiet">
-    Legs can follow the roads, railways and ferry lines of the journey’s networks, which stand in for a routing service.
-  </p>
+  <p class="quiet">Legs can follow the roads, railways and ferry lines of the journey’s networks, which stand in for a routing service.</p>
   <ul v-if="editor.journey!.networks.length > 0" class="rows" aria-label="Networks">
     <li v-for="network in editor.journey!.networks" :key="network.id" data-testid="network">
       <span class="name">{{ network.name || MODE_NAMES[network.mode] }}</span>

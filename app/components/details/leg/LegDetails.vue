@@ -81,9 +81,7 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
         @update:model-value="(value) => value && setOther(value)"
       />
     </FieldRow>
-    <p v-if="leg.course.kind === 'great-circle' && !editor.geo" class="quiet">
-      No map here is georeferenced, so the leg is straight.
-    </p>
+    <p v-if="leg.course.kind === 'great-circle' && !editor.geo" class="quiet">No map here is georeferenced, so the leg is straight.</p>
     <p v-if="leg.course.kind === 'track'" class="quiet figures" data-testid="track-points">
       {{ countIn(leg.course.points).toLocaleString('en') }} recorded points<template v-if="leg.course.times">, with their times</template>.
     </p>
@@ -137,7 +135,8 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
         @done="done"
       />
       <p class="quiet">
-        Positive values shift the line to the right, negative ones to the left. It leaves its course after one stop and rejoins it before the next.
+        Positive values shift the line to the right, negative ones to the left. It leaves its course after one stop and rejoins it before
+        the next.
       </p>
       <div class="buttons">
         <v-btn size="small" variant="outlined" data-testid="side-by-side" @click="editor.edit((j) => laySideBySide(j, leg.id))">

@@ -110,9 +110,9 @@ const note = computed(() => {
       @change="(style, field) => patch(`label ${field}`, { label: { style } })"
       @done="done"
     />
-    <FoldedSection title="Second line, appearing" :note="note">
+    <FoldedSection title="Second line, entrance" :note="note">
       <ChoiceRow
-        label="Under it"
+        label="Below"
         :model-value="label.second?.kind ?? 'none'"
         :choices="seconds"
         @change="(kind) => set({ label: { second: SECOND_LINES[kind] } })"

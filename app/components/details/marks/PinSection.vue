@@ -71,7 +71,7 @@ const note = computed(() => {
   <PictureChoice v-slot="{ choice }" label="Pin" :model-value="pin.shape" :choices="PINS" :columns="6" @change="choose">
     <template v-if="choice.value === 'none'">None</template>
     <template v-else-if="choice.value === 'own'">
-      <img v-if="picture" class="own" :src="picture" alt="" />
+      <img v-if="picture" class="own-pin" :src="picture" alt="" />
       <template v-else>Own …</template>
     </template>
     <PinPicture v-else :shape="choice.value" :colour="pin.colour" />
@@ -102,7 +102,7 @@ const note = computed(() => {
 </template>
 
 <style scoped>
-.own {
+.own-pin {
   max-width: 40px;
   max-height: 46px;
 }
