@@ -44,6 +44,7 @@ const rooms = [
   'pace',
   'sound',
   'vehicles',
+  'pins',
   'camera',
   'journey',
   'sheet',

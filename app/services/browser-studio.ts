@@ -22,6 +22,9 @@ type TiledImage = Size & Pick<Sheet | Photo, 'image'>
 /** The number of tiles kept, as many as four large screens show; about a megabyte each. */
 const MOST_TILES = 240
 
+/** The most pixels of pictures that are put together of tiles and kept, about 400 MB: those of a large screen several times over, and of all photos of a journey. */
+const MOST_PIXELS = 100_000_000
+
 interface Laid {
   image: string
   mosaic: Mosaic
@@ -40,7 +43,7 @@ export function createBrowserStudio(onArrival: () => void): Studio {
     dispose: (tile) => tile !== 'empty' && tile.close(),
   })
   const asked = new Set<string>()
-  const laid = new Map<string, Laid>()
+  const laid = new LRUCache<string, Laid>({ maxSize: MOST_PIXELS, sizeCalculation: ({ mosaic }) => mosaic.width * mosaic.height })
   let announced = false
 
   /** Tiles arrive in bursts; a burst causes only one repaint. */

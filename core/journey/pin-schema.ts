@@ -1,27 +1,10 @@
 import { z } from 'zod'
 import { anchorSchema, photoSchema } from './picture-schema'
+import { PIN_IDS } from '../pins/catalogue'
 import { colour } from './values'
 
-/** The shapes of pins. Those with a face can have a number or letters in it; those that are round about their place can lie flat on the ground. */
-export const PIN_SHAPES = [
-  'lantern',
-  'pennant',
-  'bead',
-  'drop',
-  'stake',
-  'disc',
-  'ring',
-  'star',
-  'diamond',
-  'tile',
-  'flag',
-  'signpost',
-  'tower',
-  'shield',
-  'tent',
-  'own',
-  'none',
-] as const
+/** The shapes of pins: those that ship, a picture of one's own, and none. */
+export const PIN_SHAPES = [...PIN_IDS, 'own', 'none'] as const
 
 /** The pictures that can be in a pin, small and of one colour. */
 export const PIN_ICONS = [
@@ -92,6 +75,5 @@ export const pinSchema = z
 
 export type Pin = z.output<typeof pinSchema>
 /** The shapes that are drawn by the application. */
-export type PinShape = Exclude<(typeof PIN_SHAPES)[number], 'own' | 'none'>
 export type PinIcon = (typeof PIN_ICONS)[number]
 export type PinCircle = NonNullable<Pin['circle']>

@@ -2,7 +2,8 @@ import type { Box } from '../geometry/box'
 import type { Size } from '../geometry/size'
 import { clamp } from '../geometry/clamp'
 import type { Point } from '../geometry/point'
-import type { Pin, PinCircle, PinShape, Side } from '../journey/schema'
+import type { Pin, PinCircle, Side } from '../journey/schema'
+import { PINS } from '../pins/catalogue'
 import { overshoot, smooth } from '../pace/easing'
 
 /** Pins and labels begin to appear this many seconds before arrival, labels a little later, and take a moment to settle. */
@@ -90,31 +91,12 @@ export function circleAt({ kind }: PinCircle, t: number, arrive: number, lastTim
   }
 }
 
-/** The box of a pin around its place, as shares of its size: some stand on their foot, others are centred. */
-export const PIN_BOXES: Record<PinShape, Box> = {
-  lantern: { left: -0.34, right: 0.34, top: -1, bottom: 0 },
-  pennant: { left: -0.08, right: 0.66, top: -1, bottom: 0.06 },
-  bead: { left: -0.3, right: 0.3, top: -0.3, bottom: 0.3 },
-  drop: { left: -0.32, right: 0.32, top: -1, bottom: 0 },
-  stake: { left: -0.2, right: 0.2, top: -1, bottom: 0.04 },
-  disc: { left: -0.36, right: 0.36, top: -0.36, bottom: 0.36 },
-  ring: { left: -0.36, right: 0.36, top: -0.36, bottom: 0.36 },
-  star: { left: -0.42, right: 0.42, top: -0.42, bottom: 0.42 },
-  diamond: { left: -0.4, right: 0.4, top: -0.4, bottom: 0.4 },
-  tile: { left: -0.36, right: 0.36, top: -0.36, bottom: 0.36 },
-  flag: { left: -0.08, right: 0.62, top: -1, bottom: 0.06 },
-  signpost: { left: -0.34, right: 0.5, top: -1, bottom: 0.04 },
-  tower: { left: -0.26, right: 0.26, top: -1, bottom: 0.04 },
-  shield: { left: -0.34, right: 0.34, top: -0.92, bottom: 0 },
-  tent: { left: -0.46, right: 0.46, top: -0.72, bottom: 0.04 },
-}
-
 const NOTHING: Box = { left: 0, right: 0, top: 0, bottom: 0 }
 
 /** The box of a pin around its place, as shares of its size, which is its height. */
 function pinShares({ shape, picture }: Pick<Pin, 'shape' | 'picture'>): Box {
   if (shape === 'none') return NOTHING
-  if (shape !== 'own') return PIN_BOXES[shape]
+  if (shape !== 'own') return PINS[shape].box
   const { width, height, anchor } = picture!
   const across = width / height
   return { left: -anchor.x * across, right: (1 - anchor.x) * across, top: -anchor.y, bottom: 1 - anchor.y }

@@ -9,7 +9,7 @@ import { layAt, placeAt, placeInFrame, standingScale } from '../canvas-space'
 import { LINE, PAPER, translucent } from '../colour'
 import { setFont } from '../type/fonts'
 import { drawnByHand } from '../ink/hand'
-import { PIN_DRAWINGS } from './pin-drawings'
+import { pinDrawing } from '#core/pins/catalogue'
 import { ICON_SIDE, PIN_ICON_PATHS } from './pin-icons'
 import { strandsOf } from '../ink/strand'
 import { paintStrands } from '../ink/stroke'
@@ -32,7 +32,7 @@ export function pinReach({ shape, picture, size, circle }: Pin): number {
 }
 
 /** Whether a pin lies on the ground. */
-const isFlat = ({ shape, lies }: Pin): boolean => shape !== 'none' && shape !== 'own' && lies && PIN_DRAWINGS[shape].isCentred === true
+const isFlat = ({ shape, lies }: Pin): boolean => shape !== 'none' && shape !== 'own' && lies && pinDrawing(shape).isCentred === true
 
 /** How wide the picture of a pin of one's own is in the output, in pixels. */
 export const ownPinWidth = ({ picture, size }: Pin, scale: number): number => ((picture!.width * size) / picture!.height) * scale
@@ -43,7 +43,7 @@ export function paintPin(context: CanvasRenderingContext2D, studio: Studio, spac
   if (pin.shape === 'none') return
   if (pin.circle && item.circle) paintCircle(context, space, item)
   if (pin.shape === 'own') return paintOwn(context, studio, space, item)
-  const drawing = PIN_DRAWINGS[pin.shape]
+  const drawing = pinDrawing(pin.shape)
   const paints = pinPalette(pin.colour)
   const stretch = (item.scale * pin.size) / 100
   if (isFlat(pin)) layAt(context, space, item.at, stretch)

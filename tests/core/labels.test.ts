@@ -10,7 +10,8 @@ import { besideAt, labelBox, setLabel } from '#core/marks/label-layout'
 import { findLabelPlaces, labelScene, NO_PLACES, PLACES, placesOf } from '#core/labels/label-scene'
 import type { LabelScene } from '#core/labels/label-solver'
 import { costOf, crowdedLabels, labelCosts, placeLabels } from '#core/labels/label-solver'
-import { PIN_BOXES, pinBox } from '#core/marks/pins'
+import { pinBox } from '#core/marks/pins'
+import { PINS } from '#core/pins/catalogue'
 import { lengthInside, overlapArea } from '#core/geometry/box'
 import { labelSchema, PIN_SHAPES, pinSchema, SIDES } from '#core/journey/schema'
 import { demo, journeyOver, movingDemo } from '../support/journeys'
@@ -30,7 +31,7 @@ describe('place of a label', () => {
         const pin = pinSchema.parse({ shape, size: 80 })
         const { style } = labelSchema.parse({ style: { size: 40, plate } })
         const block = setLabel('Harrowmere', '', style, reference)
-        const { left, right, top, bottom } = PIN_BOXES[shape]
+        const { left, right, top, bottom } = PINS[shape].box
         const { align, x, top: above } = besideAt(pin, side, style, block)
         // The text from its capitals to its baseline.
         const start = x - { left: 0, center: block.width / 2, right: block.width }[align]

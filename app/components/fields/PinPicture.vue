@@ -1,17 +1,16 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { PIN_BOXES } from '#core/marks/pins'
-import type { PinShape } from '#core/journey/schema'
 import { pinPalette } from '#draw/marks/pin'
-import { PIN_DRAWINGS } from '#draw/marks/pin-drawings'
+import type { PinId } from '#core/pins/catalogue'
+import { pinDrawing } from '#core/pins/catalogue'
 
 /** A pin as an inline picture. */
-const props = defineProps<{ shape: PinShape; colour: string }>()
-const drawing = computed(() => PIN_DRAWINGS[props.shape])
+const props = defineProps<{ shape: PinId; colour: string }>()
+const drawing = computed(() => pinDrawing(props.shape))
 const paints = computed(() => pinPalette(props.colour))
 /** The pin's box with room for its edge, square, so that all stand side by side. */
 const viewBox = computed(() => {
-  const { left, right, top, bottom } = PIN_BOXES[props.shape]
+  const { left, right, top, bottom } = drawing.value.box
   const side = 100 * Math.max(right - left, bottom - top, 1) + 16
   return [50 * (left + right) - side / 2, 50 * (top + bottom) - side / 2, side, side].join(' ')
 })

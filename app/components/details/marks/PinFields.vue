@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { Marked } from '#core/trips/compiled'
 import type { Pin, PinCircle } from '#core/journey/schema'
 import { PIN_ICONS } from '#core/journey/schema'
-import { PIN_DRAWINGS } from '#draw/marks/pin-drawings'
+import { pinDrawing } from '#core/pins/catalogue'
 import { PIN_ICON_PATHS } from '#draw/marks/pin-icons'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import type { FieldSpec } from '~/components/fields/field-list'
@@ -18,7 +18,7 @@ const props = defineProps<{ stop: Marked; isBeside?: boolean }>()
 const { patch, set, done } = useMarkEdits(() => props.stop)
 
 const pin = computed(() => props.stop.pin)
-const drawing = computed(() => (pin.value.shape === 'none' || pin.value.shape === 'own' ? undefined : PIN_DRAWINGS[pin.value.shape]))
+const drawing = computed(() => (pin.value.shape === 'none' || pin.value.shape === 'own' ? undefined : pinDrawing(pin.value.shape)))
 
 const INSIDES = [
   { value: 'nothing', title: 'Nothing' },

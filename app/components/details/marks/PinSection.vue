@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { pinLike } from '#core/dress/own-styles'
 import type { Marked } from '#core/trips/compiled'
 import type { Pin } from '#core/journey/schema'
+import { PIN_IDS, PINS } from '#core/pins/catalogue'
 import { coarsestLevel } from '#core/sheet/pyramid'
 import ColourField from '~/components/fields/ColourField.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
@@ -21,22 +22,8 @@ const own = useOwnPicture()
 const { patch, set, done } = useMarkEdits(() => props.stop)
 
 const pin = computed(() => props.stop.pin)
-const PINS: readonly { value: Pin['shape']; title: string }[] = [
-  { value: 'lantern', title: 'Lantern' },
-  { value: 'pennant', title: 'Pennant' },
-  { value: 'bead', title: 'Bead' },
-  { value: 'drop', title: 'Drop' },
-  { value: 'stake', title: 'Stake' },
-  { value: 'disc', title: 'Disc' },
-  { value: 'ring', title: 'Ring' },
-  { value: 'star', title: 'Star' },
-  { value: 'diamond', title: 'Diamond' },
-  { value: 'tile', title: 'Tile' },
-  { value: 'flag', title: 'Flag' },
-  { value: 'signpost', title: 'Signpost' },
-  { value: 'tower', title: 'Tower' },
-  { value: 'shield', title: 'Shield' },
-  { value: 'tent', title: 'Tent' },
+const CHOICES: readonly { value: Pin['shape']; title: string }[] = [
+  ...PIN_IDS.map((value) => ({ value, title: PINS[value].title })),
   { value: 'own', title: 'A picture of your own' },
   { value: 'none', title: 'No pin' },
 ]
@@ -68,7 +55,7 @@ const note = computed(() => {
 </script>
 
 <template>
-  <PictureChoice v-slot="{ choice }" label="Pin" :model-value="pin.shape" :choices="PINS" :columns="6" @change="choose">
+  <PictureChoice v-slot="{ choice }" label="Pin" :model-value="pin.shape" :choices="CHOICES" :columns="6" @change="choose">
     <template v-if="choice.value === 'none'">None</template>
     <template v-else-if="choice.value === 'own'">
       <img v-if="picture" class="own-pin" :src="picture" alt="" />

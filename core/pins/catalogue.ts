@@ -1,7 +1,11 @@
-import type { PinShape } from '#core/journey/schema'
+import type { Box } from '../geometry/box'
 
-interface PinDrawing {
-  /** SVG path data in hundredths of the pin's size, around its place; within PIN_BOXES of the core. */
+/** All there is to say of a shape of pin: to add one is to add an entry. */
+export interface PinDrawing {
+  title: string
+  /** The box around its place, as shares of its size: some stand on their foot, others are centred. */
+  box: Box
+  /** SVG path data in hundredths of the pin's size, around its place. */
   outline: string
   parts: readonly { d: string; paint: 'colour' | 'shade' | 'paper' | 'lamp' | 'line' }[]
   /** The round field in which a number or letters can be written: its middle's height and its radius. */
@@ -30,9 +34,11 @@ const TILE = 'M-27-34h54a7 7 0 0 1 7 7v54a7 7 0 0 1-7 7h-54a7 7 0 0 1-7-7v-54a7 
 const TOWER = 'M-20 2L-12-66L12-66L20 2Z'
 const TENT = 'M-44 2L-4-64L4-64L44 2Z'
 
-/** The pins, as pictures for both the painter and the interface. */
-export const PIN_DRAWINGS: Record<PinShape, PinDrawing> = {
+/** The pins that ship with the application, by the name that journeys store: pictures for both the painter and the interface. */
+export const PINS = {
   lantern: {
+    title: 'Lantern',
+    box: { left: -0.34, right: 0.34, top: -1, bottom: 0 },
     outline: LANTERN_BODY + disc(-91, 7),
     parts: [
       { d: 'M-7-90a7 7 0 1 1 14 0l-4 0a3 3 0 1 0-6 0Z', paint: 'line' },
@@ -43,6 +49,8 @@ export const PIN_DRAWINGS: Record<PinShape, PinDrawing> = {
     ],
   },
   pennant: {
+    title: 'Pennant',
+    box: { left: -0.08, right: 0.66, top: -1, bottom: 0.06 },
     outline: `M-3-100h6v100h-6Z${PENNANT}`,
     parts: [
       { d: PENNANT, paint: 'colour' },
@@ -51,6 +59,8 @@ export const PIN_DRAWINGS: Record<PinShape, PinDrawing> = {
     ],
   },
   bead: {
+    title: 'Bead',
+    box: { left: -0.3, right: 0.3, top: -0.3, bottom: 0.3 },
     outline: disc(0, 27),
     parts: [
       { d: disc(0, 27), paint: 'colour' },
@@ -60,6 +70,8 @@ export const PIN_DRAWINGS: Record<PinShape, PinDrawing> = {
     isCentred: true,
   },
   drop: {
+    title: 'Drop',
+    box: { left: -0.32, right: 0.32, top: -1, bottom: 0 },
     outline: DROP,
     parts: [
       { d: DROP, paint: 'colour' },
@@ -68,6 +80,8 @@ export const PIN_DRAWINGS: Record<PinShape, PinDrawing> = {
     face: { y: -67, r: 20 },
   },
   stake: {
+    title: 'Stake',
+    box: { left: -0.2, right: 0.2, top: -1, bottom: 0.04 },
     outline: `M-3-70h6v70h-6Z${disc(-82, 16)}`,
     parts: [
       { d: 'M-2.5-70h5l-1.5 70h-2Z', paint: 'line' },
@@ -76,6 +90,8 @@ export const PIN_DRAWINGS: Record<PinShape, PinDrawing> = {
     ],
   },
   disc: {
+    title: 'Disc',
+    box: { left: -0.36, right: 0.36, top: -0.36, bottom: 0.36 },
     outline: disc(0, 33),
     parts: [
       { d: disc(0, 33), paint: 'colour' },
@@ -84,13 +100,23 @@ export const PIN_DRAWINGS: Record<PinShape, PinDrawing> = {
     face: { y: 0, r: 24 },
     isCentred: true,
   },
-  ring: { outline: disc(0, 33) + hole(0, 20), parts: [{ d: disc(0, 33) + hole(0, 20), paint: 'colour' }], isCentred: true },
+  ring: {
+    title: 'Ring',
+    box: { left: -0.36, right: 0.36, top: -0.36, bottom: 0.36 },
+    outline: disc(0, 33) + hole(0, 20),
+    parts: [{ d: disc(0, 33) + hole(0, 20), paint: 'colour' }],
+    isCentred: true,
+  },
   star: {
+    title: 'Star',
+    box: { left: -0.42, right: 0.42, top: -0.42, bottom: 0.42 },
     outline: star(5, 38, 16),
     parts: [{ d: star(5, 38, 16), paint: 'colour' }],
     isCentred: true,
   },
   diamond: {
+    title: 'Diamond',
+    box: { left: -0.4, right: 0.4, top: -0.4, bottom: 0.4 },
     outline: 'M0-37L37 0L0 37L-37 0Z',
     parts: [
       { d: 'M0-37L37 0L0 37L-37 0Z', paint: 'colour' },
@@ -100,6 +126,8 @@ export const PIN_DRAWINGS: Record<PinShape, PinDrawing> = {
     isCentred: true,
   },
   tile: {
+    title: 'Tile',
+    box: { left: -0.36, right: 0.36, top: -0.36, bottom: 0.36 },
     outline: TILE,
     parts: [
       { d: TILE, paint: 'colour' },
@@ -109,6 +137,8 @@ export const PIN_DRAWINGS: Record<PinShape, PinDrawing> = {
     isCentred: true,
   },
   flag: {
+    title: 'Flag',
+    box: { left: -0.08, right: 0.62, top: -1, bottom: 0.06 },
     outline: `M-3-100h6v100h-6Z${FLAG}`,
     parts: [
       { d: FLAG, paint: 'colour' },
@@ -117,6 +147,8 @@ export const PIN_DRAWINGS: Record<PinShape, PinDrawing> = {
     ],
   },
   signpost: {
+    title: 'Signpost',
+    box: { left: -0.34, right: 0.5, top: -1, bottom: 0.04 },
     outline: `M-4-98h8v98h-8Z${BOARD}`,
     parts: [
       { d: 'M-3.5-97a3.5 3.5 0 0 1 7 0v99h-7Z', paint: 'line' },
@@ -125,6 +157,8 @@ export const PIN_DRAWINGS: Record<PinShape, PinDrawing> = {
     ],
   },
   tower: {
+    title: 'Tower',
+    box: { left: -0.26, right: 0.26, top: -1, bottom: 0.04 },
     outline: `${TOWER}M-14-82h28v16h-28ZM-16-82L0-97L16-82Z`,
     parts: [
       { d: TOWER, paint: 'paper' },
@@ -135,6 +169,8 @@ export const PIN_DRAWINGS: Record<PinShape, PinDrawing> = {
     ],
   },
   shield: {
+    title: 'Shield',
+    box: { left: -0.34, right: 0.34, top: -0.92, bottom: 0 },
     outline: SHIELD,
     parts: [
       { d: SHIELD, paint: 'colour' },
@@ -143,6 +179,8 @@ export const PIN_DRAWINGS: Record<PinShape, PinDrawing> = {
     face: { y: -54, r: 21 },
   },
   tent: {
+    title: 'Tent',
+    box: { left: -0.46, right: 0.46, top: -0.72, bottom: 0.04 },
     outline: TENT,
     parts: [
       { d: TENT, paint: 'colour' },
@@ -150,4 +188,9 @@ export const PIN_DRAWINGS: Record<PinShape, PinDrawing> = {
       { d: 'M-16 2L0-40L14 2Z', paint: 'line' },
     ],
   },
-}
+} as const satisfies Record<string, PinDrawing>
+
+export type PinId = keyof typeof PINS
+export const PIN_IDS = Object.keys(PINS) as [PinId, ...PinId[]]
+
+export const pinDrawing = (id: PinId): PinDrawing => PINS[id]
