@@ -30,6 +30,3 @@ export function ratesBetween(a: View, b: View, seconds: number, { width }: Size)
     tilt: Math.abs(b.pitch - a.pitch) / seconds,
   }
 }
-
-/** By how much rates exceed what is pleasant: the greatest of them as a multiple of its limit; 1 and less is comfortable. */
-export const discomfort = (rates: Rates): number => Math.max(...RATE_KINDS.map((kind) => rates[kind] / COMFORT[kind]))

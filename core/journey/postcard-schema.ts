@@ -6,7 +6,7 @@ import { colour, id, LIMITS, unit } from './values'
 /** Most degrees by which a postcard lies askew, to either side. */
 export const MOST_TILT = 20
 
-/** What a postcard is made of: see core/frame/card-layout.ts. */
+/** What a postcard is made of: see core/marks/card-layout.ts. */
 export const CARD_FRAMES = ['print', 'plate', 'torn', 'round', 'plain', 'cinema'] as const
 export const CARD_COMINGS = ['pop', 'fade', 'rise', 'swing', 'unroll', 'none'] as const
 export const CARD_GOINGS = ['fade', 'shrink', 'sink', 'roll-up', 'none'] as const

@@ -4,7 +4,7 @@ import { GREATEST_PITCH, GREATEST_ZOOM, LEAST_ZOOM } from '../camera/view'
 import { NAMED_CURVES } from '../pace/easing'
 import { id, LIMITS, momentSchema, unit, viewSchema } from './values'
 
-/** How the camera films: what it looks at, and from when on. core/frame/shots.ts makes views of it. */
+/** How the camera films: what it looks at, and from when on. core/shots/shots.ts makes views of it. */
 
 /** Names of the curves by which the camera moves from one shot to the next. */
 export const MOTION_NAMES = Object.keys(NAMED_CURVES) as [keyof typeof NAMED_CURVES, ...(keyof typeof NAMED_CURVES)[]]
