@@ -244,7 +244,7 @@ describe('the details', () => {
     const box = (await page.getByTestId('stage').boundingBox())!
     expect(box.width / box.height).toBeCloseTo(9 / 16, 2)
     await page.getByRole('button', { name: 'Sheet', exact: true }).click()
-    expect(await page.getByText('does not reach all edges').count()).toBe(0)
+    expect(await page.getByText('does not reach every edge').count()).toBe(0)
   })
 
   it('refuse a length that the set times do not fit into', async () => {

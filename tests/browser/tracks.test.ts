@@ -167,7 +167,7 @@ describe('a leg along a network', () => {
   it('says so where no way leads, and keeps what is drawn as a line', async () => {
     await selectLeg(4)
     await along('Railways')
-    await demo.page.getByText('These lines do not lead there').waitFor()
+    await demo.page.getByText('No route along these lines').waitFor()
     await demo.page.getByRole('radio', { name: 'Bowed' }).click()
     await demo.page.getByTestId('keep-as-line').click()
     await demo.page.getByText('The rail network').click()
