@@ -11,7 +11,8 @@ import { painted } from '../support/browser'
 import { useDemoPage } from '../support/demo-page'
 import { temporaryFolder } from '../support/server'
 
-const demo = useDemoPage()
+// Of all previews of generated maps on a server only the last one is made, whichever window asked for it.
+const demo = useDemoPage({ ownServer: true })
 let page: Page
 const folder = temporaryFolder()
 const file = (name: string) => join(folder, name)

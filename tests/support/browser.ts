@@ -21,8 +21,14 @@ export const launchServer = (): Promise<BrowserServer> => chromium.launchServer(
 
 export const VIEWPORT = { width: 1280, height: 800 }
 
-export const openContext = (browser: Browser): Promise<BrowserContext> =>
-  browser.newContext({ viewport: VIEWPORT, acceptDownloads: true, locale: 'en-GB' })
+/** How long anything that is waited for may take, in milliseconds: several times as long as on a quiet machine. */
+const PATIENCE = 90_000
+
+export async function openContext(browser: Browser): Promise<BrowserContext> {
+  const context = await browser.newContext({ viewport: VIEWPORT, acceptDownloads: true, locale: 'en-GB' })
+  context.setDefaultTimeout(PATIENCE)
+  return context
+}
 
 export interface OpenedPage {
   page: Page
