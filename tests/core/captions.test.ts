@@ -280,3 +280,10 @@ describe('a text that appears', () => {
     },
   )
 })
+
+it('a text that rises begins below its place and comes up to it', () => {
+  const rises = [0.02, 0.1, 0.2, 0.3].map((elapsed) => partAt({ style: 'rise', by: 'whole' }, 1, 0, elapsed).rise)
+  expect(rises[0]).toBeGreaterThan(0)
+  for (const [i, rise] of rises.slice(1).entries()) expect(rise).toBeLessThan(rises[i]!)
+  expect(partAt({ style: 'rise', by: 'whole' }, 1, 0, 9)).toEqual(SEEN)
+})

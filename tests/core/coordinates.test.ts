@@ -52,6 +52,12 @@ describe('typed coordinates', () => {
   })
 })
 
+it('minutes and seconds of sixty are no angle', () => {
+  expect(readCoordinates("47°59' N, 8°15' E")).toBeDefined()
+  expect(readCoordinates("47°60' N, 8°15' E")).toBeUndefined()
+  expect(readCoordinates("47°59'60\" N, 8°15' E")).toBeUndefined()
+})
+
 describe('a file of control points', () => {
   const points = [
     { x: 1, y: 2, lon: 3, lat: 4, name: 'A' },

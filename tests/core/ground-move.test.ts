@@ -18,6 +18,7 @@ const coursesOf = (journey: Journey) => compile(journey).travellers[0]!.legs.map
 const onGround = (journey: Journey): Record<string, Point[]> => ({
   stops: journey.stops.map((stop) => stop.at),
   networks: journey.networks.flatMap(({ lines }) => lines.flatMap(({ points }) => pointsOf(readPoints(points)))),
+  vias: journey.travellers.flatMap(({ legs }) => legs.flatMap(({ course }) => (course.kind === 'network' ? course.vias : []))),
   areas: journey.areas.flatMap(({ rings }) => rings.flatMap((ring) => pointsOf(ring))),
   landmarks: journey.landmarks.flatMap((landmark) =>
     // The corners of one that lies on the map.

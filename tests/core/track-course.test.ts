@@ -12,7 +12,9 @@ import { nearestOnCourse, pointAt, polylineCourse } from '#core/geometry/course'
 import { distance } from '#core/geometry/point'
 import { editLeg } from '#core/edits/lines/legs'
 import { parseJourney } from '#core/journey/parse'
+import { compiledCourse } from '#core/courses/compile-course'
 import type { Journey, TrackCourse } from '#core/journey/schema'
+import { courseSchema } from '#core/journey/schema'
 import { joinedTrack, reversedTrack, splitTrack, trackCourse } from '#core/courses/track-course'
 import { addTrack } from '#core/edits/lines/tracks'
 import { effortOf } from '#core/pace/profile'
@@ -239,4 +241,13 @@ describe('a track in the journey', () => {
     expect(journey.travellers[0]!.legs[1]!.course).toEqual(courses[0])
     expect(journey.stops).toHaveLength(5)
   })
+})
+
+it('a track’s course stays as it is when its stops are moved: another is made', () => {
+  const shape = courseSchema.parse({ kind: 'track', points: '0,0 10,5 20,0' }) as TrackCourse
+  const ground = { geo: undefined, networks: [] }
+  const first = compiledCourse(shape, { x: 0, y: 0 }, { x: 20, y: 0 }, ground)
+  const second = compiledCourse(shape, { x: 0, y: 0 }, { x: 30, y: 8 }, ground)
+  expect([...first.points.slice(-2)]).toEqual([20, 0])
+  expect([...second.points.slice(-2)]).toEqual([30, 8])
 })
