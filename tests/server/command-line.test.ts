@@ -139,7 +139,8 @@ describe('npm run render', () => {
     ['an unknown option', ['--speed', '3'], /--speed/],
     ['a missing out', ['--journey', 'demo'], /--out is missing/],
     ['a size that is none', ['--out', 'x.mp4', '--size', 'big'], /--size should look like 1280x720, not "big"/],
-    ['an odd size', ['--out', 'x.mp4', '--size', '641x361'], /even/],
+    ['an odd width', ['--out', 'x.mp4', '--size', '641x360'], /even/],
+    ['an odd height', ['--out', 'x.mp4', '--size', '640x361'], /even/],
     [
       'a frame rate that is not on offer',
       ['--out', 'x.mp4', '--fps', '31'],
