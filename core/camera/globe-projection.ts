@@ -29,7 +29,7 @@ export function bentProjection(view: View, bend: Bend, reference: Size): Project
   const around = globe.around(centre)
   const middle = globe.toSpot(centre)
   if (!around || !middle) return undefined
-  const [cos, sin] = directionOf(bearing)
+  const { cos, sin } = directionOf(bearing)
   const pitch = radians(view.pitch)
   const [along, up] = [Math.cos(pitch), Math.sin(pitch)]
   const [middleX, middleY] = [reference.width / 2, reference.height / 2]

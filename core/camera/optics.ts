@@ -8,24 +8,27 @@ export const DISTANCE = 1.5
 /** Nothing nearer to the camera than this share of its distance to the middle is projected: it lies far below the frame. */
 export const NEAR = 0.25
 
-/** Cosine and sine of a bearing in degrees, exact where the map is upright. */
-export function directionOf(bearing: number): [number, number] {
-  if (bearing === 0) return [1, 0]
-  const angle = radians(bearing)
-  return [Math.cos(angle), Math.sin(angle)]
+/** Cosine and sine of a bearing. */
+export interface Direction {
+  cos: number
+  sin: number
 }
 
-/** Cosine and sine of a bearing, as directionOf has them. */
-export type Direction = readonly [cos: number, sin: number]
+/** The direction of a bearing in degrees, exact where the map is upright. */
+export function directionOf(bearing: number): Direction {
+  if (bearing === 0) return { cos: 1, sin: 0 }
+  const angle = radians(bearing)
+  return { cos: Math.cos(angle), sin: Math.sin(angle) }
+}
 
 /** How far to the right an offset on the ground is, for a camera that looks in a direction. */
-export const rightOf = ([cos, sin]: Direction, x: number, y: number): number => x * cos + y * sin
+export const rightOf = ({ cos, sin }: Direction, x: number, y: number): number => x * cos + y * sin
 
 /** How far away from the camera an offset on the ground is. */
-export const awayOf = ([cos, sin]: Direction, x: number, y: number): number => x * sin - y * cos
+export const awayOf = ({ cos, sin }: Direction, x: number, y: number): number => x * sin - y * cos
 
 /** The offset on the ground that is so far to the right and so far away. */
-export const offsetOf = ([cos, sin]: Direction, right: number, away: number): Point => ({
+export const offsetOf = ({ cos, sin }: Direction, right: number, away: number): Point => ({
   x: right * cos + away * sin,
   y: right * sin - away * cos,
 })

@@ -24,7 +24,7 @@ export function projectionOf(view: View, reference: Size): Projection {
 
 function flatProjection(view: View, reference: Size): Projection {
   const { centre, zoom, bearing } = view
-  const [cos, sin] = directionOf(bearing)
+  const { cos, sin } = directionOf(bearing)
   const [middleX, middleY] = [reference.width / 2, reference.height / 2]
   return {
     view,
@@ -81,7 +81,7 @@ function tiltedProjection(view: View, reference: Size): Projection {
     groundAxes(p) {
       const depth = depthOf(p)
       const k = f / depth
-      const [cos, sin] = direction
+      const { cos, sin } = direction
       // The frame's change for a step away from the camera.
       const [awayX, awayY] = [(-k * across(p) * up) / depth, -k * k * along]
       return [k * cos + awayX * sin, awayY * sin, k * sin - awayX * cos, -awayY * cos]
