@@ -6,13 +6,13 @@ import { computed, shallowRef } from 'vue'
 import { projectionAt, viewAt } from '#core/camera/view-track'
 import type { View } from '#core/camera/view'
 import { GREATEST_PITCH, GREATEST_ZOOM, LEAST_ZOOM, withoutBend } from '#core/camera/view'
-import { addShot, putShot, reaimedShot, setCamera, shotOfKind } from '#core/edits/camera/shots'
+import { addShot, putShot, reaimedShot, setCamera } from '#core/edits/camera/shots'
 import type { CameraCheck } from '#core/checks/camera-check'
 import { checkCamera } from '#core/checks/camera-check'
 import { momentAt } from '#core/trips/span'
 import { wrapDegrees } from '#core/geometry/angle'
 import type { Shot, ShotKind } from '#core/journey/schema'
-import { shotSchema } from '#core/journey/schema'
+import { shotOfKind, shotSchema } from '#core/journey/schema'
 import { useEditor } from './editor'
 import { usePlayback } from './playback'
 
@@ -84,7 +84,8 @@ export const useCamera = defineStore('camera', () => {
   }
 
   /** A shot as one of another kind, as it would be at the play position. */
-  const asKind = (of: Shot, kind: ShotKind): Shot | undefined => shotOfKind(of, kind, bounded(withoutBend(view.value)), subject())
+  const asKind = (of: Shot, kind: ShotKind): Shot | undefined =>
+    shotOfKind(of, kind, { seen: bounded(withoutBend(view.value)), ...subject() })
 
   /** Adds a shot that begins at the play position, and selects it. */
   function begin(kind: ShotKind) {

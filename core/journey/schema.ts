@@ -14,7 +14,7 @@ import { audioSchema, easingSchema, noteSchema, paceMarkSchema, shareSchema, sou
 import { anchorSchema, photoSchema } from './picture-schema'
 import { reframeSchema } from './reframe-schema'
 import type { Shot } from './shot-schema'
-import { planSchema, shotSchema } from './shot-schema'
+import { planSchema, shotSchema, subjectsOf } from './shot-schema'
 import { stopSchema } from './stop-schema'
 import type { Moment, Span } from './values'
 import { countIn, HEIGHTS_PATTERN, isRising, POINTS_PATTERN, TIMES_PATTERN } from './track-line'
@@ -357,28 +357,24 @@ function checkReferences(journey: z.output<typeof journeySchema>, context: z.Ref
     if (moment && 'stop' in moment && !journey.travellers.some(({ visits }) => visits.some((visit) => visit.stop === moment.stop)))
       complain([...path, 'stop'], `names the stop "${moment.stop}", which nobody visits`)
   }
+  const legs = new Set(journey.travellers.flatMap((traveller) => traveller.legs.map(({ id }) => id)))
+  const travellers = new Set(journey.travellers.map(({ id }) => id))
   const checkShot = (shot: Shot, path: PropertyKey[]) => {
-    const { travellers } = journey
-    switch (shot.kind) {
-      case 'free':
-      case 'overview':
-        return
-      case 'leg':
-        if (!travellers.some(({ legs }) => legs.some(({ id }) => id === shot.leg)))
-          complain([...path, 'leg'], `names the leg "${shot.leg}", which is not in the journey`)
-        return
-      case 'globe':
-        return shot.stop === null ? undefined : checkMoment({ at: 'arrival', stop: shot.stop, offset: 0 }, path)
-      case 'close-up':
-        return checkMoment({ at: 'arrival', stop: shot.stop, offset: 0 }, path)
-      case 'chase':
-        shot.travellers.forEach((id, i) => {
-          if (!travellers.some((traveller) => traveller.id === id))
-            complain([...path, 'travellers', i], `names the traveller "${id}", who is not in the journey`)
-        })
-        return
-      default:
-        return shot satisfies never
+    for (const subject of subjectsOf(shot)) {
+      const at = [...path, ...subject.path]
+      switch (subject.kind) {
+        case 'stop':
+          checkMoment({ at: 'arrival', stop: subject.id, offset: 0 }, at.slice(0, -1))
+          break
+        case 'leg':
+          if (!legs.has(subject.id)) complain(at, `names the leg "${subject.id}", which is not in the journey`)
+          break
+        case 'traveller':
+          if (!travellers.has(subject.id)) complain(at, `names the traveller "${subject.id}", who is not in the journey`)
+          break
+        default:
+          subject.kind satisfies never
+      }
     }
   }
   const checkSpan = (shown: Span | null, path: PropertyKey[]) => {

@@ -253,7 +253,7 @@ describe('the camera lane', () => {
     const corner = async () => (await stagePixels(page)).pixels.slice(0, 3)
     expect([...(await corner())]).toEqual([11, 22, 38])
     const { stops } = await demo.stored()
-    await choose('globe-front', stops[1]!.name)
+    await choose('shot-stop', stops[1]!.name)
     expect(await shots()).toMatchObject([{ stop: stops[1]!.id }])
     await page.getByLabel('Spins', { exact: true }).last().fill('0')
     await page.getByLabel('Spins', { exact: true }).last().press('Enter')

@@ -2,11 +2,12 @@
 import equal from 'fast-deep-equal'
 import { computed } from 'vue'
 import { setGround } from '#core/edits/ground/sheets'
-import { longerTransition, putShot, reaimedShot, shotOfKind, straightDown, zoomedShot } from '#core/edits/camera/shots'
+import { longerTransition, putShot, reaimedShot, straightDown, zoomedShot } from '#core/edits/camera/shots'
 import { viewAt } from '#core/camera/view-track'
 import { heldIn } from '#core/sheet/framing'
 import type { CameraCheck } from '#core/checks/camera-check'
 import type { Shot } from '#core/journey/schema'
+import { shotOfKind } from '#core/journey/schema'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { toldCheck } from './shot-names'
@@ -43,7 +44,7 @@ function mendOf(check: CameraCheck): { title: string; run: () => void } | undefi
 function followMend(shot: Shot, { worstAt }: CameraCheck): { title: string; run: () => void } | undefined {
   const straight = (of: Shot | undefined) => of?.kind === 'chase' && editor.edit((j) => putShot(j, straightDown(of)))
   if (shot.kind !== 'chase')
-    return { title: 'Follow instead', run: () => straight(shotOfKind(shot, 'chase', viewAt(editor.compiled!, worstAt), {})) }
+    return { title: 'Follow instead', run: () => straight(shotOfKind(shot, 'chase', { seen: viewAt(editor.compiled!, worstAt) })) }
   const isStraight = equal(straightDown(shot), shot)
   return isStraight ? undefined : { title: 'Look straight down', run: () => straight(shot) }
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { onlyPlan, setPlan, setPlanGlobe } from '#core/edits/camera/shots'
-import type { CameraPlan, ShotKind } from '#core/journey/schema'
+import type { CameraPlan } from '#core/journey/schema'
 import type { Temperament } from '#core/camera/temperament'
 import { TEMPERAMENTS } from '#core/camera/temperament'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
@@ -10,7 +10,7 @@ import type { FieldSpec } from '~/components/fields/field-list'
 import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'
 import CameraChecks from './CameraChecks.vue'
-import { KIND_NAMES, TEMPERAMENT_NAMES } from './shot-names'
+import { SHOT_CHOICES, TEMPERAMENT_NAMES } from './shot-names'
 
 /** The camera of the whole film: the plan by which it films by itself, and what is set by hand. */
 const editor = useEditor()
@@ -34,7 +34,6 @@ const isTooShort = computed(
 )
 /** What was taken out of the plan, or set instead of it. */
 const changes = computed(() => journey.value.plan.without.length + journey.value.shots.length)
-const kinds = Object.entries(KIND_NAMES).map(([value, title]) => ({ value: value as ShotKind, title }))
 </script>
 
 <template>
@@ -66,7 +65,7 @@ const kinds = Object.entries(KIND_NAMES).map(([value, title]) => ({ value: value
         >
       </template>
       <v-list density="compact">
-        <v-list-item v-for="{ value, title } in kinds" :key="value" :title="title" @click="camera.begin(value)" />
+        <v-list-item v-for="{ value, title } in SHOT_CHOICES" :key="value" :title="title" @click="camera.begin(value)" />
       </v-list>
     </v-menu>
     <v-btn v-if="chosen !== 'none' && changes > 0" size="small" variant="outlined" data-testid="only-plan" @click="editor.edit(onlyPlan)"

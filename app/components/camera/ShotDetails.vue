@@ -22,7 +22,7 @@ import ShotAim from './ShotAim.vue'
 import ShotMoves from './ShotMoves.vue'
 import ViewFields from './ViewFields.vue'
 import { MOTION_TITLES } from './shot-fields'
-import { KIND_NAMES, nameOfShot } from './shot-names'
+import { nameOfShot, SHOT_CHOICES } from './shot-names'
 
 /** A shot of the camera, or the view with which the film begins. */
 const props = defineProps<{ entry: CompiledShot | undefined }>()
@@ -37,7 +37,6 @@ function setOnce(shot: Shot) {
   set('once', shot)
   done()
 }
-const kinds = Object.entries(KIND_NAMES).map(([value, title]) => ({ value: value as ShotKind, title }))
 function become(kind: ShotKind) {
   show()
   const made = camera.asKind(props.entry!.shot, kind)
@@ -110,7 +109,7 @@ const checks = computed(() => camera.checks.filter(({ shot }) => shot === props.
         <v-select
           :aria-labelledby="id"
           data-testid="shot-kind"
-          :items="kinds"
+          :items="SHOT_CHOICES"
           :model-value="entry.shot.kind"
           @update:model-value="(kind) => become(kind)"
         />

@@ -2,52 +2,48 @@ import type { CameraCheck } from '#core/checks/camera-check'
 import type { RateKind } from '#core/camera/comfort'
 import { nameOfTraveller } from '#core/edits/trips/travellers'
 import { findLeg, nameOfStop } from '#core/journey/lookup'
-import type { Journey, Shot, ShotKind } from '#core/journey/schema'
+import type { Journey, Shot, ShotKind, ShotSubject } from '#core/journey/schema'
+import { SHOT_KINDS, subjectsOf } from '#core/journey/schema'
 import type { Temperament } from '#core/camera/temperament'
 
 /** The camera in words, as the strip, the details and the journey tell it. */
 
-export const KIND_NAMES: Readonly<Record<ShotKind, string>> = {
-  overview: 'Overview',
-  globe: 'Globe',
-  leg: 'Leg view',
-  chase: 'Chase',
-  'close-up': 'Close-up',
-  free: 'Free',
-}
+/** The kinds of shot, as one chooses among them. */
+export const SHOT_CHOICES = Object.entries(SHOT_KINDS).map(([value, { title }]) => ({ value: value as ShotKind, title }))
 
 export const TEMPERAMENT_NAMES: Readonly<Record<Temperament, string>> = { calm: 'Calm', lively: 'Lively', steady: 'Steady' }
 
 /** What a shot is called: its kind, and what it is of where that is something of its own. */
 export function nameOfShot(journey: Journey, shot: Shot): string {
-  const kind = KIND_NAMES[shot.kind]
-  const of = subjectOf(journey, shot)
+  const kind = SHOT_KINDS[shot.kind].title
+  const of = subjectsOf(shot)
+    .map((subject) => nameOfSubject(journey, subject))
+    .filter(Boolean)
+    .join(', ')
   return of === '' ? kind : `${kind}: ${of}`
 }
 
-function subjectOf(journey: Journey, shot: Shot): string {
-  const stopName = (id: string | undefined) => nameOfStop(journey.stops.find((stop) => stop.id === id) ?? { name: '' })
-  switch (shot.kind) {
-    case 'free':
-    case 'overview':
-      return ''
-    case 'globe':
-      return shot.stop === null ? '' : stopName(shot.stop)
-    case 'close-up':
-      return stopName(shot.stop)
-    case 'leg': {
-      const found = findLeg(journey, shot.leg)
-      const { visits } = found?.traveller ?? { visits: [] }
-      return found ? `${stopName(visits[found.index]?.stop)} to ${stopName(visits[found.index + 1]?.stop)}` : ''
+function nameOfSubject(journey: Journey, { kind, id }: ShotSubject): string {
+  switch (kind) {
+    case 'stop':
+      return nameOfStop(journey.stops.find((stop) => stop.id === id) ?? { name: '' })
+    case 'leg':
+      return nameOfLeg(journey, id)
+    case 'traveller': {
+      const found = journey.travellers.find((traveller) => traveller.id === id)
+      return found ? nameOfTraveller(journey, found) : ''
     }
-    case 'chase':
-      return journey.travellers
-        .filter(({ id }) => shot.travellers.includes(id))
-        .map((traveller) => nameOfTraveller(journey, traveller))
-        .join(', ')
     default:
-      return shot satisfies never
+      return kind satisfies never
   }
+}
+
+/** A leg by its two stops; nothing where it is not in the journey. */
+export function nameOfLeg(journey: Journey, id: string): string {
+  const found = findLeg(journey, id)
+  if (!found) return ''
+  const stopAt = (i: number) => nameOfStop(journey.stops.find((stop) => stop.id === found.traveller.visits[i]?.stop) ?? { name: '' })
+  return `${stopAt(found.index)} to ${stopAt(found.index + 1)}`
 }
 
 const RATE_NAMES: Readonly<Record<RateKind, string>> = {

@@ -40,6 +40,7 @@ function set(key: keyof T, value: unknown) {
       :model-value="valueOf<number>(field.key)"
       :min="field.min"
       :max="field.max"
+      :usual="field.usual"
       :step="field.step ?? 1"
       :precision="field.precision ?? 0"
       :unit="field.unit ?? ''"

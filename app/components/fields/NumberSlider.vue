@@ -1,12 +1,22 @@
 <script setup lang="ts">
 import { clamp } from '#core/geometry/clamp'
+import type { Range } from './field-list'
 import FieldRow from './FieldRow.vue'
 import NumberField from './NumberField.vue'
 
-/** A number by slider or by typing. Emits `change` while it moves and `done` at the end. */
+/** A number by slider or by typing. Emits `change` while it moves and `done` at the end. The slider spans `usual`, or all from `min` to `max`. */
 const props = withDefaults(
-  defineProps<{ label: string; modelValue: number; min: number; max: number; step?: number; unit?: string; precision?: number }>(),
-  { step: 1, unit: '', precision: 0 },
+  defineProps<{
+    label: string
+    modelValue: number
+    min: number
+    max: number
+    usual?: Range | undefined
+    step?: number
+    unit?: string
+    precision?: number
+  }>(),
+  { usual: undefined, step: 1, unit: '', precision: 0 },
 )
 const emit = defineEmits<{ change: [value: number]; done: [] }>()
 
@@ -22,8 +32,8 @@ function take(value: number) {
       <v-slider
         :aria-labelledby="id"
         :model-value="modelValue"
-        :min="min"
-        :max="max"
+        :min="usual?.[0] ?? min"
+        :max="usual?.[1] ?? max"
         :step="step"
         @update:model-value="take"
         @end="emit('done')"

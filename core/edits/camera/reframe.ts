@@ -101,19 +101,8 @@ function reframedView(journey: Journey, view: View, to: Size): View {
 }
 
 function reframedShot(journey: Journey, shot: Shot, to: Size): Shot {
-  switch (shot.kind) {
-    case 'free':
-      return { ...shot, view: reframedView(journey, shot.view, to) }
-    case 'close-up':
-    case 'chase':
-      return zoomedShot(shot, areaFactor(journey, to))
-    case 'overview':
-    case 'globe':
-    case 'leg':
-      return shot
-    default:
-      return shot satisfies never
-  }
+  if ('view' in shot) return { ...shot, view: reframedView(journey, shot.view, to) }
+  return 'fill' in shot ? shot : zoomedShot(shot, areaFactor(journey, to))
 }
 
 /**
@@ -164,8 +153,7 @@ function commonShots(journey: Journey, base: Journey, shown: Journey, after: Jou
     const now = after.shots.find(({ id }) => id === shot.id)
     if (was) return [now ? { ...was, at: now.at, transition: now.transition, easing: now.easing } : was]
     if (isOfPlan(shot.id) || wasShown.has(shot.id)) return []
-    const isOnGround = shot.kind === 'free' || shot.kind === 'chase' || shot.kind === 'close-up'
-    return [isOnGround ? zoomedShot(shot, 1 / areaFactor(journey, to)) : shot]
+    return ['fill' in shot ? shot : zoomedShot(shot, 1 / areaFactor(journey, to))]
   })
 }
 

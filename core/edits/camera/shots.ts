@@ -5,6 +5,7 @@ import { wrapDegrees } from '../../geometry/angle'
 import { clamp } from '../../geometry/clamp'
 import type { Size } from '../../geometry/size'
 import type { ChaseShot, Journey, Moment, Shot } from '../../journey/schema'
+import { LEAST_FILL, MOST_FILL } from '../../journey/schema'
 import type { Temperament } from '../../camera/temperament'
 
 /** Changes to the camera: pure functions, journey in, journey out, as in journey.ts. */
@@ -84,23 +85,14 @@ const zoomWithin = (zoom: number): number => clamp(zoom, LEAST_ZOOM, GREATEST_ZO
 
 /** A shot so many times as near. */
 export function zoomedShot(shot: Shot, factor: number): Shot {
-  switch (shot.kind) {
-    case 'free':
-      return { ...shot, view: { ...shot.view, zoom: zoomWithin(shot.view.zoom * factor) } }
-    case 'overview':
-    case 'globe':
-    case 'leg':
-      return { ...shot, fill: clamp(shot.fill * factor, 0.1, 4) }
-    case 'close-up':
-    case 'chase':
-      return { ...shot, zoom: zoomWithin(shot.zoom * factor) }
-    default:
-      return shot satisfies never
-  }
+  if ('view' in shot) return { ...shot, view: { ...shot.view, zoom: zoomWithin(shot.view.zoom * factor) } }
+  return 'fill' in shot
+    ? { ...shot, fill: clamp(shot.fill * factor, LEAST_FILL, MOST_FILL) }
+    : { ...shot, zoom: zoomWithin(shot.zoom * factor) }
 }
 
 function turnedShot(shot: Shot, by: number): Shot {
-  return shot.kind === 'free'
+  return 'view' in shot
     ? { ...shot, view: { ...shot.view, bearing: wrapDegrees(shot.view.bearing + by) } }
     : { ...shot, bearing: wrapDegrees(shot.bearing + by) }
 }
@@ -119,7 +111,7 @@ export const withZooms = (journey: Journey, factor: number): Journey => ({
 export function reaimedShot(shot: Shot, before: View, after: View, reference: Size): Shot {
   const tilted = (pitch: number) => clamp(pitch + after.pitch - before.pitch, 0, GREATEST_PITCH)
   const nearer = turnedShot(zoomedShot(shot, after.zoom / before.zoom), after.bearing - before.bearing)
-  if (nearer.kind === 'free') {
+  if ('view' in nearer) {
     const { view } = nearer
     const centre = { x: view.centre.x + after.centre.x - before.centre.x, y: view.centre.y + after.centre.y - before.centre.y }
     return { ...nearer, view: { ...view, centre, pitch: tilted(view.pitch) } }
@@ -134,26 +126,3 @@ export function reaimedShot(shot: Shot, before: View, after: View, reference: Si
 
 /** A chase that looks straight down and does not turn: on a map from which it may not look away, that is what keeps the traveller in the frame the longest. */
 export const straightDown = (shot: ChaseShot): ChaseShot => ({ ...shot, pitch: 0, bearing: 0, turns: false, orbit: 0, dolly: null })
-
-/** A shot of another kind, which begins as the one that it takes the place of looks: there is nothing to find out but what the kind needs. */
-export function shotOfKind(shot: Shot, kind: Shot['kind'], seen: View, subject: { leg?: string; stop?: string }): Shot | undefined {
-  const { id, at, transition, easing, orbit, dolly } = shot
-  const common = { id, at, transition, easing, orbit, dolly }
-  const aimed = { bearing: seen.bearing, pitch: seen.pitch, shift: { x: 0, y: 0 } }
-  switch (kind) {
-    case 'free':
-      return { kind, ...common, view: seen }
-    case 'overview':
-      return { kind, ...common, ...aimed, fill: 1 }
-    case 'globe':
-      return { kind, ...common, ...aimed, bearing: 0, pitch: 0, fill: 1, stop: null, spin: 6 }
-    case 'leg':
-      return subject.leg === undefined ? undefined : { kind, ...common, ...aimed, leg: subject.leg, fill: 1 }
-    case 'close-up':
-      return subject.stop === undefined ? undefined : { kind, ...common, ...aimed, stop: subject.stop, zoom: seen.zoom }
-    case 'chase':
-      return { kind, ...common, ...aimed, travellers: [], zoom: seen.zoom, bySpeed: 0, lead: 0.3, turns: false, smoothing: 0.8 }
-    default:
-      return kind satisfies never
-  }
-}

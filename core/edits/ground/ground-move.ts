@@ -47,23 +47,13 @@ export function movedView(view: View, move: Move): View {
   return { ...view, centre: move(view.centre), zoom: clamp(zoom, LEAST_ZOOM, GREATEST_ZOOM) }
 }
 
-/** A shot of the same part of the ground as before; what it is of moves by itself. */
+/** A shot of the same part of the ground as before; what it is of moves by itself, and what fills a share of the frame goes on to do so. */
 function movedShot(shot: Shot, { stops, camera }: Journey, move: Move): Shot {
-  const nearAs = (at: Point, zoom: number) => clamp(zoom / localScale(move, at, 1 / zoom), LEAST_ZOOM, GREATEST_ZOOM)
-  switch (shot.kind) {
-    case 'free':
-      return { ...shot, view: movedView(shot.view, move) }
-    case 'overview':
-    case 'globe':
-    case 'leg':
-      return shot
-    case 'close-up':
-      return { ...shot, zoom: nearAs(stops.find(({ id }) => id === shot.stop)?.at ?? camera.centre, shot.zoom) }
-    case 'chase':
-      return { ...shot, zoom: nearAs(camera.centre, shot.zoom) }
-    default:
-      return shot satisfies never
-  }
+  if ('view' in shot) return { ...shot, view: movedView(shot.view, move) }
+  if ('fill' in shot) return shot
+  const subject = 'stop' in shot ? stops.find(({ id }) => id === shot.stop)?.at : undefined
+  const zoom = shot.zoom / localScale(move, subject ?? camera.centre, 1 / shot.zoom)
+  return { ...shot, zoom: clamp(zoom, LEAST_ZOOM, GREATEST_ZOOM) }
 }
 
 /** The local scale of a map of the ground at a point. */

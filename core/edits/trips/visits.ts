@@ -6,8 +6,8 @@ import { upwardBow } from '../../geometry/bow'
 import { resolveVehicle } from '../../vehicles/vehicle'
 import { travellerOf } from '../../journey/lookup'
 import { withTimeForAll } from '../pace/film-length'
-import type { CourseShape, Journey, Label, Leg, Moment, Shot, Span, Stop, Traveller } from '../../journey/schema'
-import { labelSchema, legSchema, pinSchema } from '../../journey/schema'
+import type { CourseShape, Journey, Label, Leg, Moment, Span, Stop, Traveller } from '../../journey/schema'
+import { labelSchema, legSchema, pinSchema, shotWithout } from '../../journey/schema'
 
 /**
  * Changes to the visits of travellers, who may visit a stop any number of times. A stop has one pin and one label; its visits have the
@@ -173,31 +173,17 @@ export function dropUnvisited(draft: Journey): void {
 
 /** Removes from a draft the shots that are tied to what is gone, or are of it. */
 function dropShots(draft: Journey, visited: ReadonlySet<string>): void {
-  const legs = new Set(draft.travellers.flatMap((traveller) => traveller.legs.map(({ id }) => id)))
-  const travellers = new Set(draft.travellers.map(({ id }) => id))
-  const isKept = (shot: Shot): boolean => {
-    switch (shot.kind) {
-      case 'free':
-      case 'overview':
-        return true
-      case 'globe':
-        if (shot.stop !== null && !visited.has(shot.stop)) shot.stop = null
-        return true
-      case 'leg':
-        return legs.has(shot.leg)
-      case 'close-up':
-        return visited.has(shot.stop)
-      case 'chase': {
-        const left = shot.travellers.filter((id) => travellers.has(id))
-        const isOfAll = shot.travellers.length === 0
-        shot.travellers = left
-        return isOfAll || left.length > 0
-      }
-      default:
-        return shot satisfies never
-    }
+  const left = {
+    stop: visited,
+    leg: new Set(draft.travellers.flatMap((traveller) => traveller.legs.map(({ id }) => id))),
+    traveller: new Set(draft.travellers.map(({ id }) => id)),
   }
-  for (const of of [draft, ...draft.reframes]) of.shots = of.shots.filter((shot) => isTiedTo(shot.at, visited) && isKept(shot))
+  const isGone = (kind: keyof typeof left, id: string) => !left[kind].has(id)
+  for (const of of [draft, ...draft.reframes])
+    of.shots = of.shots.flatMap((shot) => {
+      const kept = isTiedTo(shot.at, visited) ? shotWithout(shot, isGone) : null
+      return kept ? [kept] : []
+    })
 }
 
 /** Whether a moment is tied to one of these stops, or to none. */
