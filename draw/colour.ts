@@ -1,7 +1,7 @@
 import { mixColours } from '#core/colour/gradient'
 import { rgbOf, toLinear } from '#core/colour/srgb'
 import type { Tone } from '#core/vehicles/artwork'
-import type { Colours } from '#core/vehicles/vehicle'
+import type { Colours } from '#core/dress/vehicle'
 
 /** The dark of outlines and the light that sets marks off from the map. */
 export const LINE = '#16243b'

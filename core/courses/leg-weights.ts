@@ -2,7 +2,7 @@ import type { Course } from '../geometry/course'
 import type { Leg, Share } from '../journey/schema'
 import { readTimes } from '../journey/track-line'
 import { sum } from '../pace/share-out'
-import { speedOf } from '../vehicles/speeds'
+import { speedOf } from '../dress/vehicle'
 
 /** How much of the free time each leg of a trip gets, by how the journey shares it out. */
 export function legWeights(legs: readonly Leg[], courses: readonly Course[], { by, exponent }: Share): number[] {

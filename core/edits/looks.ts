@@ -1,6 +1,6 @@
 import type { JourneyLook } from '../dress/looks'
 import type { Ink, Journey, LandmarkMark, Leg, Pin, Stop } from '../journey/schema'
-import { resolveVehicle } from '../vehicles/vehicle'
+import { resolveVehicle } from '../dress/vehicle'
 
 type Marked = Pick<Stop | LandmarkMark, 'pin' | 'label'>
 
@@ -47,7 +47,7 @@ function dressedLeg(leg: Leg, { ink, flight }: JourneyLook, colour: string): Leg
   const coloured = (vehicle: Leg['vehicle']) => (vehicle?.kind === 'catalogue' ? { ...vehicle, colour } : vehicle)
   const vehicle = coloured(leg.vehicle)
   const changes = leg.changes.map((change) => ({ ...change, vehicle: coloured(change.vehicle) }))
-  const isFlight = leg.vehicle !== null && resolveVehicle(leg.vehicle).posture.flies === true
+  const isFlight = leg.vehicle !== null && resolveVehicle(leg.vehicle).medium === 'air'
   const dressed: Ink = { ...(isFlight ? flight : ink), colour }
   const planned = leg.ink.planned && { ...leg.ink.planned, colour }
   return { ...leg, vehicle, changes, ink: leg.ink.line.kind === 'hidden' ? leg.ink : { ...dressed, planned } }

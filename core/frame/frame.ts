@@ -5,6 +5,7 @@ import type { Point } from '../geometry/point'
 import type {
   Appears,
   Area,
+  Carried,
   Depth,
   Ground,
   Ink,
@@ -17,7 +18,7 @@ import type {
   TextStyle,
   Wash,
 } from '../journey/schema'
-import type { Carried, Vehicle } from '../vehicles/vehicle'
+import type { Vehicle } from '../dress/vehicle'
 import type { CaptionItem } from '../labels/captions'
 import type { CardPose } from '../marks/card-times'
 import type { CompiledLabel } from '../trips/compiled'

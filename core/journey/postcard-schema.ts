@@ -4,7 +4,7 @@ import { photoSchema } from './picture-schema'
 import { colour, id, LIMITS, unit } from './values'
 
 /** Most degrees by which a postcard lies askew, to either side. */
-export const MOST_TILT = 20
+const MOST_TILT = 20
 
 /** What a postcard is made of: see core/marks/card-layout.ts. */
 export const CARD_FRAMES = ['print', 'plate', 'torn', 'round', 'plain', 'cinema'] as const

@@ -1,5 +1,4 @@
 import { z } from 'zod'
-import type { OwnFamily } from '../type/families'
 import { FAMILY_IDS } from '../type/families'
 import { colour, unit } from './values'
 
@@ -7,7 +6,7 @@ import { colour, unit } from './values'
 export const textStyleSchema = z.strictObject({
   /** One of those that ship, or a font of the journey, by the SHA-256 of its file. */
   family: z
-    .union([z.enum(FAMILY_IDS), z.custom<OwnFamily>((value) => typeof value === 'string' && /^own-[0-9a-f]{64}$/.test(value))], {
+    .union([z.enum(FAMILY_IDS), z.templateLiteral(['own-', z.string().regex(/^[0-9a-f]{64}$/)])], {
       error: 'must be the name of a typeface, or own- and the SHA-256 of a font file',
     })
     .default('alegreya'),

@@ -15,7 +15,7 @@ import type { CourseGround } from '../courses/compile-course'
 import { compiledCourse, courseGround } from '../courses/compile-course'
 import { legWeights } from '../courses/leg-weights'
 import type { Run } from './heading'
-import { resolveVehicle, sameVehicle } from '../vehicles/vehicle'
+import { resolveVehicle, sameVehicle } from '../dress/vehicle'
 import { paceOf, speedsAtVisits } from './leg-pace'
 import { stretchesOf } from './stretch'
 

@@ -19,7 +19,7 @@ import type {
   VehicleChange,
   VehicleChoice,
 } from '../journey/schema'
-import type { Vehicle } from '../vehicles/vehicle'
+import type { Vehicle } from '../dress/vehicle'
 import type { EasingFunction } from '../pace/easing'
 import type { Run } from './heading'
 import type { LabelLayout } from '../marks/label-layout'

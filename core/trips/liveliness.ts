@@ -1,6 +1,6 @@
 import { radians } from '../geometry/angle'
 import { smooth } from '../pace/easing'
-import type { Vehicle } from '../vehicles/vehicle'
+import type { Vehicle } from '../dress/vehicle'
 
 /** How a vehicle moves about its place while it travels. It stays on its line: only its picture moves. */
 export interface Liveliness {

@@ -1,8 +1,8 @@
 import { pointAt } from '../geometry/course'
 import type { Point } from '../geometry/point'
 import { overshoot, smooth } from '../pace/easing'
-import type { Vehicle } from '../vehicles/vehicle'
-import { sameVehicle } from '../vehicles/vehicle'
+import type { Vehicle } from '../dress/vehicle'
+import { sameVehicle } from '../dress/vehicle'
 import type { CompiledLeg, CompiledTraveller, Ride } from './compiled'
 import { lengthAt, rideAt } from './compiled'
 import type { Pose } from './heading'
@@ -108,7 +108,7 @@ function stateOn(
       isGoing,
       opacity,
       scale,
-      altitude: vehicle.kind === 'catalogue' && posture.flies && share < 1 ? vehicle.altitude * Math.sin(Math.PI * share) : 0,
+      altitude: vehicle.kind === 'catalogue' && vehicle.medium === 'air' && share < 1 ? vehicle.altitude * Math.sin(Math.PI * share) : 0,
     },
   ]
 }

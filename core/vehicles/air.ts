@@ -3,11 +3,13 @@ import { box, circle, row } from './shapes'
 
 export const seaplane: Artwork = {
   name: 'Seaplane',
+  medium: 'air',
+  speed: 220,
+  voice: 'aircraft',
   view: 'above',
   facing: 0,
   inkBehind: 0.25,
   bounds: { left: -51, top: -59, right: 49, bottom: 59 },
-  flies: true,
   shapes: [
     { d: 'M-24-19L30-19C37-19 40-17 42-15C40-13 37-11 30-11L-24-11ZM-24 19L30 19C37 19 40 17 42 15C40 13 37 11 30 11L-24 11Z', fill: 'steel' },
     { d: 'M2-58C12-60 18-56 18-50L18 50C18 56 12 60 2 58L0 50L0-50Z', fill: 'body' },
@@ -23,11 +25,13 @@ export const seaplane: Artwork = {
 
 export const airliner: Artwork = {
   name: 'Airliner',
+  medium: 'air',
+  speed: 850,
+  voice: 'aircraft',
   view: 'above',
   facing: -90,
   inkBehind: 0.3,
   bounds: { left: -52, top: -51, right: 52, bottom: 51 },
-  flies: true,
   shapes: [
     { d: box(-27, -10, 7, 15, 3) + box(20, -10, 7, 15, 3), fill: 'steel' },
     { d: 'M-5-16L-50 16C-52 18-51 23-48 22L-5 12ZM5-16L50 16C52 18 51 23 48 22L5 12Z', fill: 'body' },
@@ -41,11 +45,13 @@ export const airliner: Artwork = {
 
 export const balloon: Artwork = {
   name: 'Balloon',
+  medium: 'air',
+  speed: 20,
+  voice: 'none',
   view: 'upright',
   facing: 0,
   inkBehind: 0,
   bounds: { left: -51, top: -143, right: 51, bottom: 2 },
-  flies: true,
   shapes: [
     { d: 'M-18-46L-8-16M18-46L8-16M-6-44L-3-16M6-44L3-16', stroke: 'line', width: 1.5 },
     { d: 'M0-142C30-142 50-122 50-97C50-76 32-58 18-45L-18-45C-32-58-50-76-50-97C-50-122-30-142 0-142Z', fill: 'body' },
@@ -58,11 +64,13 @@ export const balloon: Artwork = {
 
 export const helicopter: Artwork = {
   name: 'Helicopter',
+  medium: 'air',
+  speed: 220,
+  voice: 'aircraft',
   view: 'above',
   facing: 0,
   inkBehind: 0.2,
   bounds: { left: -51, top: -43, right: 51, bottom: 43 },
-  flies: true,
   shapes: [
     { d: box(-14, -18, 46, 3, 1.5) + box(-14, 15, 46, 3, 1.5), fill: 'steel' },
     { d: 'M-14-4L-48-2L-48 2L-14 4Z', fill: 'shade' },
@@ -76,12 +84,14 @@ export const helicopter: Artwork = {
 
 export const jet: Artwork = {
   name: 'Jet from the side',
+  medium: 'air',
+  speed: 850,
+  voice: 'aircraft',
   view: 'side',
   facing: 0,
   inkBehind: 0.3,
   mostLean: 20,
   bounds: { left: -51, top: -38, right: 51, bottom: 4 },
-  flies: true,
   shapes: [
     { d: 'M-44-17L-50-37L-40-37L-24-18Z', fill: 'body' },
     { d: 'M-50-20C-46-23-30-22 20-22C38-22 49-16 50-12C49-7 36-5 20-5L-22-6C-36-8-48-14-50-20Z', fill: 'paper' },

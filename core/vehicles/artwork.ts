@@ -13,13 +13,21 @@ export interface Posture {
   inkBehind: number
   /** The box that the picture keeps to. */
   bounds: { left: number; top: number; right: number; bottom: number }
-  /** Whether it rises over the ground while it travels, and casts a shadow. */
-  flies?: true
 }
+
+/** What a vehicle travels on. One in the air rises over the ground, and casts a shadow. */
+export type Medium = 'land' | 'water' | 'air'
+
+/** What is heard of a vehicle: an engine, that engine in the air, oars, wheels on rails, or a bell at the start. */
+export type Voice = 'engine' | 'aircraft' | 'oars' | 'rails' | 'bell' | 'none'
 
 /** A vehicle of the catalogue: shapes as SVG path data, 100 units long in the direction it faces, in back-to-front order. */
 export interface Artwork extends Posture {
   name: string
+  medium: Medium
+  /** How fast it travels on average, in km/h: round figures, common practice, no source. */
+  speed: number
+  voice: Voice
   shapes: readonly Shape[]
 }
 

@@ -39,9 +39,4 @@ const VEHICLES = {
 export type VehicleId = keyof typeof VEHICLES
 export const VEHICLE_IDS = Object.keys(VEHICLES) as [VehicleId, ...VehicleId[]]
 
-const AFLOAT = new Set<Artwork>(Object.values(water))
-
-/** Whether a drawing is of something that travels on water. */
-export const isAfloat = (artwork: Artwork): boolean => AFLOAT.has(artwork)
-
 export const artworkOf = (id: VehicleId): Artwork => VEHICLES[id]

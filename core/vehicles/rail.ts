@@ -3,6 +3,9 @@ import { box, circle, row, wheel } from './shapes'
 
 export const train: Artwork = {
   name: 'Night train',
+  medium: 'land',
+  speed: 120,
+  voice: 'rails',
   view: 'side',
   facing: 0,
   inkBehind: 0.2,
@@ -22,6 +25,9 @@ export const train: Artwork = {
 
 export const steamer: Artwork = {
   name: 'Steam engine',
+  medium: 'land',
+  speed: 60,
+  voice: 'rails',
   view: 'side',
   facing: 0,
   inkBehind: 0.2,
@@ -46,6 +52,9 @@ export const steamer: Artwork = {
 
 export const tram: Artwork = {
   name: 'Tram',
+  medium: 'land',
+  speed: 20,
+  voice: 'rails',
   view: 'side',
   facing: 0,
   inkBehind: 0.2,
@@ -68,6 +77,9 @@ export const tram: Artwork = {
 
 export const railcar: Artwork = {
   name: 'Railcar from above',
+  medium: 'land',
+  speed: 80,
+  voice: 'rails',
   view: 'above',
   facing: 0,
   inkBehind: 0.25,

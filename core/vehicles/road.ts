@@ -3,6 +3,9 @@ import { box, circle, row, tyre, wheel } from './shapes'
 
 export const car: Artwork = {
   name: 'Car',
+  medium: 'land',
+  speed: 80,
+  voice: 'engine',
   view: 'above',
   facing: 0,
   inkBehind: 0.2,
@@ -20,6 +23,9 @@ export const car: Artwork = {
 
 export const camper: Artwork = {
   name: 'Camper van',
+  medium: 'land',
+  speed: 70,
+  voice: 'engine',
   view: 'side',
   facing: 0,
   inkBehind: 0.15,
@@ -40,6 +46,9 @@ export const camper: Artwork = {
 
 export const bus: Artwork = {
   name: 'Coach',
+  medium: 'land',
+  speed: 60,
+  voice: 'engine',
   view: 'side',
   facing: 0,
   inkBehind: 0.15,
@@ -57,6 +66,9 @@ export const bus: Artwork = {
 
 export const motorbike: Artwork = {
   name: 'Motorbike',
+  medium: 'land',
+  speed: 80,
+  voice: 'engine',
   view: 'side',
   facing: 0,
   inkBehind: 0.3,
@@ -78,6 +90,9 @@ export const motorbike: Artwork = {
 
 export const bicycle: Artwork = {
   name: 'Bicycle',
+  medium: 'land',
+  speed: 18,
+  voice: 'bell',
   view: 'side',
   facing: 0,
   inkBehind: 0.32,
@@ -97,6 +112,9 @@ export const bicycle: Artwork = {
 
 export const walker: Artwork = {
   name: 'Walker',
+  medium: 'land',
+  speed: 5,
+  voice: 'none',
   view: 'upright',
   facing: 0,
   inkBehind: 0,
@@ -117,6 +135,9 @@ export const walker: Artwork = {
 
 export const hatchback: Artwork = {
   name: 'Small car',
+  medium: 'land',
+  speed: 80,
+  voice: 'engine',
   view: 'side',
   facing: 0,
   inkBehind: 0.15,
@@ -135,6 +156,9 @@ export const hatchback: Artwork = {
 
 export const lorry: Artwork = {
   name: 'Lorry',
+  medium: 'land',
+  speed: 70,
+  voice: 'engine',
   view: 'side',
   facing: 0,
   inkBehind: 0.15,
@@ -156,6 +180,9 @@ export const lorry: Artwork = {
 
 export const jeep: Artwork = {
   name: 'Off-roader',
+  medium: 'land',
+  speed: 60,
+  voice: 'engine',
   view: 'side',
   facing: 0,
   inkBehind: 0.15,
@@ -177,6 +204,9 @@ export const jeep: Artwork = {
 
 export const threewheeler: Artwork = {
   name: 'Three-wheeler',
+  medium: 'land',
+  speed: 30,
+  voice: 'engine',
   view: 'side',
   facing: 0,
   inkBehind: 0.18,
@@ -196,6 +226,9 @@ export const threewheeler: Artwork = {
 
 export const scooter: Artwork = {
   name: 'Scooter',
+  medium: 'land',
+  speed: 40,
+  voice: 'engine',
   view: 'side',
   facing: 0,
   inkBehind: 0.28,
@@ -218,6 +251,9 @@ export const scooter: Artwork = {
 
 export const coachtop: Artwork = {
   name: 'Coach from above',
+  medium: 'land',
+  speed: 80,
+  voice: 'engine',
   view: 'above',
   facing: 0,
   inkBehind: 0.2,

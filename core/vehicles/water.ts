@@ -3,6 +3,9 @@ import { box, circle, row } from './shapes'
 
 export const ferry: Artwork = {
   name: 'Ferry',
+  medium: 'water',
+  speed: 35,
+  voice: 'engine',
   view: 'side',
   facing: 0,
   inkBehind: 0.25,
@@ -23,6 +26,9 @@ export const ferry: Artwork = {
 
 export const sailboat: Artwork = {
   name: 'Sailing boat',
+  medium: 'water',
+  speed: 10,
+  voice: 'none',
   view: 'side',
   facing: 0,
   inkBehind: 0.2,
@@ -41,6 +47,9 @@ export const sailboat: Artwork = {
 
 export const rowboat: Artwork = {
   name: 'Rowing boat',
+  medium: 'water',
+  speed: 5,
+  voice: 'oars',
   view: 'above',
   facing: 0,
   inkBehind: 0.3,
@@ -58,6 +67,9 @@ export const rowboat: Artwork = {
 
 export const liner: Artwork = {
   name: 'Cruise ship',
+  medium: 'water',
+  speed: 40,
+  voice: 'engine',
   view: 'side',
   facing: 0,
   inkBehind: 0.25,
@@ -78,6 +90,9 @@ export const liner: Artwork = {
 
 export const motorboat: Artwork = {
   name: 'Motorboat',
+  medium: 'water',
+  speed: 45,
+  voice: 'engine',
   view: 'above',
   facing: 0,
   inkBehind: 0.25,
@@ -94,6 +109,9 @@ export const motorboat: Artwork = {
 
 export const kayak: Artwork = {
   name: 'Kayak',
+  medium: 'water',
+  speed: 5,
+  voice: 'oars',
   view: 'above',
   facing: 0,
   inkBehind: 0.3,
@@ -111,6 +129,9 @@ export const kayak: Artwork = {
 
 export const yacht: Artwork = {
   name: 'Yacht from above',
+  medium: 'water',
+  speed: 12,
+  voice: 'none',
   view: 'above',
   facing: 0,
   inkBehind: 0.28,

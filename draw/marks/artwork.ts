@@ -1,6 +1,6 @@
 import type { Artwork } from '#core/vehicles/artwork'
-import type { Colours } from '#core/vehicles/vehicle'
-import { EDGE } from '#core/vehicles/vehicle'
+import type { Colours } from '#core/dress/vehicle'
+import { EDGE } from '#core/dress/vehicle'
 import { palette, PAPER } from '../colour'
 import type { Studio } from '../studio'
 

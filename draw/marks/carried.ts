@@ -1,6 +1,6 @@
 import type { CarriedItem } from '#core/frame/frame'
 import { HOUSE_FACE, textWidth } from '#core/type/measure'
-import type { Carried } from '#core/vehicles/vehicle'
+import type { Carried } from '#core/journey/schema'
 import type { CanvasSpace } from '../canvas-space'
 import { placeAt } from '../canvas-space'
 import { LINE, PAPER } from '../colour'

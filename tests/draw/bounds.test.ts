@@ -25,7 +25,7 @@ import {
   SIDES,
 } from '#core/journey/schema'
 import { artworkOf, VEHICLE_IDS } from '#core/vehicles/catalogue'
-import { resolveVehicle } from '#core/vehicles/vehicle'
+import { resolveVehicle } from '#core/dress/vehicle'
 import { itemBounds } from '#draw/bounds'
 import type { CanvasSpace } from '#draw/canvas-space'
 import { spaceOf } from '#draw/canvas-space'

@@ -5,8 +5,9 @@ import { computed } from 'vue'
 import { backToPlan, isOfPlan, putShot, removeShot, reversedShot, setCamera, splitShot, swapShots, addShot } from '#core/edits/camera/shots'
 import type { CompiledShot } from '#core/trips/compiled'
 import { frameTime } from '#core/pace/rate'
+import { boundsOf } from '#core/journey/bounds'
 import type { Shot, ShotKind } from '#core/journey/schema'
-import { MOTION_NAMES } from '#core/journey/schema'
+import { MOTION_NAMES, shotSchema } from '#core/journey/schema'
 import ToolButton from '~/components/stage/ToolButton.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import MomentFields from '~/components/fields/MomentFields.vue'
@@ -122,8 +123,8 @@ const checks = computed(() => camera.checks.filter(({ shot }) => shot === props.
         label="Takes"
         data-testid="shot-transition"
         :model-value="entry.shot.transition"
-        :min="0"
-        :max="20"
+        v-bind="boundsOf(shotSchema, 'transition')"
+        :usual="[0, 20]"
         :step="0.1"
         :precision="1"
         unit="s"

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { boundsOf } from '#core/journey/bounds'
 import type { Shot } from '#core/journey/schema'
+import { shotSchema } from '#core/journey/schema'
 import FieldList from '~/components/fields/FieldList.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import type { DollyFields } from './shot-fields'
@@ -22,8 +24,7 @@ function changeDolly(values: Partial<DollyFields>) {
     label="Orbit"
     data-testid="shot-orbit"
     :model-value="shot.orbit"
-    :min="-90"
-    :max="90"
+    v-bind="boundsOf(shotSchema, 'orbit')"
     :step="1"
     :precision="1"
     unit="°/s"

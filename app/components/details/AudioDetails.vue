@@ -3,7 +3,9 @@ import { mdiDeleteOutline } from '@mdi/js'
 import { computed } from 'vue'
 import type { AudioPatch } from '#core/edits/pace/audio'
 import { arriveOnBeats, editAudio, everySecondBeat, removeAudio, tapBeat } from '#core/edits/pace/audio'
+import { boundsOf } from '#core/journey/bounds'
 import type { Audio } from '#core/journey/schema'
+import { audioSchema } from '#core/journey/schema'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
@@ -57,8 +59,7 @@ const tap = () => editor.edit((j) => tapBeat(j, props.piece.id, playback.time))
     <NumberSlider
       label="Volume"
       :model-value="piece.gain"
-      :min="-60"
-      :max="12"
+      v-bind="boundsOf(audioSchema, 'gain')"
       :step="0.5"
       :precision="1"
       unit="dB"
@@ -70,8 +71,7 @@ const tap = () => editor.edit((j) => tapBeat(j, props.piece.id, playback.time))
       :key="fade"
       :label="fade === 'fadeIn' ? 'Fades in' : 'Fades out'"
       :model-value="piece[fade]"
-      :min="0"
-      :max="30"
+      v-bind="boundsOf(audioSchema, fade)"
       :step="0.1"
       :precision="1"
       unit="s"

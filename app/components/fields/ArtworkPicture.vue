@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { VehicleId } from '#core/vehicles/catalogue'
 import { artworkOf } from '#core/vehicles/catalogue'
-import { EDGE } from '#core/vehicles/vehicle'
+import { EDGE } from '#core/dress/vehicle'
 import { palette, PAPER } from '#draw/colour'
 
 /** A vehicle's artwork as an inline picture, with the same light edge as in the film. */

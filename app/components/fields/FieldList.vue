@@ -30,6 +30,8 @@ function set(key: keyof T, value: unknown) {
     <PercentSlider
       v-else-if="field.as === 'percent'"
       :label="field.label"
+      :min="field.min"
+      :max="field.max"
       :model-value="valueOf<number>(field.key)"
       @change="(value) => change(field.key, value)"
       @done="emit('done')"

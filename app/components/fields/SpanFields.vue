@@ -1,5 +1,7 @@
 <script setup lang="ts">
+import { boundsOf } from '#core/journey/bounds'
 import type { Span } from '#core/journey/schema'
+import { landmarkSchema } from '#core/journey/schema'
 import MomentFields from './MomentFields.vue'
 import NumberSlider from './NumberSlider.vue'
 
@@ -34,8 +36,8 @@ function setOnce(span: Span | null) {
     <NumberSlider
       label="Fade"
       :model-value="modelValue.fade"
-      :min="0"
-      :max="5"
+      v-bind="boundsOf(landmarkSchema, 'shown.fade')"
+      :usual="[0, 5]"
       :step="0.1"
       :precision="1"
       unit="s"

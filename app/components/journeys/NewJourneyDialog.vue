@@ -8,7 +8,9 @@ import DialogSheet from '~/components/DialogSheet.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import { setGround } from '#core/edits/ground/sheets'
 import { setPlan } from '#core/edits/camera/shots'
+import { boundsOf } from '#core/journey/bounds'
 import type { Journey } from '#core/journey/schema'
+import { journeySchema } from '#core/journey/schema'
 import { ApiError, createJourney } from '~/services/api'
 
 /** Asks for frame size, frame rate and length at the start. All can be changed later. */
@@ -89,8 +91,7 @@ async function make() {
         <v-select v-model="rate" :items="rates" label="Frame rate" hint="Match your footage" persistent-hint />
         <NumberField
           :model-value="seconds"
-          :min="1"
-          :max="600"
+          v-bind="boundsOf(journeySchema, 'seconds')"
           :step="1"
           :precision="2"
           unit="s"

@@ -4,6 +4,7 @@ import { nanoid } from 'nanoid'
 import { nextTick, onMounted, ref } from 'vue'
 import { sheetToGround } from '#core/sheet/place'
 import { addArea, editArea, removeArea } from '#core/edits/ground/sheets'
+import { boundsOf } from '#core/journey/bounds'
 import type { Area, Sheet } from '#core/journey/schema'
 import { areaSchema } from '#core/journey/schema'
 import ColourField from '~/components/fields/ColourField.vue'
@@ -104,8 +105,7 @@ const set = (area: Area, field: string, patch: Parameters<typeof editArea>[2]) =
     <NumberSlider
       label="Width"
       :model-value="area.outline.width"
-      :min="0"
-      :max="40"
+      v-bind="boundsOf(areaSchema, 'outline.width')"
       :step="0.5"
       :precision="1"
       unit="px"

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { setGround } from '#core/edits/ground/sheets'
+import { boundsOf } from '#core/journey/bounds'
 import type { Ground } from '#core/journey/schema'
+import { groundSchema } from '#core/journey/schema'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import ColourField from '~/components/fields/ColourField.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
@@ -49,8 +51,7 @@ const WORDS: Record<Ground['edge'], string> = {
       <NumberSlider
         label="Direction"
         :model-value="ground.direction"
-        :min="0"
-        :max="360"
+        v-bind="boundsOf(groundSchema, 'direction')"
         unit="°"
         @change="(direction) => set('direction', { direction })"
         @done="done"
@@ -67,8 +68,7 @@ const WORDS: Record<Ground['edge'], string> = {
     <NumberSlider
       label="Reach"
       :model-value="ground.panel.reach"
-      :min="0"
-      :max="200"
+      v-bind="boundsOf(groundSchema, 'panel.reach')"
       unit="px"
       @change="(reach) => setPanel('reach', { reach })"
       @done="done"
@@ -76,8 +76,7 @@ const WORDS: Record<Ground['edge'], string> = {
     <NumberSlider
       label="Border"
       :model-value="ground.panel.border"
-      :min="0"
-      :max="80"
+      v-bind="boundsOf(groundSchema, 'panel.border')"
       unit="px"
       @change="(border) => setPanel('border', { border })"
       @done="done"

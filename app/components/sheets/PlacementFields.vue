@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { editSheet } from '#core/edits/ground/sheets'
+import { boundsOf } from '#core/journey/bounds'
 import type { Place, Sheet } from '#core/journey/schema'
+import { sheetSchema } from '#core/journey/schema'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import PercentSlider from '~/components/fields/PercentSlider.vue'
@@ -44,8 +46,7 @@ const STEPS = ['a spot on this map', 'where that spot belongs', 'a second spot o
     <NumberField
       :labelledby="id"
       :model-value="sheet.place.scale"
-      :min="0.0001"
-      :max="10000"
+      v-bind="boundsOf(sheetSchema, 'place.scale')"
       :step="0.01"
       :precision="4"
       @change="(scale) => setPlace('scale', scale)"

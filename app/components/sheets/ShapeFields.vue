@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { mdiCrop, mdiRotateLeft, mdiRotateRight } from '@mdi/js'
 import { cropSheet, turnSheet } from '#core/edits/ground/sheets'
+import { boundsOf } from '#core/journey/bounds'
 import type { Sheet } from '#core/journey/schema'
+import { sheetSchema } from '#core/journey/schema'
 import { wrapDegrees } from '#core/geometry/angle'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
@@ -28,8 +30,7 @@ const toggle = (tool: 'straighten' | 'crop') => stage.setTool(stage.tool === too
   <NumberSlider
     label="Turn"
     :model-value="sheet.place.rotation"
-    :min="-180"
-    :max="180"
+    v-bind="boundsOf(sheetSchema, 'place.rotation')"
     :step="0.1"
     :precision="2"
     unit="°"

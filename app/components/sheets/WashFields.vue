@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { setWash } from '#core/edits/ground/sheets'
+import { boundsOf } from '#core/journey/bounds'
 import type { Sheet, Wash } from '#core/journey/schema'
 import { washSchema } from '#core/journey/schema'
 import { WASH_PRESETS } from '#core/sheet/wash'
@@ -39,15 +40,22 @@ watch(chosen, (name) => {
 type Group<K extends keyof Wash> = readonly FieldSpec<NonNullable<Wash[K]>>[]
 const COLOUR = { key: 'colour', label: 'Colour', as: 'colour' } as const
 const STRENGTH = { key: 'strength', label: 'Strength', as: 'percent' } as const
-const fine = { as: 'number', min: 0.5, step: 0.5, precision: 1, unit: 'px' } as const
+const fine = { as: 'number', step: 0.5, precision: 1, unit: 'px' } as const
 const TONE_FIELDS: Group<'twoTone'> = [
   { key: 'dark', label: 'Dark', as: 'colour' },
   { key: 'light', label: 'Light', as: 'colour' },
   STRENGTH,
 ]
 const TINT_FIELDS: Group<'tint'> = [COLOUR, STRENGTH]
-const LINES_FIELDS: Group<'glowingLines'> = [COLOUR, STRENGTH, { key: 'radius', label: 'Reach', max: 60, ...fine }]
-const GRAIN_FIELDS: Group<'grain'> = [STRENGTH, { key: 'size', label: 'Size', max: 30, ...fine }]
+const LINES_FIELDS: Group<'glowingLines'> = [
+  COLOUR,
+  STRENGTH,
+  { key: 'radius', label: 'Reach', ...fine, ...boundsOf(washSchema, 'glowingLines.radius'), usual: [0.5, 60] },
+]
+const GRAIN_FIELDS: Group<'grain'> = [
+  STRENGTH,
+  { key: 'size', label: 'Size', ...fine, ...boundsOf(washSchema, 'grain.size'), usual: [0.5, 30] },
+]
 const SHADE_FIELDS: Group<'edgeShade'> = [
   STRENGTH,
   { key: 'size', label: 'Size', as: 'percent' },
@@ -70,8 +78,7 @@ const SHADE_FIELDS: Group<'edgeShade'> = [
     <NumberSlider
       label="Exposure"
       :model-value="wash.exposure"
-      :min="-3"
-      :max="3"
+      v-bind="boundsOf(washSchema, 'exposure')"
       :step="0.1"
       :precision="1"
       @change="(exposure) => set('exposure', { exposure })"
@@ -80,8 +87,7 @@ const SHADE_FIELDS: Group<'edgeShade'> = [
     <NumberSlider
       label="Contrast"
       :model-value="percent(wash.contrast)"
-      :min="-100"
-      :max="100"
+      v-bind="boundsOf(washSchema, 'contrast', 100)"
       unit="%"
       @change="(value) => set('contrast', { contrast: value / 100 })"
       @done="done"
@@ -89,8 +95,7 @@ const SHADE_FIELDS: Group<'edgeShade'> = [
     <NumberSlider
       label="Saturation"
       :model-value="percent(wash.saturation)"
-      :min="-100"
-      :max="100"
+      v-bind="boundsOf(washSchema, 'saturation', 100)"
       unit="%"
       @change="(value) => set('saturation', { saturation: value / 100 })"
       @done="done"
@@ -98,8 +103,8 @@ const SHADE_FIELDS: Group<'edgeShade'> = [
     <NumberSlider
       label="Soften"
       :model-value="wash.blur"
-      :min="0"
-      :max="Math.max(4, Math.min(400, Math.round(sheet.width / 160)))"
+      v-bind="boundsOf(washSchema, 'blur')"
+      :usual="[0, Math.max(4, Math.min(400, Math.round(sheet.width / 160)))]"
       :step="0.5"
       :precision="1"
       unit="px"

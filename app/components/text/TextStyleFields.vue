@@ -3,7 +3,9 @@ import equal from 'fast-deep-equal'
 import { computed, ref } from 'vue'
 import { TEXT_LOOKS } from '#core/dress/text-styles'
 import type { LookOf } from '#core/dress/own-styles'
+import { boundsOf } from '#core/journey/bounds'
 import type { TextStyle } from '#core/journey/schema'
+import { textStyleSchema } from '#core/journey/schema'
 import { addFont } from '#core/edits/marks/fonts'
 import type { FamilyName } from '#core/type/families'
 import { ownFamily, weightOf } from '#core/type/families'
@@ -128,8 +130,8 @@ const MAP_COLOUR = '#8fb0ac'
   <NumberSlider
     label="Size"
     :model-value="modelValue.size"
-    :min="16"
-    :max="largest"
+    v-bind="boundsOf(textStyleSchema, 'size')"
+    :usual="[16, largest]"
     unit="px"
     @change="(size) => emit('change', { size }, 'letter size')"
     @done="emit('done')"
@@ -163,8 +165,8 @@ const MAP_COLOUR = '#8fb0ac'
     <NumberSlider
       label="Spacing"
       :model-value="Math.round(modelValue.spacing * 100)"
-      :min="-10"
-      :max="60"
+      v-bind="boundsOf(textStyleSchema, 'spacing', 100)"
+      :usual="[-10, 60]"
       unit="%"
       @change="(value) => emit('change', { spacing: value / 100 }, 'spacing')"
       @done="emit('done')"

@@ -1,6 +1,8 @@
 import { FAMILIES, FAMILY_IDS, familyOf, weightOf } from '#core/type/families'
 import type { FamilyName } from '#core/type/families'
+import { boundsOf } from '#core/journey/bounds'
 import type { Appears, Plate, TextStyle } from '#core/journey/schema'
+import { textStyleSchema } from '#core/journey/schema'
 import type { FieldSpec } from '~/components/fields/field-list'
 
 export const FAMILY_CHOICES = FAMILY_IDS.map((value) => ({ value, title: FAMILIES[value].name }))
@@ -20,7 +22,7 @@ export const weightChoices = (family: FamilyName) =>
 
 export const HALO_FIELDS: readonly FieldSpec<NonNullable<TextStyle['halo']>>[] = [
   { key: 'colour', label: 'Colour', as: 'colour' },
-  { key: 'width', label: 'Width', as: 'number', min: 0.02, max: 0.4, step: 0.01, precision: 2, unit: '×' },
+  { key: 'width', label: 'Width', as: 'number', ...boundsOf(textStyleSchema, 'halo.width'), step: 0.01, precision: 2, unit: '×' },
 ]
 
 export const PLATE_FIELDS: readonly FieldSpec<Plate>[] = [

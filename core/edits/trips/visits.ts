@@ -3,7 +3,7 @@ import type { Point } from '../../geometry/point'
 import { groundGeo } from '../../geo/ground'
 import type { LonLat } from '../../geo/lon-lat'
 import { upwardBow } from '../../geometry/bow'
-import { resolveVehicle } from '../../vehicles/vehicle'
+import { resolveVehicle } from '../../dress/vehicle'
 import { travellerOf } from '../../journey/lookup'
 import { withTimeForAll } from '../pace/film-length'
 import type { CourseShape, Journey, Label, Leg, Moment, Span, Stop, Traveller } from '../../journey/schema'
@@ -98,7 +98,7 @@ function dressedLike(journey: Journey, model: Leg, id: string, ends: readonly [P
   const { kind } = model.course
   const isSimple = kind === 'bowed' || kind === 'great-circle' || kind === 'network'
   const course: CourseShape = isSimple ? betweenOthers(model.course) : { kind: 'straight' }
-  const isFlight = model.vehicle !== null && resolveVehicle(model.vehicle).posture.flies === true
+  const isFlight = model.vehicle !== null && resolveVehicle(model.vehicle).medium === 'air'
   // A flight arches upwards on the map, whichever way it runs.
   const bowed = course.kind === 'bowed' && isFlight ? { ...course, bow: upwardBow(...ends, course.bow, groundGeo(journey)) } : course
   return { ...model, id, course: bowed, travel: null, changes: [], paceMarks: [], aside: 0 }

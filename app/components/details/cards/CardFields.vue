@@ -2,8 +2,9 @@
 import { computed } from 'vue'
 import { lookOfCard } from '#core/dress/own-styles'
 import { editPostcard, removePostcard } from '#core/edits/marks/postcards'
+import { boundsOf } from '#core/journey/bounds'
 import type { CardFrame, Postcard, Stop } from '#core/journey/schema'
-import { MOST_TILT } from '#core/journey/schema'
+import { postcardSchema } from '#core/journey/schema'
 import { coarsestLevel } from '#core/sheet/pyramid'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import ColourField from '~/components/fields/ColourField.vue'
@@ -124,8 +125,7 @@ const timeNote = computed(() => STAYS.find(({ value }) => value === stays.value)
         :key="axis"
         :label="axis"
         :model-value="card.place[axis]"
-        :min="-4000"
-        :max="4000"
+        v-bind="boundsOf(postcardSchema, 'place.x')"
         unit="px"
         @change="(value) => card.place.kind === 'free' && patch(axis, { place: { ...card.place, [axis]: value } })"
         @done="done"
@@ -135,8 +135,8 @@ const timeNote = computed(() => STAYS.find(({ value }) => value === stays.value)
   <NumberSlider
     label="Size"
     :model-value="card.size"
-    :min="120"
-    :max="1000"
+    v-bind="boundsOf(postcardSchema, 'size')"
+    :usual="[120, 1000]"
     unit="px"
     @change="(size) => patch('size', { size })"
     @done="done"
@@ -145,8 +145,7 @@ const timeNote = computed(() => STAYS.find(({ value }) => value === stays.value)
     <NumberSlider
       label="Tilt"
       :model-value="card.tilt"
-      :min="-MOST_TILT"
-      :max="MOST_TILT"
+      v-bind="boundsOf(postcardSchema, 'tilt')"
       unit="°"
       @change="(tilt) => patch('tilt', { tilt })"
       @done="done"

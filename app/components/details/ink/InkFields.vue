@@ -3,8 +3,9 @@ import { computed } from 'vue'
 import { inkInStyle, isInStyle } from '#core/dress/apply-style'
 import { INK_STYLES } from '#core/dress/ink-styles'
 import { inkLegsLike } from '#core/edits/lines/legs'
+import { boundsOf } from '#core/journey/bounds'
 import type { Ink, Leg, Line } from '#core/journey/schema'
-import { afterSchema, lineSchema } from '#core/journey/schema'
+import { afterSchema, inkSchema, lineSchema } from '#core/journey/schema'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import ColourField from '~/components/fields/ColourField.vue'
 import type { FieldSpec } from '~/components/fields/field-list'
@@ -122,8 +123,8 @@ const WAKE = 400
   <NumberSlider
     label="Width"
     :model-value="ink.width"
-    :min="1"
-    :max="40"
+    v-bind="boundsOf(inkSchema, 'width')"
+    :usual="[1, 40]"
     :step="0.5"
     :precision="1"
     unit="px"
@@ -171,7 +172,8 @@ const WAKE = 400
     <PercentSlider
       label="Opacity"
       :model-value="ink.opacity"
-      @change="(value) => setInk({ opacity: Math.max(0.05, value) })"
+      v-bind="boundsOf(inkSchema, 'opacity')"
+      @change="(opacity) => setInk({ opacity })"
       @done="done"
     />
     <template v-for="(colour, i) in ink.gradient" :key="i">
@@ -200,8 +202,8 @@ const WAKE = 400
     <NumberSlider
       label="Taper"
       :model-value="ink.taper"
-      :min="0"
-      :max="1200"
+      v-bind="boundsOf(inkSchema, 'taper')"
+      :usual="[0, 1200]"
       :step="10"
       unit="px"
       @change="(taper) => setInk({ taper })"
@@ -235,8 +237,8 @@ const WAKE = 400
       v-if="ink.wake !== null"
       label="Wake"
       :model-value="ink.wake"
-      :min="20"
-      :max="2000"
+      v-bind="boundsOf(inkSchema, 'wake')"
+      :usual="[20, 2000]"
       :step="10"
       unit="px"
       @change="(wake) => setInk({ wake })"
@@ -245,8 +247,8 @@ const WAKE = 400
     <NumberSlider
       label="Marching"
       :model-value="ink.march"
-      :min="-200"
-      :max="200"
+      v-bind="boundsOf(inkSchema, 'march')"
+      :usual="[-200, 200]"
       :step="5"
       unit="px/s"
       @change="(march) => setInk({ march })"

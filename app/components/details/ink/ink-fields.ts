@@ -1,10 +1,21 @@
-import { arrowSchema, casingSchema, glowSchema, leaderSchema, plannedSchema, shadowSchema } from '#core/journey/schema'
+import { boundsOf } from '#core/journey/bounds'
+import {
+  afterSchema,
+  arrowSchema,
+  casingSchema,
+  glowSchema,
+  leaderSchema,
+  lineSchema,
+  plannedSchema,
+  shadowSchema,
+} from '#core/journey/schema'
 import type { Arrow, Glow, Ink, Leader, Line, Planned } from '#core/journey/schema'
 import type { FieldSpec } from '~/components/fields/field-list'
 
 /** What can be set of an ink, group by group. */
 
 const px = { as: 'number', unit: 'px' } as const
+const seconds = { as: 'number', usual: [0.1, 6], step: 0.1, precision: 1, unit: 's' } as const
 const FITTED = { key: 'fitted', label: 'End on a whole mark', as: 'switch' } as const
 
 export const LINE_KINDS: readonly { value: Line['kind']; title: string }[] = [
@@ -29,28 +40,32 @@ export const STAMP_NAMES = {
 
 export const LINE_FIELDS: { [K in Line['kind']]: readonly FieldSpec<Extract<Line, { kind: K }>>[] } = {
   solid: [],
-  dashed: [{ key: 'dash', label: 'Dash', ...px, min: 2, max: 120 }, { key: 'space', label: 'Space', ...px, min: 2, max: 120 }, FITTED],
-  dotted: [{ key: 'space', label: 'Space', ...px, min: 2, max: 120 }, FITTED],
-  double: [{ key: 'between', label: 'Between', as: 'percent' }],
-  railway: [{ key: 'space', label: 'Sleepers', ...px, min: 4, max: 120 }],
-  stamped: [{ key: 'space', label: 'Space', ...px, min: 2, max: 120 }, FITTED],
+  dashed: [
+    { key: 'dash', label: 'Dash', ...px, ...boundsOf(lineSchema, 'dashed.dash'), usual: [2, 120] },
+    { key: 'space', label: 'Space', ...px, ...boundsOf(lineSchema, 'dashed.space'), usual: [2, 120] },
+    FITTED,
+  ],
+  dotted: [{ key: 'space', label: 'Space', ...px, ...boundsOf(lineSchema, 'dotted.space'), usual: [2, 120] }, FITTED],
+  double: [{ key: 'between', label: 'Between', as: 'percent', ...boundsOf(lineSchema, 'double.between') }],
+  railway: [{ key: 'space', label: 'Sleepers', ...px, ...boundsOf(lineSchema, 'railway.space'), usual: [4, 120] }],
+  stamped: [{ key: 'space', label: 'Space', ...px, ...boundsOf(lineSchema, 'stamped.space'), usual: [2, 120] }, FITTED],
   hidden: [],
 }
 
 const CASING_FIELDS: readonly FieldSpec<NonNullable<Ink['casing']>>[] = [
   { key: 'colour', label: 'Colour', as: 'colour' },
-  { key: 'width', label: 'Width', ...px, min: 1, max: 20, step: 0.5, precision: 1 },
+  { key: 'width', label: 'Width', ...px, ...boundsOf(casingSchema, 'width'), usual: [1, 20], step: 0.5, precision: 1 },
 ]
 
 const SHADOW_FIELDS: readonly FieldSpec<NonNullable<Ink['shadow']>>[] = [
   { key: 'opacity', label: 'Strength', as: 'percent' },
-  { key: 'blur', label: 'Softness', ...px, min: 0, max: 40 },
-  { key: 'offset', label: 'Below', ...px, min: 0, max: 40 },
+  { key: 'blur', label: 'Softness', ...px, ...boundsOf(shadowSchema, 'blur'), usual: [0, 40] },
+  { key: 'offset', label: 'Below', ...px, ...boundsOf(shadowSchema, 'offset'), usual: [0, 40] },
 ]
 
 const GLOW_FIELDS: readonly FieldSpec<Glow>[] = [
   { key: 'colour', label: 'Light', as: 'colour' },
-  { key: 'radius', label: 'Reach', ...px, min: 2, max: 100 },
+  { key: 'radius', label: 'Reach', ...px, ...boundsOf(glowSchema, 'radius'), usual: [2, 100] },
   { key: 'strength', label: 'Strength', as: 'percent' },
   { key: 'breathes', label: 'Pulses slowly', as: 'switch' },
   { key: 'spark', label: 'A bright spot runs along', as: 'switch' },
@@ -76,7 +91,7 @@ const ARROW_FIELDS: readonly FieldSpec<Arrow>[] = [
       { value: 'end', title: 'At the end' },
     ],
   },
-  { key: 'size', label: 'Size', as: 'number', min: 1.5, max: 8, step: 0.1, precision: 1, unit: '×' },
+  { key: 'size', label: 'Size', as: 'number', ...boundsOf(arrowSchema, 'size'), usual: [1.5, 8], step: 0.1, precision: 1, unit: '×' },
 ]
 
 const LEADER_FIELDS: readonly FieldSpec<Leader>[] = [
@@ -90,12 +105,12 @@ const LEADER_FIELDS: readonly FieldSpec<Leader>[] = [
     ],
   },
   { key: 'colour', label: 'Colour', as: 'colour' },
-  { key: 'size', label: 'Size', ...px, min: 6, max: 80 },
+  { key: 'size', label: 'Size', ...px, ...boundsOf(leaderSchema, 'size'), usual: [6, 80] },
 ]
 
 const PLANNED_FIELDS: readonly FieldSpec<Planned>[] = [
   { key: 'colour', label: 'Colour', as: 'colour' },
-  { key: 'width', label: 'Width', ...px, min: 1, max: 30, step: 0.5, precision: 1 },
+  { key: 'width', label: 'Width', ...px, ...boundsOf(plannedSchema, 'width'), usual: [1, 30], step: 0.5, precision: 1 },
   { key: 'opacity', label: 'Opacity', as: 'percent' },
 ]
 
@@ -140,8 +155,8 @@ export const AFTER_FIELDS: { [K in Ink['after']['kind']]: readonly FieldSpec<Ext
   stays: [],
   dims: [
     { key: 'opacity', label: 'To', as: 'percent' },
-    { key: 'seconds', label: 'Within', as: 'number', min: 0.1, max: 6, step: 0.1, precision: 1, unit: 's' },
+    { key: 'seconds', label: 'Within', ...seconds, ...boundsOf(afterSchema, 'dims.seconds') },
   ],
-  fades: [{ key: 'seconds', label: 'Within', as: 'number', min: 0.1, max: 6, step: 0.1, precision: 1, unit: 's' }],
-  'runs-out': [{ key: 'seconds', label: 'Within', as: 'number', min: 0.1, max: 6, step: 0.1, precision: 1, unit: 's' }],
+  fades: [{ key: 'seconds', label: 'Within', ...seconds, ...boundsOf(afterSchema, 'fades.seconds') }],
+  'runs-out': [{ key: 'seconds', label: 'Within', ...seconds, ...boundsOf(afterSchema, 'runs-out.seconds') }],
 }

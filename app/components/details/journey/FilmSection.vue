@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { boundsOf } from '#core/journey/bounds'
+import { journeySchema } from '#core/journey/schema'
 import { computed } from 'vue'
 import { meanLegSeconds, setLegSeconds, setSeconds } from '#core/edits/pace/film-length'
 import { setFrame } from '#core/edits/journey'
@@ -59,8 +61,7 @@ const hurried = computed(
       :labelledby="id"
       data-testid="length"
       :model-value="journey.seconds"
-      :min="1"
-      :max="600"
+      v-bind="boundsOf(journeySchema, 'seconds')"
       :step="0.5"
       :precision="2"
       unit="s"
@@ -74,8 +75,7 @@ const hurried = computed(
         :labelledby="id"
         data-testid="leg-seconds"
         :model-value="journey.legSeconds"
-        :min="0.25"
-        :max="60"
+        v-bind="boundsOf(journeySchema, 'legSeconds')"
         :step="0.1"
         :precision="2"
         unit="s"

@@ -2,7 +2,9 @@
 import { computed } from 'vue'
 import { setShare } from '#core/edits/pace/pace'
 import { editTraveller } from '#core/edits/trips/travellers'
+import { boundsOf } from '#core/journey/bounds'
 import type { Share } from '#core/journey/schema'
+import { travellerSchema } from '#core/journey/schema'
 import { recordedSeconds } from '#core/courses/leg-weights'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
@@ -46,8 +48,7 @@ const WAYS = computed<{ value: Share['by']; title: string }[]>(() => [
     <NumberField
       :labelledby="id"
       :model-value="traveller.startDelay"
-      :min="0"
-      :max="60"
+      v-bind="boundsOf(travellerSchema, 'startDelay')"
       :step="0.1"
       :precision="2"
       unit="s"

@@ -5,8 +5,9 @@ import { upwardBow } from '#core/geometry/bow'
 import { laySideBySide } from '#core/edits/trips/aside'
 import { insertNode, makeDrawn } from '#core/edits/lines/courses'
 import { keepAsLine } from '#core/edits/lines/networks'
+import { boundsOf } from '#core/journey/bounds'
 import type { Leg, NetworkMode } from '#core/journey/schema'
-import { MOST_ASIDE, NETWORK_MODES } from '#core/journey/schema'
+import { courseSchema, legSchema, NETWORK_MODES } from '#core/journey/schema'
 import { legEnds, nameOfStop } from '#core/journey/lookup'
 import { countIn } from '#core/journey/track-line'
 import { MODE_NAMES } from '#core/network/modes'
@@ -90,8 +91,7 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
       v-if="leg.course.kind === 'bowed'"
       label="Bow"
       :model-value="Math.round(leg.course.bow * 100)"
-      :min="-100"
-      :max="100"
+      v-bind="boundsOf(courseSchema, 'bow', 100)"
       unit="%"
       @change="(value) => patch('bow', { course: { kind: 'bowed', bow: value / 100 } })"
       @done="done"
@@ -127,8 +127,7 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
       <NumberSlider
         label="Aside"
         :model-value="leg.aside"
-        :min="-MOST_ASIDE"
-        :max="MOST_ASIDE"
+        v-bind="boundsOf(legSchema, 'aside')"
         :precision="1"
         unit="px"
         @change="(aside) => patch('aside', { aside })"

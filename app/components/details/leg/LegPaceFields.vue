@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { boundsOf } from '#core/journey/bounds'
 import type { Easing, Leg } from '#core/journey/schema'
+import { easingSchema, legSchema, vehicleSchema } from '#core/journey/schema'
 import { NAMED_CURVES } from '#core/pace/easing'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
@@ -9,7 +11,7 @@ import NumberSlider from '~/components/fields/NumberSlider.vue'
 import PictureChoice from '~/components/fields/PictureChoice.vue'
 import { useLegEdits } from '~/composables/use-leg-edits'
 import { useEditor } from '~/stores/editor'
-import { speedOf } from '#core/vehicles/speeds'
+import { speedOf } from '#core/dress/vehicle'
 import CurveEditor from './CurveEditor.vue'
 import type { EasingChoice } from './easing-choices'
 import { EASING_CHOICES, easingChoiceOf } from './easing-choices'
@@ -80,8 +82,8 @@ const note = computed(() => (props.leg.paceMarks.length === 0 ? 'none' : String(
     v-if="leg.travel !== null"
     label="Takes"
     :model-value="leg.travel"
-    :min="0.1"
-    :max="30"
+    v-bind="boundsOf(legSchema, 'travel')"
+    :usual="[0.1, 30]"
     :step="0.1"
     :precision="2"
     unit="s"
@@ -93,8 +95,8 @@ const note = computed(() => (props.leg.paceMarks.length === 0 ? 'none' : String(
     v-if="isBySpeed && leg.vehicle"
     label="Speed"
     :model-value="speed"
-    :min="1"
-    :max="1000"
+    v-bind="boundsOf(vehicleSchema, 'speed')"
+    :usual="[1, 1000]"
     unit="km/h"
     @change="setSpeed"
     @done="done"
@@ -110,8 +112,7 @@ const note = computed(() => (props.leg.paceMarks.length === 0 ? 'none' : String(
       :key="end"
       :label="end === 'accelerate' ? 'Speeds up in' : 'Brakes in'"
       :model-value="ramped[end]"
-      :min="0"
-      :max="10"
+      v-bind="boundsOf(easingSchema, 'accelerate')"
       :step="0.1"
       :precision="2"
       unit="s"
@@ -123,8 +124,7 @@ const note = computed(() => (props.leg.paceMarks.length === 0 ? 'none' : String(
     v-else-if="ramped?.kind === 'natural'"
     label="Slows in bends"
     :model-value="Math.round(ramped.bends * 100)"
-    :min="0"
-    :max="400"
+    v-bind="boundsOf(easingSchema, 'bends', 100)"
     unit="%"
     @change="(percent) => patch('bends', { easing: { kind: 'natural', bends: percent / 100 } })"
     @done="done"

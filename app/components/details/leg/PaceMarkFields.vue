@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { mdiClose } from '@mdi/js'
 import { computed } from 'vue'
+import { boundsOf } from '#core/journey/bounds'
 import type { Leg, PaceMark } from '#core/journey/schema'
-import { LIMITS } from '#core/journey/schema'
+import { LIMITS, paceMarkSchema } from '#core/journey/schema'
 import { lengthAt } from '#core/trips/compiled'
 import NumberField from '~/components/fields/NumberField.vue'
 import { useLegEdits } from '~/composables/use-leg-edits'
@@ -41,8 +42,7 @@ const remove = (i: number) => set({ paceMarks: props.leg.paceMarks.filter((_, k)
         v-if="mark.kind === 'wait'"
         label="Rests for"
         :model-value="mark.seconds"
-        :min="0.1"
-        :max="60"
+        v-bind="boundsOf(paceMarkSchema, 'seconds')"
         :step="0.1"
         :precision="2"
         unit="s"
@@ -53,8 +53,7 @@ const remove = (i: number) => set({ paceMarks: props.leg.paceMarks.filter((_, k)
         v-else
         label="Speed factor"
         :model-value="mark.factor"
-        :min="0.1"
-        :max="10"
+        v-bind="boundsOf(paceMarkSchema, 'factor')"
         :step="0.1"
         :precision="2"
         unit="×"
@@ -64,8 +63,7 @@ const remove = (i: number) => set({ paceMarks: props.leg.paceMarks.filter((_, k)
       <NumberField
         label="At"
         :model-value="Math.round(mark.at * 1000) / 10"
-        :min="0.1"
-        :max="99.9"
+        v-bind="boundsOf(paceMarkSchema, 'at', 100)"
         :step="1"
         :precision="1"
         unit="%"

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Marked } from '#core/trips/compiled'
+import { boundsOf } from '#core/journey/bounds'
 import type { Label, LabelPlaceChoice, Side } from '#core/journey/schema'
+import { labelSchema } from '#core/journey/schema'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
@@ -95,8 +97,7 @@ const note = computed(() => {
           :key="axis"
           :label="axis"
           :model-value="label.place[axis]"
-          :min="-4000"
-          :max="4000"
+          v-bind="boundsOf(labelSchema, 'place.x')"
           unit="px"
           @change="(value) => patch(`label ${axis}`, { label: { place: { kind: 'free', ...middle, [axis]: value } } })"
           @done="done"

@@ -2,7 +2,9 @@
 import { mdiDeleteOutline } from '@mdi/js'
 import { editLandmark, removeLandmark, turnPicture } from '#core/edits/marks/landmarks'
 import type { LandmarkPatch } from '#core/edits/marks/landmarks'
+import { boundsOf } from '#core/journey/bounds'
 import type { Landmark } from '#core/journey/schema'
+import { landmarkSchema } from '#core/journey/schema'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
@@ -58,8 +60,7 @@ const changePicture = () =>
         <NumberField
           :labelledby="id"
           :model-value="landmark.width"
-          :min="0.01"
-          :max="1e6"
+          v-bind="boundsOf(landmarkSchema, 'width')"
           :step="10"
           :precision="1"
           unit="map px"
@@ -71,8 +72,7 @@ const changePicture = () =>
         v-if="landmark.kind === 'lying'"
         label="Turned by"
         :model-value="landmark.rotation"
-        :min="-180"
-        :max="180"
+        v-bind="boundsOf(landmarkSchema, 'rotation')"
         unit="°"
         @change="(rotation) => patch('rotation', { rotation })"
         @done="done"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { boundsOf } from '#core/journey/bounds'
+import { vehicleSchema } from '#core/journey/schema'
 import { computed } from 'vue'
 import { degrees, radians, wrapDegrees } from '#core/geometry/angle'
 import { clamp } from '#core/geometry/clamp'
@@ -65,8 +67,7 @@ function pressTip(event: PointerEvent) {
     <NumberField
       :labelledby="id"
       :model-value="look.facing"
-      :min="-180"
-      :max="180"
+      v-bind="boundsOf(vehicleSchema, 'facing')"
       :step="5"
       :precision="0"
       unit="°"

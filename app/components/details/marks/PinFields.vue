@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Marked } from '#core/trips/compiled'
+import { boundsOf } from '#core/journey/bounds'
 import type { Pin, PinCircle } from '#core/journey/schema'
-import { PIN_ICONS } from '#core/journey/schema'
+import { PIN_ICONS, pinSchema } from '#core/journey/schema'
 import { pinDrawing } from '#core/pins/catalogue'
 import { PIN_ICON_PATHS } from '#draw/marks/pin-icons'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
@@ -56,7 +57,7 @@ const CIRCLE_FIELDS: readonly FieldSpec<PinCircle>[] = [
     ],
   },
   { key: 'colour', label: 'Colour', as: 'colour' },
-  { key: 'radius', label: 'Radius', as: 'number', min: 0.3, max: 4, step: 0.05, precision: 2, unit: '×' },
+  { key: 'radius', label: 'Radius', as: 'number', ...boundsOf(pinSchema, 'circle.radius'), step: 0.05, precision: 2, unit: '×' },
 ]
 const BEFORE = [
   { value: 'hidden', title: 'Hidden' },
@@ -109,8 +110,8 @@ const BEFORE = [
     <NumberSlider
       label="Delay"
       :model-value="pin.delay"
-      :min="-5"
-      :max="5"
+      v-bind="boundsOf(pinSchema, 'delay')"
+      :usual="[-5, 5]"
       :step="0.1"
       :precision="1"
       unit="s"

@@ -2,7 +2,9 @@
 import { computed } from 'vue'
 import { pinLike } from '#core/dress/own-styles'
 import type { Marked } from '#core/trips/compiled'
+import { boundsOf } from '#core/journey/bounds'
 import type { Pin } from '#core/journey/schema'
+import { pinSchema } from '#core/journey/schema'
 import { PIN_IDS, PINS } from '#core/pins/catalogue'
 import { coarsestLevel } from '#core/sheet/pyramid'
 import ColourField from '~/components/fields/ColourField.vue'
@@ -76,8 +78,8 @@ const note = computed(() => {
     <NumberSlider
       label="Size"
       :model-value="pin.size"
-      :min="16"
-      :max="200"
+      v-bind="boundsOf(pinSchema, 'size')"
+      :usual="[16, 200]"
       unit="px"
       @change="(size) => patch('pin size', { pin: { size } })"
       @done="done"

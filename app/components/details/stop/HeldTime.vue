@@ -4,7 +4,9 @@ import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
+import { boundsOf } from '#core/journey/bounds'
 import type { Journey } from '#core/journey/schema'
+import { visitSchema } from '#core/journey/schema'
 
 /** The second of the film at which something happens: as it comes, or held there. */
 const props = defineProps<{
@@ -36,8 +38,7 @@ function choose(choice: 'free' | 'held') {
       :labelledby="id"
       :data-testid="testid"
       :model-value="held"
-      :min="0"
-      :max="600"
+      v-bind="boundsOf(visitSchema, 'arriveAt')"
       :step="0.1"
       :precision="2"
       unit="s"

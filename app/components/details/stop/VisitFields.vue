@@ -2,7 +2,9 @@
 import { computed } from 'vue'
 import { arriveOnBeat, beatsOf } from '#core/edits/pace/audio'
 import { holdArrival, holdDeparture, setLayover } from '#core/edits/pace/pace'
+import { boundsOf } from '#core/journey/bounds'
 import type { Journey, Stop } from '#core/journey/schema'
+import { visitSchema } from '#core/journey/schema'
 import { removeVisit } from '#core/edits/trips/trips'
 import { moveVisit, setVisitDate, visitsOf } from '#core/edits/trips/visits'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
@@ -67,8 +69,8 @@ const ordinal = (n: number) => `${n}${['th', 'st', 'nd', 'rd'][n % 100 > 10 && n
     v-else
     label="Stays"
     :model-value="layover"
-    :min="0"
-    :max="30"
+    v-bind="boundsOf(visitSchema, 'layover')"
+    :usual="[0, 30]"
     :step="0.1"
     :precision="2"
     unit="s"

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { boundsOf } from '#core/journey/bounds'
 import type { Carried, VehicleChoice } from '#core/journey/schema'
 import { carriedSchema, vehicleSchema } from '#core/journey/schema'
 import { coarsestLevel } from '#core/sheet/pyramid'
 import type { VehicleId } from '#core/vehicles/catalogue'
 import { artworkOf, VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { MOST_LEAN } from '#core/trips/heading'
-import { MOST_ALTITUDE, MOST_SET_LEAN, resolveVehicle } from '#core/vehicles/vehicle'
+import { resolveVehicle } from '#core/dress/vehicle'
 import ArtworkPicture from '~/components/fields/ArtworkPicture.vue'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import ColourField from '~/components/fields/ColourField.vue'
@@ -49,7 +50,12 @@ const chosen = computed(
   () => (vehicle.value === null ? null : vehicle.value.kind === 'catalogue' ? vehicle.value.artwork : undefined) as VehicleId | null,
 )
 
-const posture = computed(() => vehicle.value && resolveVehicle(vehicle.value).posture)
+const ready = computed(() => vehicle.value && resolveVehicle(vehicle.value))
+const posture = computed(() => ready.value?.posture)
+const LEAN = boundsOf(vehicleSchema, 'lean')
+const ALTITUDE = boundsOf(vehicleSchema, 'altitude', 100)
+const SIZE = boundsOf(vehicleSchema, 'size')
+const CARRIED_SIZE = boundsOf(carriedSchema, 'size')
 const PARTS = [
   { key: 'second', title: 'A colour for its light parts', initial: '#fbf6ea' },
   { key: 'third', title: 'A colour for its dark parts', initial: '#14233a' },
@@ -178,18 +184,16 @@ const motionNote = computed(() => {
       v-if="posture?.view === 'side'"
       label="Leans up to"
       :model-value="vehicle.lean ?? posture.mostLean ?? MOST_LEAN"
-      :min="0"
-      :max="MOST_SET_LEAN"
+      v-bind="LEAN"
       unit="°"
       @change="(lean) => change('lean', { lean })"
       @done="done"
     />
     <NumberSlider
-      v-if="vehicle.kind === 'catalogue' && posture?.flies"
+      v-if="vehicle.kind === 'catalogue' && ready?.medium === 'air'"
       label="Height"
       :model-value="Math.round((vehicle.altitude ?? 1) * 100)"
-      :min="0"
-      :max="100 * MOST_ALTITUDE"
+      v-bind="ALTITUDE"
       unit="%"
       @change="(value) => change('height', { altitude: value / 100 })"
       @done="done"
@@ -199,8 +203,8 @@ const motionNote = computed(() => {
     v-if="vehicle"
     label="Size"
     :model-value="vehicle.size"
-    :min="24"
-    :max="320"
+    v-bind="SIZE"
+    :usual="[24, 320]"
     unit="px"
     @change="(size) => change('size', { size })"
     @done="done"
@@ -232,8 +236,8 @@ const motionNote = computed(() => {
       <NumberSlider
         label="Its size"
         :model-value="carries.size"
-        :min="16"
-        :max="200"
+        v-bind="CARRIED_SIZE"
+        :usual="[16, 200]"
         unit="px"
         @change="(size) => changeCarried('size', { size })"
         @done="done"

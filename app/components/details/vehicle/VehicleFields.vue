@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { driveLegsLike } from '#core/edits/lines/legs'
+import { boundsOf } from '#core/journey/bounds'
 import type { Leg, VehicleChange, VehicleChoice } from '#core/journey/schema'
-import { LIMITS } from '#core/journey/schema'
+import { LIMITS, vehicleChangeSchema } from '#core/journey/schema'
 import { artworkOf } from '#core/vehicles/catalogue'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
@@ -69,8 +70,7 @@ function editVehicle(vehicle: VehicleChoice | null, field: string, once: boolean
     <NumberSlider
       label="From"
       :model-value="Math.round(change.at * 1000) / 10"
-      :min="0.1"
-      :max="99.9"
+      v-bind="boundsOf(vehicleChangeSchema, 'at', 100)"
       :step="0.1"
       :precision="1"
       unit="%"

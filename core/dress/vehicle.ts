@@ -1,60 +1,13 @@
 import { remembered } from '../remembered'
 import equal from 'fast-deep-equal'
-import type { Point } from '../geometry/point'
-import type { Size } from '../geometry/size'
-import type { Artwork, Posture } from './artwork'
-import type { VehicleId } from './catalogue'
-import { artworkOf, isAfloat } from './catalogue'
-
-/** A vehicle as a journey names it: one of the catalogue, or a picture of one's own. */
-export type Choice = CatalogueChoice | ImageChoice
-
-interface CatalogueChoice {
-  kind: 'catalogue'
-  artwork: VehicleId
-  colour: string
-  second?: string
-  third?: string
-  size: number
-  lean?: number
-  altitude?: number
-  carries?: Carried
-  lively?: number
-  speed?: number
-}
-
-interface ImageChoice {
-  kind: 'image'
-  picture: Picture
-  view: Posture['view']
-  facing: number
-  /** The point that rides on the line, as shares of the picture's width and height. */
-  anchor: Point
-  size: number
-  lean?: number
-  carries?: Carried
-  lively?: number
-  speed?: number
-}
-
-/** What a vehicle carries over itself; `size` is its height in reference pixels. */
-export type Carried =
-  | { kind: 'plate'; text: string; paper: string; colour: string; size: number }
-  | { kind: 'flag'; colour: string; second: string; size: number }
-  | { kind: 'picture'; picture: Picture; size: number }
-
-/** What a vehicle travels on. */
-type Medium = 'land' | 'water' | 'air'
-
-/** An imported picture; its size in pixels, which are nominal for a drawing. */
-interface Picture extends Size {
-  image: string
-  vector: boolean
-}
+import type { Carried, Photo, VehicleChoice } from '../journey/schema'
+import type { Artwork, Medium, Posture, Voice } from '../vehicles/artwork'
+import type { VehicleId } from '../vehicles/catalogue'
+import { artworkOf } from '../vehicles/catalogue'
 
 /** A vehicle ready to be placed and painted. `size` is its length in reference pixels: of a picture, its longer side. */
 export type Vehicle = Riding &
-  ({ kind: 'catalogue'; id: VehicleId; artwork: Artwork; colours: Colours; altitude: number } | { kind: 'image'; picture: Picture })
+  ({ kind: 'catalogue'; id: VehicleId; artwork: Artwork; colours: Colours; altitude: number } | { kind: 'image'; picture: Photo })
 
 interface Riding {
   posture: Posture
@@ -72,31 +25,24 @@ export interface Colours {
   third?: string
 }
 
-/** The highest a vehicle rises, as a share of the usual, and the most that one may be set to lean, in degrees. */
-export const MOST_ALTITUDE = 2
-export const MOST_SET_LEAN = 60
-
 /** Whether two vehicles look the same, so that one may seem to go on as the other. */
 export const sameVehicle = (a: Vehicle | null, b: Vehicle | null): boolean => equal(a, b)
-
-const mediumOf = (artwork: Artwork): Medium => (artwork.flies ? 'air' : isAfloat(artwork) ? 'water' : 'land')
 
 /** The vehicle of a choice; the same object for the same choice. */
 export const resolveVehicle = remembered(resolve)
 
-function resolve(choice: Choice): Vehicle {
+function resolve(choice: VehicleChoice): Vehicle {
   const { size, carries = null, lively = 0 } = choice
   switch (choice.kind) {
     case 'catalogue': {
       const artwork = artworkOf(choice.artwork)
       const { colour: body, second, third, lean, altitude = 1 } = choice
       const posture = lean === undefined ? artwork : { ...artwork, mostLean: lean }
-      const medium = mediumOf(artwork)
       return {
         kind: choice.kind,
         posture,
         size,
-        medium,
+        medium: artwork.medium,
         carries,
         lively,
         id: choice.artwork,
@@ -115,7 +61,7 @@ function resolve(choice: Choice): Vehicle {
 /** A picture covers the end of its line from here on, as a share of its length behind the anchor; less where the picture ends before. */
 const IMAGE_INK_BEHIND = 0.15
 
-function postureOf({ picture: { width, height }, anchor, view, facing, lean }: ImageChoice): Posture {
+function postureOf({ picture: { width, height }, anchor, view, facing, lean }: Extract<VehicleChoice, { kind: 'image' }>): Posture {
   const k = 100 / Math.max(width, height)
   const bounds = {
     left: -anchor.x * width * k,
@@ -135,3 +81,13 @@ export function reachOf({ posture: { bounds } }: Vehicle): number {
   const { left, top, right, bottom } = bounds
   return (Math.hypot(Math.max(-left, right), Math.max(-top, bottom)) + EDGE / 2) / 100
 }
+
+/** Of a picture of one's own, or where nothing is seen to travel, in km/h. */
+const USUAL_SPEED = 60
+
+/** How fast a vehicle travels, in km/h: as its maker said, or as such vehicles do. */
+export const speedOf = (choice: VehicleChoice | null): number =>
+  choice?.speed ?? (choice?.kind === 'catalogue' ? artworkOf(choice.artwork).speed : USUAL_SPEED)
+
+/** What is heard of a vehicle; of a picture of one's own nothing. */
+export const voiceOf = (choice: VehicleChoice | null): Voice => (choice?.kind === 'catalogue' ? artworkOf(choice.artwork).voice : 'none')
