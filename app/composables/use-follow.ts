@@ -6,7 +6,8 @@ import type { Point } from '#core/geometry/point'
 import { distance } from '#core/geometry/point'
 import type { Sheet } from '#core/journey/schema'
 import { groundToSheet, sheetToGround, usedPart } from '#core/sheet/place'
-import { askFollower, FollowError } from '~/services/follow'
+import { isAbort, WorkerError } from '~/services/call-worker'
+import { openFollower } from '~/services/follow'
 import { useEditor } from '~/stores/editor'
 
 /** The state of the search for a road. */
@@ -25,7 +26,7 @@ export function useFollow() {
   const colour = shallowRef<Rgb | null>(null)
   const isChosen = ref(false)
   const state = shallowRef<FollowState>({ kind: 'idle' })
-  let control: AbortController | undefined
+  const follower = openFollower()
 
   const through = computed(() => (ends.value ? [ends.value[0], ...vias.value, ends.value[1]] : []))
 
@@ -42,8 +43,7 @@ export function useFollow() {
   }
 
   function stop() {
-    control?.abort()
-    control = undefined
+    follower.close()
     if (state.value.kind === 'looking') state.value = { kind: 'idle' }
   }
 
@@ -61,16 +61,14 @@ export function useFollow() {
     const sheet = sheetUnder(through.value)
     if (!ends.value) return
     if (!sheet) return void lost('No single map lies under both ends, so there is no road to follow.')
-    const own = new AbortController()
-    control = own
     state.value = { kind: 'looking', share: 0 }
     const { image, width, height, place } = sheet
     const spots = through.value.map((p) => groundToSheet(place, p))
     try {
-      const { followed } = await askFollower(
-        { image, width, height, ask: { kind: 'way', through: spots, colour: isChosen.value ? colour.value : null } },
-        (share) => (state.value = { kind: 'looking', share }),
-        own.signal,
+      const followed = await follower.call(
+        'way',
+        { image, width, height, through: spots, colour: isChosen.value ? colour.value : null },
+        { onProgress: (share) => (state.value = { kind: 'looking', share }) },
       )
       if (!isChosen.value) colour.value = followed.colour
       if (followed.found) {
@@ -79,8 +77,8 @@ export function useFollow() {
         state.value = { kind: 'found', course: followed.course.map(onGround), onRoad: followed.onRoad }
       } else state.value = { kind: 'lost', reason: followed.reason, at: followed.at && sheetToGround(place, followed.at) }
     } catch (error) {
-      if (own.signal.aborted) return
-      if (!(error instanceof FollowError)) throw error
+      if (isAbort(error)) return
+      if (!(error instanceof WorkerError)) throw error
       lost(error.message)
     }
   }
@@ -127,20 +125,13 @@ export function useFollow() {
     const sheet = sheetUnder([p])
     if (!sheet) return void lost('There is no map here to pick a colour from.')
     const { image, width, height, place } = sheet
-    control = new AbortController()
-    const { signal } = control
     try {
-      const answer = await askFollower(
-        { image, width, height, ask: { kind: 'colour', at: groundToSheet(place, p) } },
-        () => undefined,
-        signal,
-      )
-      colour.value = answer.colour
+      colour.value = await follower.call('colour', { image, width, height, at: groundToSheet(place, p) })
       isChosen.value = true
       void look()
     } catch (error) {
-      if (signal.aborted) return
-      if (!(error instanceof FollowError)) throw error
+      if (isAbort(error)) return
+      if (!(error instanceof WorkerError)) throw error
       lost(error.message)
     }
   }

@@ -2,9 +2,10 @@ import { watchDebounced } from '@vueuse/core'
 import equal from 'fast-deep-equal'
 import { onBeforeUnmount, watch } from 'vue'
 import { compile } from '#core/frame/compile'
-import { labelReplySchema } from '#core/labels/label-messages'
+import { LABEL_CALLS } from '#core/labels/label-messages'
 import { labelScene, NO_PLACES, placesOf } from '#core/labels/label-scene'
 import type { LabelScene } from '#core/labels/label-solver'
+import { callWorker, isAbort } from '~/services/call-worker'
 import { useEditor } from '~/stores/editor'
 
 /** Places are looked for once the journey has rested for so long, in milliseconds, and at the latest after the second time. */
@@ -14,38 +15,31 @@ const LATEST = 2500
 /** Keeps the places of the editor's automatic labels up to date: a worker looks for them while one goes on working. */
 export function useLabelPlaces() {
   const editor = useEditor()
-  let worker: Worker | undefined
-  let order = 0
+  const worker = callWorker(LABEL_CALLS, () => new Worker(new URL('../workers/label-worker.ts', import.meta.url), { type: 'module' }))
   let asked: LabelScene | undefined
 
-  function start(): Worker {
-    const made = new Worker(new URL('../workers/label-worker.ts', import.meta.url), { type: 'module' })
-    made.onmessage = ({ data }: MessageEvent<unknown>) => {
-      const reply = labelReplySchema.parse(data)
-      if (reply.order !== order || !asked) return
-      const places = placesOf(asked, reply.chosen)
-      if (!equal([...places], [...editor.labelPlaces])) editor.labelPlaces = places
-      editor.crowdedLabels = new Set(reply.crowded)
-      editor.labelsPlaced = true
-    }
-    // Without an answer the labels stay where they are.
-    made.onerror = () => (editor.labelsPlaced = true)
-    return made
-  }
-
-  function ask() {
+  async function ask() {
     if (!editor.journey) return
     // The scene has all possible places of a label, so it does not depend on those that were found before.
     const scene = labelScene(compile(editor.journey, NO_PLACES))
-    order++
+    asked = scene
     if (!scene) {
       editor.crowdedLabels = new Set()
       editor.labelsPlaced = true
       return
     }
-    asked = scene
-    worker ??= start()
-    worker.postMessage({ order, scene })
+    try {
+      const { chosen, crowded } = await worker.call('place', scene)
+      if (asked !== scene) return
+      const places = placesOf(scene, chosen)
+      if (!equal([...places], [...editor.labelPlaces])) editor.labelPlaces = places
+      editor.crowdedLabels = new Set(crowded)
+      editor.labelsPlaced = true
+    } catch (error) {
+      // Without an answer the labels stay where they are.
+      if (asked === scene) editor.labelsPlaced = true
+      if (!isAbort(error)) throw error
+    }
   }
 
   watch(
@@ -55,5 +49,5 @@ export function useLabelPlaces() {
   )
   watch(() => editor.opening, ask, { immediate: true })
   watchDebounced(() => editor.journey, ask, { debounce: REST, maxWait: LATEST })
-  onBeforeUnmount(() => worker?.terminate())
+  onBeforeUnmount(worker.close)
 }

@@ -7,6 +7,7 @@ import type { Journey } from '#core/journey/schema'
 import { SOUND_RATE } from '#core/sound/pcm'
 import { ApiError, uploadAudio } from '~/services/api'
 import { chooseFiles } from '~/services/choose-files'
+import { isAbort, WorkerError } from '~/services/call-worker'
 import { openSoundDesk } from '~/services/sound-desk'
 import { useEditor } from './editor'
 import { usePlayback } from './playback'
@@ -32,6 +33,13 @@ export const useSound = defineStore('sound', () => {
   const peaks = shallowReactive(new Map<string, { rate: number; values: Float32Array }>())
   const muted = ref(false)
 
+  /** Tells what went wrong; a worker that was closed has nothing to say any more. */
+  function tell(error: unknown) {
+    if (isAbort(error)) return
+    if (!(error instanceof ApiError || error instanceof WorkerError)) throw error
+    problem.value = error.message
+  }
+
   async function add(file: File) {
     problem.value = ''
     const control = new AbortController()
@@ -43,9 +51,7 @@ export const useSound = defineStore('sound', () => {
       const id = nanoid(10)
       if (editor.edit((j) => addAudio(j, id, added))) editor.select({ kind: 'audio', id })
     } catch (error) {
-      if (control.signal.aborted) return
-      if (!(error instanceof ApiError)) throw error
-      problem.value = error.message
+      if (!control.signal.aborted) tell(error)
     } finally {
       adding.value = undefined
     }
@@ -56,11 +62,9 @@ export const useSound = defineStore('sound', () => {
   async function picture(file: string) {
     if (peaks.has(file)) return
     try {
-      const reply = await desk.keep(file)
-      if (reply.is === 'peaks') peaks.set(file, reply)
+      peaks.set(file, await desk.keep(file))
     } catch (error) {
-      if (!(error instanceof ApiError)) throw error
-      problem.value = error.message
+      tell(error)
     }
   }
 
@@ -73,13 +77,12 @@ export const useSound = defineStore('sound', () => {
     const { opening } = editor
     try {
       await desk.keep(piece.file)
-      const reply = await desk.ask({ do: 'beats', file: piece.file, from: piece.from, to: piece.to })
+      const found = await desk.call('beats', { file: piece.file, from: piece.from, to: piece.to })
       if (editor.opening !== opening || searching.value !== id) return
-      if (reply.is === 'beats' && reply.beats) editor.edit((j) => editAudio(j, id, { beats: reply.beats!.times }))
+      if (found) editor.edit((j) => editAudio(j, id, { beats: found.times }))
       else problem.value = `No beat was found in “${piece.name}”: tap along by hand instead, with B while it plays.`
     } catch (error) {
-      if (!(error instanceof ApiError)) throw error
-      problem.value = error.message
+      tell(error)
     } finally {
       if (searching.value === id) searching.value = undefined
     }
@@ -97,21 +100,18 @@ export const useSound = defineStore('sound', () => {
     mixing = journey
     try {
       await Promise.all(journey.audio.map(({ file }) => desk.keep(file)))
-      const reply = await desk.ask({ do: 'mix', journey })
+      const channels = await desk.call('mix', { journey })
       if (mixing !== journey) return
-      if (reply.is === 'failed') problem.value = `The sound could not be mixed: ${reply.message}.`
-      if (reply.is !== 'mix') return
       let heard: AudioBuffer | undefined
-      if (reply.channels) {
+      if (channels) {
         context ??= new AudioContext({ sampleRate: SOUND_RATE })
-        heard = context.createBuffer(2, reply.channels[0].length, SOUND_RATE)
-        reply.channels.forEach((samples, c) => heard!.copyToChannel(samples, c))
+        heard = context.createBuffer(2, channels[0].length, SOUND_RATE)
+        channels.forEach((samples, c) => heard!.copyToChannel(samples, c))
       }
       buffer = { journey, heard }
       stop()
     } catch (error) {
-      if (!(error instanceof ApiError)) throw error
-      problem.value = error.message
+      tell(error)
     } finally {
       if (mixing === journey) mixing = undefined
     }

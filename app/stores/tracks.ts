@@ -2,7 +2,7 @@ import { nanoid } from 'nanoid'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { TRACK_EXTENSIONS, TRACK_LIMITS } from '#core/tracks/track'
-import type { TrackOrder, TrackReply } from '#core/tracks/messages'
+import type { TrackOptions, TrackOverview } from '#core/tracks/messages'
 import { webMercator } from '#core/geo/plane'
 import type { Size } from '#core/geometry/size'
 import type { Point } from '#core/geometry/point'
@@ -10,13 +10,11 @@ import type { Georeference, Place } from '#core/journey/schema'
 import type { TrackUse } from '#core/edits/lines/tracks'
 import { addTrack } from '#core/edits/lines/tracks'
 import { AT_ORIGIN } from '#core/sheet/place'
+import { isAbort, WorkerError } from '~/services/call-worker'
 import type { TrackReader } from '~/services/track-reader'
-import { openTrackReader, TrackError } from '~/services/track-reader'
+import { openTrackReader } from '~/services/track-reader'
 import { useEditor } from './editor'
 import { useStage } from './stage'
-
-type Options = Extract<TrackOrder, { kind: 'count' }>['options']
-export type Overview = Extract<TrackReply, { kind: 'read' }>['overview']
 
 export const isTrackFile = ({ name }: File): boolean => TRACK_EXTENSIONS.some((ending) => name.toLowerCase().endsWith(ending))
 
@@ -30,7 +28,7 @@ export const useTracks = defineStore('tracks', () => {
   const name = ref('')
   /** The share that has been read; undefined while no file is being read. */
   const reading = ref<number>()
-  const overview = shallowRef<Overview>()
+  const overview = shallowRef<TrackOverview>()
   const problem = ref('')
   /** A file that could be read with latitude and longitude swapped. */
   const swappable = shallowRef<File>()
@@ -38,7 +36,7 @@ export const useTracks = defineStore('tracks', () => {
   const matched = shallowRef<readonly Point[]>([])
   const busy = ref(false)
   let reader: TrackReader | undefined
-  let pending: { options: Options; use: TrackUse; atPace: boolean } | undefined
+  let pending: { options: TrackOptions; use: TrackUse; atPace: boolean } | undefined
 
   const usualWay = computed<LayBy>(() => (editor.geo ? 'earth' : editor.journey?.sheets.length ? 'places' : 'frame'))
 
@@ -62,17 +60,21 @@ export const useTracks = defineStore('tracks', () => {
     }
     name.value = file.name
     reading.value = 0
-    const own = openTrackReader((share) => (reading.value = share))
+    const own = openTrackReader()
     reader = own
     try {
       const bytes = new Uint8Array(await file.arrayBuffer())
-      const read = await own.read(file.name, bytes, swap)
+      const read = await own.call(
+        'read',
+        { name: file.name, bytes, swap },
+        { transfer: [bytes.buffer], onProgress: (share) => (reading.value = share) },
+      )
       if (reader === own) overview.value = read
     } catch (error) {
       if (reader !== own) return
       close()
-      if (!(error instanceof TrackError)) throw error
-      if (error.isSwapped) swappable.value = file
+      if (!(error instanceof WorkerError)) throw error
+      if (error.kind === 'SwappedError') swappable.value = file
       problem.value = error.message
     } finally {
       if (reader === own) reading.value = undefined
@@ -85,10 +87,18 @@ export const useTracks = defineStore('tracks', () => {
     if (file) void open(file, true)
   }
 
-  const count = (options: Options): Promise<number> => reader?.count(options) ?? Promise.resolve(0)
+  /** The number of points that are left; none once the track has been laid or given up. */
+  async function count(options: TrackOptions): Promise<number | undefined> {
+    try {
+      return await reader?.call('count', options)
+    } catch (error) {
+      if (isAbort(error)) return undefined
+      throw error
+    }
+  }
 
   /** Lays the track, or asks for its places to be clicked first. */
-  async function lay(options: Options, use: TrackUse, atPace: boolean, by: LayBy): Promise<void> {
+  async function lay(options: TrackOptions, use: TrackUse, atPace: boolean, by: LayBy): Promise<void> {
     pending = { options, use, atPace }
     if (by === 'places') {
       matched.value = []
@@ -116,7 +126,7 @@ export const useTracks = defineStore('tracks', () => {
   }
 
   /** A plane that shows bounds in the middle of the frame. */
-  function frameGeoreference([west, south, east, north]: Overview['bounds']): Georeference {
+  function frameGeoreference([west, south, east, north]: TrackOverview['bounds']): Georeference {
     const sw = webMercator.forward({ lon: west, lat: Math.max(-85, south) })!
     const ne = webMercator.forward({ lon: east < west ? east + 360 : east, lat: Math.min(85, north) })!
     const { centre, zoom } = editor.journey!.camera
@@ -136,14 +146,15 @@ export const useTracks = defineStore('tracks', () => {
     const { options, use, atPace } = pending
     busy.value = true
     try {
-      const { stops, courses, seconds } = await reader.lay({ options, georeference, place, ...(size ? { size } : {}) })
+      const { stops, courses, seconds } = await reader.call('lay', { options, georeference, place, ...(size ? { size } : {}) })
       const ids = stops.map(() => ({ stop: nanoid(10), leg: nanoid(10) }))
       const track = { stops, courses, seconds: atPace ? seconds : null }
       if (!editor.edit((journey) => addTrack(journey, track, use, ids))) return
       if (use.use === 'own') editor.chooseTraveller(use.traveller)
       close()
     } catch (error) {
-      if (!(error instanceof TrackError)) throw error
+      if (isAbort(error)) return
+      if (!(error instanceof WorkerError)) throw error
       matched.value = []
       editor.refusal = error.message
     } finally {

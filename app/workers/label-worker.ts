@@ -1,11 +1,13 @@
 import '../services/zod-without-eval'
-import { labelOrderSchema } from '#core/labels/label-messages'
+import { LABEL_CALLS } from '#core/labels/label-messages'
 import { crowdedLabels, labelCosts, placeLabels } from '#core/labels/label-solver'
+import { serve } from './serve'
 
 /** Looks for the places of automatic labels off the main thread, one scene after another. */
-self.onmessage = ({ data }: MessageEvent<unknown>) => {
-  const { order, scene } = labelOrderSchema.parse(data)
-  const costs = labelCosts(scene)
-  const chosen = placeLabels(scene, costs)
-  self.postMessage({ order, chosen, crowded: crowdedLabels(scene, chosen, costs) })
-}
+serve(LABEL_CALLS, {
+  place(scene) {
+    const costs = labelCosts(scene)
+    const chosen = placeLabels(scene, costs)
+    return { chosen, crowded: crowdedLabels(scene, chosen, costs) }
+  },
+})

@@ -111,7 +111,7 @@ export function pastOf(kept: Past, present: Journey): Journey[] {
   for (const changes of kept) {
     try {
       const before = changed(next, changes) as Journey
-      checkEdited(next, before)
+      checkEdited(before)
       past.unshift(before)
       next = before
     } catch (error) {

@@ -15,6 +15,7 @@ import {
   travellerSchema,
   visitSchema,
 } from './schema'
+import { remembered } from '../remembered'
 import { checkWeight } from './weight'
 
 /**
@@ -38,25 +39,24 @@ export function parseJourney(data: unknown): Journey {
   return result.data
 }
 
-/** Parts of a journey that have been checked before. */
-let known: ReadonlySet<unknown> = new Set()
-
-/** A schema that asks nothing of what is known. */
-const unlessKnown = <S extends z.ZodType>(schema: S): S =>
-  z.custom<z.output<S>>().superRefine((value, context) => {
-    if (known.has(value)) return
-    for (const { path, message } of schema.safeParse(value).error?.issues ?? []) context.addIssue({ code: 'custom', path, message })
+/** A schema whose judgement of an object is remembered, as parts of a journey never change. */
+function judgedOnce<S extends z.ZodType>(schema: S): S {
+  const faults = remembered((value: object) => schema.safeParse(value).error?.issues ?? [])
+  return z.custom<z.output<S>>().superRefine((value, context) => {
+    const found = typeof value === 'object' && value !== null ? faults(value) : schema.safeParse(value).error!.issues
+    for (const { path, message } of found) context.addIssue({ code: 'custom', path, message })
   }) as unknown as S
+}
 
 const editedSchema = journeySchema.safeExtend({
-  areas: z.array(unlessKnown(areaSchema)).max(LIMITS.areas),
-  networks: z.array(unlessKnown(networkSchema)).max(LIMITS.networks),
-  stops: z.array(unlessKnown(stopSchema)).max(LIMITS.stops),
+  areas: z.array(judgedOnce(areaSchema)).max(LIMITS.areas),
+  networks: z.array(judgedOnce(networkSchema)).max(LIMITS.networks),
+  stops: z.array(judgedOnce(stopSchema)).max(LIMITS.stops),
   travellers: z
     .array(
       travellerSchema.safeExtend({
-        visits: z.array(unlessKnown(visitSchema)).max(LIMITS.visits),
-        legs: z.array(unlessKnown(legSchema.safeExtend({ course: unlessKnown(courseSchema) }))).max(LIMITS.visits),
+        visits: z.array(judgedOnce(visitSchema)).max(LIMITS.visits),
+        legs: z.array(judgedOnce(legSchema.safeExtend({ course: judgedOnce(courseSchema) }))).max(LIMITS.visits),
       }),
     )
     .min(1)
@@ -64,15 +64,12 @@ const editedSchema = journeySchema.safeExtend({
 })
 
 /**
- * Checks the result of an edit of a valid journey. Stops, visits, legs and long lines that it did not touch are not checked again, only what refers to them, so
- * that a step of a drag costs the same whatever else is in the journey.
+ * Checks the result of an edit. Stops, visits, legs and long lines that were checked before are not checked again, only what refers to them, so that a step
+ * of a drag costs the same whatever else is in the journey.
  * @throws JourneyError as parseJourney does
  */
-export function checkEdited(before: Journey, after: Journey): void {
-  const legs = before.travellers.flatMap((traveller) => traveller.legs)
-  known = new Set<unknown>([...before.networks, ...before.areas, ...before.stops, ...before.travellers.flatMap(({ visits }) => visits), ...legs, ...legs.map(({ course }) => course)]) // prettier-ignore
+export function checkEdited(after: Journey): void {
   const result = editedSchema.safeParse(after)
-  known = new Set()
   if (!result.success) throw new JourneyError(`The journey cannot be used: ${describeIssue(result.error)}.`)
   checkWeight(after)
 }

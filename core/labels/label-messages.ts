@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import type { WorkerCalls } from '../worker-calls'
 import type { LabelScene } from './label-solver'
 
 /** What is asked of the worker that looks for the places of labels, and what it answers. */
@@ -6,43 +7,42 @@ const number = z.number()
 const box = z.strictObject({ left: number, right: number, top: number, bottom: number })
 const size = z.strictObject({ width: number, height: number })
 
-export const labelOrderSchema: z.ZodType<{ order: number; scene: LabelScene }> = z.strictObject({
-  order: z.int(),
-  scene: z.strictObject({
-    frame: size,
-    labels: z
-      .array(
-        z.strictObject({
-          stop: z.string(),
-          appears: number,
-          candidates: z
-            .array(z.strictObject({ box, cost: number }))
-            .min(1)
-            .max(64),
-        }),
-      )
-      .max(1000),
-    samples: z
-      .array(
-        z.strictObject({
-          from: number,
-          to: number,
-          places: z.array(z.strictObject({ x: number, y: number, scale: number }).nullable()),
-          obstacles: z.array(z.strictObject({ box, own: z.int().nullable(), to: number.or(z.literal(Infinity)) })),
-          lines: z.array(
-            z.strictObject({
-              points: z.array(number),
-              shares: z.array(number),
-              depart: number,
-              arrive: number,
-              ink: number,
-              vehicle: box.nullable(),
-            }),
-          ),
-        }),
-      )
-      .max(10_000),
-  }),
+const sceneSchema: z.ZodType<LabelScene> = z.strictObject({
+  frame: size,
+  labels: z
+    .array(
+      z.strictObject({
+        stop: z.string(),
+        appears: number,
+        candidates: z
+          .array(z.strictObject({ box, cost: number }))
+          .min(1)
+          .max(64),
+      }),
+    )
+    .max(1000),
+  samples: z
+    .array(
+      z.strictObject({
+        from: number,
+        to: number,
+        places: z.array(z.strictObject({ x: number, y: number, scale: number }).nullable()),
+        obstacles: z.array(z.strictObject({ box, own: z.int().nullable(), to: number.or(z.literal(Infinity)) })),
+        lines: z.array(
+          z.strictObject({
+            points: z.array(number),
+            shares: z.array(number),
+            depart: number,
+            arrive: number,
+            ink: number,
+            vehicle: box.nullable(),
+          }),
+        ),
+      }),
+    )
+    .max(10_000),
 })
 
-export const labelReplySchema = z.strictObject({ order: z.int(), chosen: z.array(z.int().min(0)), crowded: z.array(z.string()) })
+export const LABEL_CALLS = {
+  place: { order: sceneSchema, reply: z.strictObject({ chosen: z.array(z.int().min(0)), crowded: z.array(z.string()) }) },
+} satisfies WorkerCalls

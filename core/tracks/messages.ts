@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import type { WorkerCalls } from '../worker-calls'
 import { courseSchema } from '../journey/schema'
 import { georeferenceSchema, placeSchema } from '../journey/sheet-schema'
 import { lonLat, point } from '../journey/values'
@@ -15,52 +16,47 @@ const optionsSchema = z.strictObject({
   stops: z.array(z.object({ ...lonLat, name: z.string() })).max(200),
 })
 
-/** Requests to the track worker: first the file, which it keeps, then counting or laying it any number of times. */
-export const trackOrderSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('read'), name: z.string(), bytes: z.instanceof(Uint8Array), swap: z.boolean() }),
-  z.strictObject({ kind: z.literal('count'), options: optionsSchema }),
-  z.strictObject({
-    kind: z.literal('lay'),
-    options: optionsSchema,
-    georeference: georeferenceSchema,
-    size: sizeSchema.optional(),
-    place: placeSchema,
-  }),
-])
+const overviewSchema = z.strictObject({
+  points: z.number(),
+  segments: z.array(z.number()),
+  lengthMetres: z.number(),
+  hasTimes: z.boolean(),
+  badTimes: z.number(),
+  hasHeights: z.boolean(),
+  start: z.number().nullable(),
+  end: z.number().nullable(),
+  movingSeconds: z.number().nullable(),
+  bounds: z.tuple([z.number(), z.number(), z.number(), z.number()]),
+  places: z.array(z.strictObject({ ...lonLat, name: z.string(), seconds: z.number() })),
+  outline: z.custom<Float64Array>((value) => value instanceof Float64Array),
+  match: z.array(z.strictObject({ ...lonLat, x: z.number(), y: z.number() })).length(3),
+})
 
-const span = z.array(z.number())
+const laidSchema = z.strictObject({
+  stops: z.array(z.strictObject({ name: z.string(), at: point, place: z.object(lonLat) })).min(2),
+  courses: z.array(courseSchema),
+  /** How long each leg took, in seconds; null where that is not known. */
+  seconds: z.array(z.number()).nullable(),
+})
 
-/** What it answers; `progress` any number of times before the end of reading. */
-export const trackReplySchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('progress'), share: z.number() }),
-  z.strictObject({
-    kind: z.literal('read'),
-    overview: z.strictObject({
-      points: z.number(),
-      segments: span,
-      lengthMetres: z.number(),
-      hasTimes: z.boolean(),
-      badTimes: z.number(),
-      hasHeights: z.boolean(),
-      start: z.number().nullable(),
-      end: z.number().nullable(),
-      movingSeconds: z.number().nullable(),
-      bounds: z.tuple([z.number(), z.number(), z.number(), z.number()]),
-      places: z.array(z.strictObject({ ...lonLat, name: z.string(), seconds: z.number() })),
-      outline: z.custom<Float64Array>((value) => value instanceof Float64Array),
-      match: z.array(z.strictObject({ ...lonLat, x: z.number(), y: z.number() })).length(3),
+/** What is asked of the worker for tracks: first to read a file, which it keeps, then to count its points or to lay it any number of times. */
+export const TRACK_CALLS = {
+  read: {
+    order: z.strictObject({ name: z.string(), bytes: z.instanceof(Uint8Array), swap: z.boolean() }),
+    reply: overviewSchema,
+  },
+  /** The number of points that are left when it is simplified. */
+  count: { order: optionsSchema, reply: z.int() },
+  lay: {
+    order: z.strictObject({
+      options: optionsSchema,
+      georeference: georeferenceSchema,
+      size: sizeSchema.optional(),
+      place: placeSchema,
     }),
-  }),
-  z.strictObject({ kind: z.literal('count'), kept: z.number() }),
-  z.strictObject({
-    kind: z.literal('laid'),
-    stops: z.array(z.strictObject({ name: z.string(), at: point, place: z.object(lonLat) })).min(2),
-    courses: z.array(courseSchema),
-    /** How long each leg took, in seconds; null where that is not known. */
-    seconds: z.array(z.number()).nullable(),
-  }),
-  z.strictObject({ kind: z.literal('failed'), message: z.string(), isSwapped: z.boolean() }),
-])
+    reply: laidSchema,
+  },
+} satisfies WorkerCalls
 
-export type TrackOrder = z.output<typeof trackOrderSchema>
-export type TrackReply = z.output<typeof trackReplySchema>
+export type TrackOptions = z.output<typeof optionsSchema>
+export type TrackOverview = z.output<typeof overviewSchema>

@@ -26,4 +26,6 @@ export const TRACK_LIMITS = { bytes: 256 * 1024 ** 2, points: 2_000_000 } as con
 export const TRACK_EXTENSIONS = ['.gpx', '.kml', '.kmz', '.geojson', '.json']
 
 /** A file whose latitudes and longitudes seem to have been swapped: read the other way round they would all lie on the Earth. */
-export class SwappedError extends JourneyError {}
+export class SwappedError extends JourneyError {
+  override name = 'SwappedError'
+}

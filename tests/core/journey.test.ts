@@ -157,7 +157,7 @@ describe('reading a journey', () => {
     expect(() => parseJourney(broken(path, value))).toThrow(message)
     // An edit that did this would be refused in the same words, though most of the journey is not looked at again.
     const before = demo()
-    if (path !== 'format' && path !== 'version') expect(() => checkEdited(before, changed(before, path.split('.'), value))).toThrow(message)
+    if (path !== 'format' && path !== 'version') expect(() => checkEdited(changed(before, path.split('.'), value))).toThrow(message)
   })
 
   it('refuses what is not a journey at all', () => {

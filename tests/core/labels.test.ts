@@ -5,7 +5,7 @@ import { editStop } from '#core/edits/marks/stops'
 import { addStop } from '#core/edits/trips/visits'
 import { compile } from '#core/frame/compile'
 import { frameAt } from '#core/frame/frame-at'
-import { labelOrderSchema } from '#core/labels/label-messages'
+import { LABEL_CALLS } from '#core/labels/label-messages'
 import { besideAt, labelBox, setLabel } from '#core/marks/label-layout'
 import { findLabelPlaces, labelScene, NO_PLACES, PLACES, placesOf } from '#core/labels/label-scene'
 import type { LabelScene } from '#core/labels/label-solver'
@@ -191,7 +191,7 @@ describe('labels that look for their places', () => {
 
   it('are the same wherever the search is done: in a worker, from what can be sent there', () => {
     const compiled = compile(movingDemo(), NO_PLACES)
-    const { scene } = labelOrderSchema.parse(structuredClone({ order: 1, scene: labelScene(compiled)! }))
+    const scene = LABEL_CALLS.place.order.parse(structuredClone(labelScene(compiled)!))
     expect(placesOf(scene, placeLabels(scene))).toEqual(findLabelPlaces(compiled))
     // What was found before plays no part.
     const elsewhere = new Map(compiled.marks.map(({ stop }) => [stop.id, PLACES[5]!]))

@@ -70,7 +70,7 @@ const recount = useDebounceFn(async () => {
   if (!tracks.overview) return
   const asked = options.value
   const count = await tracks.count(asked)
-  if (asked === options.value) kept.value = count
+  if (count !== undefined && asked === options.value) kept.value = count
 }, 120)
 watch(options, () => void recount())
 

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Overview } from '~/stores/tracks'
+import type { TrackOverview } from '#core/tracks/messages'
 
 /** The outline of a track, with the places by which it is laid. The part from `from` to `to`, as shares, is kept. */
-const props = withDefaults(defineProps<{ overview: Overview; places: number; from?: number; to?: number }>(), { from: 0, to: 1 })
+const props = withDefaults(defineProps<{ overview: TrackOverview; places: number; from?: number; to?: number }>(), { from: 0, to: 1 })
 
 /** Margin for the marks around the square of the outline. */
 const MARGIN = 0.08

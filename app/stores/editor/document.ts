@@ -69,7 +69,7 @@ export function useDocument(tryOut: (journey: Journey) => void) {
       attempted = change(before)
       if (attempted === before) return true
       after = withOwnLength(attempted)
-      checkEdited(before, after)
+      checkEdited(after)
       tryOut(shownOf(after))
     } catch (error) {
       if (!(error instanceof JourneyError)) throw error
