@@ -15,7 +15,7 @@ export interface Rates {
 }
 
 export type RateKind = keyof Rates
-export const RATE_KINDS = ['pan', 'turn', 'zoom', 'tilt'] as const satisfies readonly RateKind[]
+const RATE_KINDS = ['pan', 'turn', 'zoom', 'tilt'] as const satisfies readonly RateKind[]
 
 /** What is still pleasant to watch: common practice, no source. */
 export const COMFORT: Rates = { pan: 0.6, turn: 45, zoom: 1.3, tilt: 35 }
@@ -29,4 +29,11 @@ export function ratesBetween(a: View, b: View, seconds: number, { width }: Size)
     zoom: Math.abs(Math.log2(b.zoom / a.zoom)) / seconds,
     tilt: Math.abs(b.pitch - a.pitch) / seconds,
   }
+}
+
+/** The rate that is worst, and how many times as fast as is pleasant it is. */
+export function worstOf(rates: Rates): { kind: RateKind; excess: number } {
+  const excess = (kind: RateKind) => rates[kind] / COMFORT[kind]
+  const kind = RATE_KINDS.reduce((a, b) => (excess(b) > excess(a) ? b : a))
+  return { kind, excess: excess(kind) }
 }

@@ -1,5 +1,5 @@
 import type { RateKind, Rates } from '../camera/comfort'
-import { COMFORT, RATE_KINDS, ratesBetween } from '../camera/comfort'
+import { ratesBetween, worstOf } from '../camera/comfort'
 import { frameCorners, projectionOf } from '../camera/projection'
 import type { View } from '../camera/view'
 import { viewAt } from '../camera/view-track'
@@ -60,9 +60,8 @@ export function checkCamera(compiled: CompiledJourney): CameraCheck[] {
     if (out > MISSED) note('lost', time, out)
     const magnified = magnificationAt(compiled, view, time)
     if (magnified > SOFT) note('soft', time, magnified)
-    const fastest = RATE_KINDS.reduce((a, b) => (rates[b] / COMFORT[b] > rates[a] / COMFORT[a] ? b : a))
-    const excess = rates[fastest] / COMFORT[fastest]
-    if (excess > 1) note('fast', time, excess, fastest)
+    const { kind, excess } = worstOf(rates)
+    if (excess > 1) note('fast', time, excess, kind)
   }
   return checks.sort((a, b) => a.from - b.from)
 }

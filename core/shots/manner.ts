@@ -1,14 +1,37 @@
 import { GREATEST_ZOOM } from '../camera/view'
 import { smoothed } from '../camera/smoothing'
 import type { Temperament } from '../camera/temperament'
-import type { ChaseShot } from '../journey/schema'
+import type { ChaseShot, Moment, Shot, ShotOf } from '../journey/schema'
 import type { TimedTrip } from '../trips/compile-traveller'
 import { framesPerSecond } from '../pace/rate'
 import type { Scene } from './shots'
-import type { Sketch, Sketched, TimedSketch } from './sketch'
-import { timed } from './sketch'
 
 /** The shots that a temperament would take of a journey, before it is known whether they are pleasant to watch. */
+
+/** A shot without a moment; it gets one when all is known. */
+export interface Sketch {
+  key: string
+  shot: Sketched<ShotOf<'overview'>> | Sketched<ShotOf<'globe'>> | Sketched<ChaseShot>
+  zoom: number
+  /** Whether it shows the whole, or as much of it as the map has room for. */
+  isWhole?: true
+}
+
+/** What of a shot is not the same for all. */
+type Sketched<S extends Shot> = Omit<S, 'id' | 'at' | 'transition' | 'easing' | 'orbit' | 'dolly'> & { orbit?: number }
+
+export interface TimedSketch extends Sketch {
+  time: number
+  transition: number
+}
+
+export const timed = (sketch: Sketch, time: number, transition: number): TimedSketch => ({ ...sketch, time, transition })
+
+/** A sketch as a shot of the document. */
+export function shotOf({ shot, transition }: TimedSketch, id: string, at: Moment): Shot {
+  const common = { id, at, transition: Math.round(transition * 1000) / 1000, easing: 'ease-in-out', orbit: 0, dolly: null } as const
+  return { ...common, ...shot }
+}
 
 /** How a temperament films. */
 export interface Manner {
@@ -57,23 +80,27 @@ export const MANNERS: Readonly<Record<Exclude<Temperament, 'steady'>, Manner>> =
   },
 }
 
-/** A map is magnified beyond its own pixels by no more than this. */
+/** A map is magnified beyond its own pixels by no more than this: there it begins to look soft (by eye). */
 const MOST_MAGNIFIED = 1.25
-/** A view that is hardly closer than the overview is none of its own. */
+/** A view that is hardly closer than the overview is none of its own: the move to it would be seen, and show nothing new. */
 const CLOSER = 1.15
-/** The share of the greatest pleasant speed of the picture up to which the camera closes in on a traveller. */
+/**
+ * How much of its width the picture moves in a second where the camera is as close to a traveller as it goes: seven tenths of what is pleasant
+ * (core/camera/comfort.ts), as the ways to and from the shot come on top of it.
+ */
 const PAN = 0.42
-/** How long the whole is seen at the beginning and the end, in seconds, where there is time. */
+/** How long the whole is seen at the beginning and the end, in seconds, where there is time: long enough to be taken in, by eye. */
 const WHOLE = 0.6
-/** Someone who rests so long is gone round, in seconds. */
+/** Someone who rests so long is gone round, in seconds: in less, the camera would hardly be there before it leaves. */
 const LONG_REST = 2.6
+/** How much closer it goes for that. */
 const ORBIT_ZOOM = 1.25
 /** What is left of a leg's tilt where the camera, kept on the map, would lose the traveller: first it does not turn with the road any more, then it looks straight down. */
 const CALMED = [1, 0.5, 0] as const
-/** How long the globe is seen before the camera comes down, in seconds. */
+/** How long the globe is seen before the camera comes down, in seconds: as WHOLE, and for its turning to be seen. */
 export const GLOBE_SEEN = 1.4
 
-/** The seconds that the camera takes from one zoom to another. */
+/** The seconds that the camera takes from one zoom to another: so many for an octave, and enough for a move between places where the zoom stays (by eye). */
 export const waySeconds = (from: number, to: number): number => Math.max(1.3, 1.9 * Math.abs(Math.log2(from / to)))
 
 /** What was changed of what a manner would do: how many times as long the ways to shots take, and how often shots were made calmer, by their keys. */

@@ -9,13 +9,11 @@ import type { Temperament } from '../camera/temperament'
 import type { TimedTrip } from '../trips/compile-traveller'
 import { frameTime } from '../pace/rate'
 import { globeView } from './globe'
-import type { Manner } from './manner'
-import { GLOBE_SEEN, isTilted, MANNERS, shotsIn, waySeconds } from './manner'
+import type { Manner, Sketch, TimedSketch } from './manner'
+import { GLOBE_SEEN, isTilted, MANNERS, shotOf, shotsIn, timed, waySeconds } from './manner'
 import { outOfFrame } from './out-of-frame'
 import type { Scene, TimedShot } from './shots'
 import { seenTrips } from './shots'
-import type { Sketch, TimedSketch } from './sketch'
-import { shotOf, timed } from './sketch'
 import { excessesOf, isPleasant } from './sketch-comfort'
 
 /**
@@ -36,19 +34,23 @@ export interface PlanGround {
   globe: boolean
 }
 
-/** What a trip that is seen as a whole leaves free at the frame's edges at the least, in shares of its sides, for names and cards. */
+/** What a trip that is seen as a whole leaves free at the frame's edges at the least, in shares of its sides: room for a pin and the name beside it. */
 const ROOM = 0.06
-/** What is planned stays this far below the limits of comfort, looked at in steps and frame by frame. */
+/** Seconds between two looks at how fast the camera moves: a tenth of the work of looking at each frame. */
+const STEP = 0.1
+/** What is planned stays this far below the limits of comfort: looked at in steps, as the worst may lie between two; and frame by frame, for what rounding does. */
 const MARGIN = 0.9
 const FINE_MARGIN = 0.98
-/** Seconds between two looks at how fast the camera moves. */
-const STEP = 0.1
-/** By how many degrees a second the globe turns at the beginning. */
+/** By how many degrees a second the globe turns at the beginning: some fifteen while it is seen, so that it is noticed. */
 const GLOBE_SPIN = 10
+/**
+ * How often a plan is bettered before there is none. Each time something becomes calmer for good: a way longer, no more turning, more distance, less tilt. Of
+ * the random trips of tests/core/shots.test.ts half need it, and none that becomes pleasant at all more than 13 times.
+ */
 const TRIES = 20
 /** A picture of as much as the map has room for follows the traveller as evenly as can be, in seconds. */
 const EVEN = 2
-/** No way to a shot takes longer than so many times what is usual. */
+/** No way to a shot takes longer than so many times what is usual: a slower one seems not to move. */
 const SLOWEST = 2.2
 
 /** The shots of a plan; none where nobody goes anywhere. Where there is no time to come down from the globe it does without that. */

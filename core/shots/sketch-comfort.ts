@@ -1,13 +1,13 @@
 import type { RateKind } from '../camera/comfort'
-import { COMFORT, RATE_KINDS, ratesBetween } from '../camera/comfort'
+import { ratesBetween, worstOf } from '../camera/comfort'
 import type { ViewTrack } from '../camera/view-track'
 import { viewAt } from '../camera/view-track'
 import type { Moment } from '../journey/schema'
 import { outOfFrame } from './out-of-frame'
 import type { Scene } from './shots'
 import { placeShots, seenTrips } from './shots'
-import type { TimedSketch } from './sketch'
-import { shotOf } from './sketch'
+import type { TimedSketch } from './manner'
+import { shotOf } from './manner'
 
 /** What is too fast, and how many times as fast as is pleasant. */
 interface Excess {
@@ -49,9 +49,7 @@ export function excessesOf(sketches: readonly TimedSketch[], scene: Scene, hold:
   let current = 0
   for (let i = 1; i <= count; i++) {
     const now = viewAt({ views }, (lastTime * i) / count)
-    const rates = ratesBetween(before, now, lastTime / count, reference)
-    const kind = RATE_KINDS.reduce((a, b) => (rates[b] / COMFORT[b] > rates[a] / COMFORT[a] ? b : a))
-    const excess = rates[kind] / COMFORT[kind]
+    const { kind, excess } = worstOf(ratesBetween(before, now, lastTime / count, reference))
     const middle = (lastTime * (i - 0.5)) / count
     while (current + 1 < sketches.length && sketches[current + 1]!.time <= middle) current++
     const { key, time, transition } = sketches[current]!
