@@ -1,3 +1,4 @@
+import { remembered } from '../remembered'
 import Flatbush from 'flatbush'
 import type { Graph } from 'ngraph.graph'
 import createGraph from 'ngraph.graph'
@@ -38,15 +39,16 @@ const REACH = 4
 /** The number of candidate edges when searching the nearest: their boxes may be closer than they are. */
 const LOOKED_AT = 32
 
-const graphs = new WeakMap<Journey['networks'], Map<NetworkMode, NetworkGraph | undefined>>()
+const graphsOf = remembered((networks: Journey['networks']) => {
+  const known = new Map<NetworkMode, NetworkGraph | undefined>()
+  return (mode: NetworkMode) => {
+    if (!known.has(mode)) known.set(mode, build(networks, mode))
+    return known.get(mode)
+  }
+})
 
 /** The graph of a mode's networks, made once; undefined where there are no lines. */
-export function networkGraph(networks: Journey['networks'], mode: NetworkMode): NetworkGraph | undefined {
-  const known = graphs.get(networks) ?? new Map<NetworkMode, NetworkGraph | undefined>()
-  graphs.set(networks, known)
-  if (!known.has(mode)) known.set(mode, build(networks, mode))
-  return known.get(mode)
-}
+export const networkGraph = (networks: Journey['networks'], mode: NetworkMode): NetworkGraph | undefined => graphsOf(networks)(mode)
 
 function build(networks: Journey['networks'], mode: NetworkMode): NetworkGraph | undefined {
   const lines = networks.filter((network) => network.mode === mode).flatMap((network) => network.lines)

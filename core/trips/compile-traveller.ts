@@ -1,3 +1,4 @@
+import { remembered } from '../remembered'
 import type { Projection } from '../camera/projection-type'
 import type { Course } from '../geometry/course'
 import { joinCourses } from '../geometry/course'
@@ -76,14 +77,10 @@ export const timedItinerary = (journey: Journey, traveller: Traveller): Itinerar
 const itineraryWith = (courses: readonly Course[], { share }: Journey, traveller: Traveller): Itinerary =>
   itineraryOf(traveller, legWeights(traveller.legs, courses, share))
 
-const stopsById = new WeakMap<Journey['stops'], Map<string, Stop>>()
+const stopsById = remembered((stops: Journey['stops']) => new Map(stops.map((stop) => [stop.id, stop])))
 
 /** The stops that a traveller visits, in order. */
-function stopsOf({ stops }: Journey, { visits }: Traveller): Stop[] {
-  const byId = stopsById.get(stops) ?? new Map(stops.map((stop) => [stop.id, stop]))
-  stopsById.set(stops, byId)
-  return visits.map(({ stop }) => byId.get(stop)!)
-}
+const stopsOf = ({ stops }: Journey, { visits }: Traveller): Stop[] => visits.map(({ stop }) => stopsById(stops).get(stop)!)
 
 const coursesOf = ({ stops, ground }: Pick<Basis, 'stops' | 'ground'>, { legs }: Traveller): Course[] =>
   legs.map((leg, i) => compiledCourse(leg.course, stops[i]!.at, stops[i + 1]!.at, ground))
@@ -131,7 +128,7 @@ export function compileTraveller(
 ): CompiledTraveller {
   const [numerator, denominator] = fraction(rate)
   const zooms = plain.map(({ depart, arrive }) => look((depart + arrive) / 2).view.zoom)
-  const moved = plain.map((leg, i) => (leg.leg.aside === 0 ? leg : { ...leg, course: asideOf(leg, zooms[i]!) }))
+  const moved = plain.map((leg, i) => (leg.leg.aside === 0 ? leg : { ...leg, course: asideOf(leg.course, leg.leg.aside / zooms[i]!) }))
   const ridden = moved.map((leg) => ({ ...leg, rides: ridesOf(leg) }))
   const runs = runsOf(ridden, visits)
   const legs: TimedLeg[] = ridden.map((leg, i) => ({ ...leg, ...runs[i]! }))
@@ -139,17 +136,8 @@ export function compileTraveller(
   return { traveller, visits, legs: legs.map((leg, i) => ({ ...leg, patternZoom: zooms[i]!, rides: rides[i]! })) }
 }
 
-const movedCourses = new WeakMap<Course, { by: number; course: Course }>()
-
-/** The course of a leg moved aside; the same object while neither it nor the zoom changes. */
-function asideOf({ leg, course }: PlainLeg, zoom: number): Course {
-  const by = leg.aside / zoom
-  const known = movedCourses.get(course)
-  if (known?.by === by) return known.course
-  const made = besideCourse(course, by)
-  movedCourses.set(course, { by, course: made })
-  return made
-}
+/** A course moved aside by so many ground units. */
+const asideOf = remembered(besideCourse)
 
 /** The parts of a leg that its vehicles travel, from its beginning on. */
 function ridesOf(leg: PlainLeg): TimedRide[] {

@@ -1,3 +1,4 @@
+import { remembered } from '#core/remembered'
 import { projectedRing } from '#core/camera/projection'
 import type { SheetItem } from '#core/frame/frame'
 import { radians } from '#core/geometry/angle'
@@ -17,17 +18,10 @@ import { textureOf } from './texture'
 
 /** Paints sheets, washed. A picture is washed once and kept as long as neither it nor the wash changes. */
 export function createSheetPainter(studio: Studio) {
-  const washed = new WeakMap<SheetPicture, { wash: Wash; image: CanvasImageSource }>()
+  const washed = remembered((picture: SheetPicture, wash: Wash): CanvasImageSource => washedImage(studio, picture, wash))
   const textures = new Map<string, { picture: SheetPicture; image: CanvasImageSource; texture: Texture }>()
 
-  function imageOf({ sheet: { wash } }: SheetItem, picture: SheetPicture): CanvasImageSource {
-    if (!wash) return picture.image
-    const known = washed.get(picture)
-    if (known?.wash === wash) return known.image
-    const image = washedImage(studio, picture, wash)
-    washed.set(picture, { wash, image })
-    return image
-  }
+  const imageOf = ({ sheet: { wash } }: SheetItem, picture: SheetPicture) => (wash ? washed(picture, wash) : picture.image)
 
   /** The texture of a picture as it is washed; kept, one for each sheet. */
   function texture(item: SheetItem, picture: SheetPicture): Texture {

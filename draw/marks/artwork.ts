@@ -1,18 +1,11 @@
+import { remembered } from '#core/remembered'
 import type { Artwork } from '#core/vehicles/artwork'
 import type { Colours } from '#core/dress/vehicle'
 import { EDGE } from '#core/dress/vehicle'
 import { palette, PAPER } from '../colour'
 import type { Studio } from '../studio'
 
-const pathsOf = new WeakMap<Artwork, Path2D[]>()
-
-function paths(studio: Studio, artwork: Artwork): Path2D[] {
-  const known = pathsOf.get(artwork)
-  if (known) return known
-  const made = artwork.shapes.map((shape) => studio.createPath(shape.d))
-  pathsOf.set(artwork, made)
-  return made
-}
+const pathsOf = remembered((artwork: Artwork, studio: Studio) => artwork.shapes.map((shape) => studio.createPath(shape.d)))
 
 /** The spokes of a wheel that turns, and their reach, as a share of its radius. */
 const SPOKES = 4
@@ -34,7 +27,7 @@ export function paintArtwork(
   wheels: number | null = null,
 ): void {
   const tones = palette(colours)
-  const made = paths(studio, artwork)
+  const made = pathsOf(artwork, studio)
   context.lineCap = 'round'
   context.lineJoin = 'round'
   context.setLineDash([])
@@ -83,7 +76,7 @@ export function paintSilhouette(context: CanvasRenderingContext2D, studio: Studi
   context.fillStyle = colour
   context.strokeStyle = colour
   context.setLineDash([])
-  paths(studio, artwork).forEach((path, i) => {
+  pathsOf(artwork, studio).forEach((path, i) => {
     context.lineWidth = EDGE + (artwork.shapes[i]!.width ?? 0)
     context.stroke(path)
     if (artwork.shapes[i]!.fill) context.fill(path)

@@ -27,6 +27,7 @@ const PATIENCE = 90_000
 export async function openContext(browser: Browser): Promise<BrowserContext> {
   const context = await browser.newContext({ viewport: VIEWPORT, acceptDownloads: true, locale: 'en-GB' })
   context.setDefaultTimeout(PATIENCE)
+  await context.addInitScript(watchStage)
   return context
 }
 
@@ -65,23 +66,63 @@ export async function openEditor(page: Page, address: string, id: string): Promi
   await painted(page)
 }
 
-/** Waits until the stage's canvas is there and has come to rest: it shows something, and the same for a while. */
-export async function painted(page: Page): Promise<void> {
-  await page.getByTestId('stage-canvas').waitFor()
-  let last = ''
-  for (let still = 0, i = 0; still < 3; i++) {
-    if (i > 100) throw new Error('The stage did not come to rest.')
-    await page.waitForTimeout(120)
-    const now = await page.evaluate(() => {
-      const canvas = document.querySelector<HTMLCanvasElement>('[data-testid="stage-canvas"]')!
-      const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height)
-      let sum = 0
-      for (let k = 0; k < data.length; k += 4) sum = (sum * 31 + data[k]! + data[k + 1]! * 7 + data[k + 2]! * 13) % 1_000_000_007
-      return `${canvas.width}x${canvas.height}:${sum}`
-    })
-    still = now === last && !now.endsWith(':0') ? still + 1 : 0
-    last = now
+/** What `watchStage` writes down in a page. */
+interface Watched {
+  /** Requests under way. */
+  fetching: number
+  /** When the last request ended, and when the stage was painted last: `performance.now()`. */
+  fetched: number
+  painted: number
+}
+
+/** Writes down in a page when its stage is painted and what is being fetched, before anything else runs there. */
+function watchStage(): void {
+  const watched: Watched = { fetching: 0, fetched: 0, painted: 0 }
+  Object.assign(window, { watched })
+  const { getContext } = HTMLCanvasElement.prototype
+  // The stage asks for its context each time it is painted.
+  HTMLCanvasElement.prototype.getContext = function (this: HTMLCanvasElement, ...rest: Parameters<typeof getContext>) {
+    if (this.dataset.testid === 'stage-canvas') {
+      this.dataset.painted = 'yes'
+      watched.painted = performance.now()
+    }
+    return getContext.apply(this, rest)
+  } as typeof getContext
+  const plain = window.fetch
+  window.fetch = async (...request) => {
+    watched.fetching++
+    try {
+      return await plain(...request)
+    } finally {
+      watched.fetching--
+      watched.fetched = performance.now()
+    }
   }
+}
+
+/** For so long nothing may happen on a stage at rest, in milliseconds: longer than tiles take from their arrival until they are painted. */
+const QUIET = 150
+
+/** Waits until the stage is there and has come to rest: it is painted, nothing is on its way, its labels have their places, and it has not been painted for a while. */
+export async function painted(page: Page): Promise<void> {
+  const from = await page.evaluate(() => performance.now())
+  await page.waitForFunction(
+    ([since, quiet]) => {
+      const { watched, useNuxtApp } = window as unknown as Page
+      interface Page {
+        watched: Watched
+        useNuxtApp: () => { $pinia: { state: { value: { editor?: { labelsPlaced: boolean } } } } }
+      }
+      return (
+        document.querySelector('[data-testid="stage-canvas"][data-painted]') !== null &&
+        watched.fetching === 0 &&
+        document.fonts.status === 'loaded' &&
+        useNuxtApp().$pinia.state.value.editor?.labelsPlaced === true &&
+        performance.now() - Math.max(since, watched.fetched, watched.painted) > quiet
+      )
+    },
+    [from, QUIET] as const,
+  )
 }
 
 /** The stage's pixels, RGBA, with their size. */

@@ -1,3 +1,4 @@
+import { remembered } from '../../remembered'
 import equal from 'fast-deep-equal'
 import { keptInView } from '../../camera/fit'
 import { projectionOf } from '../../camera/projection'
@@ -24,16 +25,13 @@ export const removeReframe = (journey: Journey, index: number): Journey => ({
 /** Whether two frames have the same shape, to a hundredth: sizes in pixels are rounded to even numbers. */
 export const isSameShape = (a: Size, b: Size): boolean => Math.abs((a.width * b.height) / (a.height * b.width) - 1) < 0.01
 
-const known = new WeakMap<Journey, Map<number, Journey>>()
+const inFrames = remembered((journey: Journey) => {
+  const made: Journey[] = []
+  return (index: number) => (made[index] ??= inFrame(journey, journey.reframes[index]!))
+})
 
 /** The journey as it is in one of its further frames; the same object for the same journey. */
-export function reframed(journey: Journey, index: number): Journey {
-  const of = known.get(journey) ?? new Map<number, Journey>()
-  known.set(journey, of)
-  const made = of.get(index) ?? inFrame(journey, journey.reframes[index]!)
-  of.set(index, made)
-  return made
-}
+export const reframed = (journey: Journey, index: number): Journey => inFrames(journey)(index)
 
 function inFrame(journey: Journey, reframe: Reframe): Journey {
   const { width, height } = reframe
