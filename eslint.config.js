@@ -95,7 +95,7 @@ const roomsInOrder = rooms.map((room, i) => ({
 }))
 
 export default ts.config(
-  { ignores: ['.nuxt/', '.output/', 'data/', 'node_modules/'] },
+  { ignores: ['.nuxt/', '.output/', 'data/', 'node_modules/', 'sampler/**', 'draw/ground/sampler-code.ts'] },
   ...ts.configs.recommended,
   ...vue.configs['flat/recommended'],
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: ts.parser } } },

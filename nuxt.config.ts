@@ -1,5 +1,8 @@
 import { fileURLToPath } from 'node:url'
+import { compileSampler } from './scripts/sampler.mjs'
 import vuetify, { transformAssetUrls } from 'vite-plugin-vuetify'
+
+compileSampler()
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-01-01',
@@ -32,7 +35,13 @@ export default defineNuxtConfig({
   vite: { vue: { template: { transformAssetUrls } } },
   nitro: {
     // Packages with native parts stay in node_modules, where the server finds them.
-    externals: { trace: false, inline: [fileURLToPath(new URL('./scripts/bundles.mjs', import.meta.url))] },
+    externals: {
+      trace: false,
+      inline: [
+        fileURLToPath(new URL('./scripts/bundles.mjs', import.meta.url)),
+        fileURLToPath(new URL('./scripts/sampler.mjs', import.meta.url)),
+      ],
+    },
     errorHandler: '~~/server/error.ts',
     typescript: { strict: true, tsConfig: { compilerOptions: { lib: ['ES2023', 'DOM', 'DOM.Iterable'] } } },
   },

@@ -1,6 +1,9 @@
 import { availableParallelism } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
+import { compileSampler } from './scripts/sampler.mjs'
+
+compileSampler()
 
 export default defineConfig({
   test: {

@@ -27,9 +27,11 @@ export interface Painter {
    * is repainted; the pixels are the same either way.
    *
    * @param scale output pixels per reference pixel; frame.scale for the film itself
+   * @param takeGround gets the pixels of the ground of a frame whose view moves, where they are one picture: the canvas has what is seen there only in the
+   *   parts that are returned then
    * @returns the parts of the canvas that differ from before, in output pixels
    */
-  paint(frame: Frame, context: CanvasRenderingContext2D, scale: number): Region[]
+  paint(frame: Frame, context: CanvasRenderingContext2D, scale: number, takeGround?: (ground: ImageData) => void): Region[]
   /** Forgets what was painted; call it when a sheet's picture has arrived, or something else has changed the canvas. */
   invalidate(): void
 }
@@ -41,10 +43,13 @@ interface Painted {
   size: { width: number; height: number }
 }
 
+/** From this share of the frame on, what stands over the ground is read with that. */
+const MUCH = 0.35
+
 /** The one painter, for preview and export alike. */
 export function createPainter(studio: Studio): Painter {
   const ink = { blurred: scratch(studio), light: scratch(studio), whole: scratch(studio) }
-  const paintSheet = createSheetPainter(studio)
+  const sheetPainter = createSheetPainter(studio)
   const layers = { first: scratch(studio), second: scratch(studio) }
   let last: Painted | undefined
 
@@ -53,7 +58,7 @@ export function createPainter(studio: Studio): Painter {
       case 'ground':
         return paintGround(context, space, item)
       case 'sheet':
-        return paintSheet(context, space, item, ink.blurred)
+        return sheetPainter.paint(context, space, item, ink.blurred)
       case 'area':
         return paintArea(context, space, item)
       case 'air':
@@ -92,8 +97,29 @@ export function createPainter(studio: Studio): Painter {
   const sheets = createBackdrop(studio, paintItem)
   const settled = createBackdrop(studio, paintItem, sheets)
 
+  /** Paints a frame whose ground is handed over on its own: only what stands over that needs the canvas. @returns those parts; undefined where it is more than a picture */
+  function paintOverGround({ frame, space, context, size }: Painted, takeGround: (ground: ImageData) => void): Region[] | undefined {
+    const ground = frame.items[sheetCount(frame) - 1]
+    const image = ground?.kind === 'sheet' && sheetPainter.whole(space, ground)
+    if (!image) return undefined
+    const items = frame.items.slice(sheetCount(frame))
+    const parts = merged(items.map((item) => wholePixels(space, item)))
+    context.setTransform(1, 0, 0, 1, 0, 0)
+    // To read much of a canvas part by part takes longer than to read all of it.
+    const isMuch = parts.reduce((sum, { width, height }) => sum + width * height, 0) > MUCH * size.width * size.height
+    if (isMuch) context.putImageData(image, 0, 0)
+    else {
+      takeGround(image)
+      for (const { x, y, width, height } of parts) context.putImageData(image, 0, 0, x, y, width, height)
+    }
+    for (const item of items) paintItem(context, space, item)
+    // The canvas does not hold the frame: the next one cannot go on from it.
+    last = undefined
+    return isMuch ? [{ x: 0, y: 0, ...size }] : parts
+  }
+
   return {
-    paint(frame, context, scale) {
+    paint(frame, context, scale, takeGround) {
       const space = spaceOf(frame, scale)
       const size = { width: Math.round(frame.reference.width * scale), height: Math.round(frame.reference.height * scale) }
       const now: Painted = { frame, space, context, size }
@@ -102,6 +128,8 @@ export function createPainter(studio: Studio): Painter {
       const { isMoving } = frame
       last = now
       if (!before) {
+        const parts = isMoving && takeGround && paintOverGround(now, takeGround)
+        if (parts) return parts
         const start = isMoving ? 0 : sheetCount(frame)
         context.setTransform(1, 0, 0, 1, 0, 0)
         context.clearRect(0, 0, size.width, size.height)

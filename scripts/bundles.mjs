@@ -3,6 +3,7 @@
 import { existsSync, mkdirSync, readFileSync, readdirSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { join, resolve } from 'node:path'
+import { compileSampler, SAMPLER_SOURCE } from './sampler.mjs'
 
 /** Every program, by its name, with its source. */
 export const PROGRAMS = {
@@ -55,6 +56,7 @@ function current(root) {
 }
 
 function bundle(root) {
+  compileSampler(root)
   // Needed only now: a server that finds its bundles fresh does not load it.
   const { buildSync } = createRequire(join(root, 'package.json'))('esbuild')
   const made = Date.now()
@@ -83,6 +85,7 @@ function bundle(root) {
     ...Object.keys(metafile.inputs).filter((path) => !path.startsWith('node_modules/')),
     'package-lock.json',
     'scripts/bundles.mjs',
+    SAMPLER_SOURCE,
   ]
   // Other processes see the old bundles or the new ones, never a part of them.
   const record = join(folder, 'record.json')

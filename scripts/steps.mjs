@@ -4,6 +4,7 @@ import { existsSync, readdirSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { programPath } from './bundles.mjs'
+import { compileSampler } from './sampler.mjs'
 
 const root = fileURLToPath(new URL('..', import.meta.url))
 process.chdir(root)
@@ -43,14 +44,15 @@ export function installPackages() {
 /** Builds the application and the bundles of what runs beside it, each when a source is newer than its last build. */
 export function buildApplication() {
   programPath('main')
-  const sources = ['app', 'core', 'draw', 'server', 'public', 'nuxt.config.ts', 'package-lock.json']
+  const sources = ['app', 'core', 'draw', 'sampler', 'server', 'public', 'nuxt.config.ts', 'package-lock.json']
   if (modified('.output/nitro.json') > Math.max(...sources.map(newestIn))) return
   console.log('Building ...')
   mustRun('npx', ['--no-install', 'nuxt', 'build'], 'The build')
 }
 
-/** Writes the types that the type check and the tests need. */
+/** Makes what the type check and the tests need beside the sources. */
 export function prepareTypes() {
+  compileSampler(root)
   if (!existsSync('.nuxt/tsconfig.app.json')) mustRun('npx', ['--no-install', 'nuxt', 'prepare'], 'nuxt prepare')
 }
 

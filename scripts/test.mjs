@@ -21,6 +21,7 @@ const CHECKS = [
   ['tsc', '-p', 'tsconfig.tools.json'],
   ['vue-tsc', '--noEmit', '-p', '.nuxt/tsconfig.server.json'],
   ['tsc', '-p', 'tsconfig.core.json'],
+  ['tsc', '-p', 'sampler', '--noEmit'],
   ['knip', '--no-progress'],
   ['prettier', '--check', '--log-level=warn', '--cache', '.'],
 ]

@@ -1,13 +1,11 @@
 import { LRUCache } from 'lru-cache'
-import type { Size } from '#core/geometry/size'
-import type { Photo, Sheet } from '#core/journey/schema'
 import type { Mosaic } from '#core/sheet/mosaic'
-import { holds, mosaicsFor, wholeMosaic } from '#core/sheet/mosaic'
+import { bentMosaic, holds, wholeMosaic } from '#core/sheet/mosaic'
 import type { TileAddress } from '#core/sheet/pyramid'
 import { coarsestLevel, TILE, tileSize } from '#core/sheet/pyramid'
 import type { TilePicture } from '#draw/ground/mosaic'
 import { layMosaic, pictureOf, wholeTile } from '#draw/ground/mosaic'
-import type { SheetPicture, Studio, Surface } from '#draw/studio'
+import type { SheetPicture, Studio, Surface, TiledImage } from '#draw/studio'
 import { tileAddress } from './addresses'
 
 export function createSurface(width: number, height: number, isRead = false): Surface {
@@ -15,9 +13,6 @@ export function createSurface(width: number, height: number, isRead = false): Su
   const context = canvas.getContext('2d', { willReadFrequently: isRead }) as unknown as CanvasRenderingContext2D
   return { width, height, context, image: canvas }
 }
-
-/** An image on the server whose tiles are fetched. */
-type TiledImage = Size & Pick<Sheet | Photo, 'image'>
 
 /** The number of tiles kept, as many as four large screens show; about a megabyte each. */
 const MOST_TILES = 240
@@ -117,12 +112,13 @@ export function createBrowserStudio(onArrival: () => void): Studio {
 
   const studio: Studio = {
     createSurface,
+    imageOf: (pixels, width, height) => new ImageData(pixels, width, height),
     createPath: (d) => new Path2D(d),
-    sheetPictures: ({ sheet, edge }, { projection, scale }) =>
-      mosaicsFor(sheet, edge, projection, scale).map((mosaic) => ({
-        picture: pictureFor(`sheet ${sheet.id} ${mosaic.level} ${mosaic.index}`, sheet, mosaic),
-        within: mosaic.within,
-      })),
+    tile: tileOf,
+    bentPicture({ sheet }, { projection, scale }) {
+      const mosaic = bentMosaic(sheet, projection, projection.bent!, scale)
+      return mosaic && pictureFor(`sheet ${sheet.id} ${mosaic.level}`, sheet, mosaic)
+    },
     wholePicture(picture, outputWidth) {
       const mosaic = wholeMosaic(picture, outputWidth)
       return pictureFor(`whole ${picture.image} ${mosaic.level}`, picture, mosaic)

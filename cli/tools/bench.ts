@@ -83,7 +83,12 @@ async function paintAlone(folder: string, journey: Journey, count: number, from 
     const start = now()
     const frame = frameAt(compiled, frameTime(k, fps))
     if (await studio.prepare(frame, compiled.scale)) painter.invalidate()
-    surface.update(current, painter.paint(frame, surface.context, compiled.scale), true)
+    let isAnew = false
+    const painted = painter.paint(frame, surface.context, compiled.scale, ({ data }) => {
+      current.set(data)
+      isAnew = true
+    })
+    surface.update(current, painted, !isAnew)
     ms += now() - start
     frames.push(Uint8Array.from(current))
   }

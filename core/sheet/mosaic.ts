@@ -1,13 +1,12 @@
-import type { BentGround } from '../camera/projection-type'
-import type { Projection } from '../camera/projection-type'
+import type { BentGround, Projection } from '../camera/projection-type'
 import type { Box } from '../geometry/box'
 import { distance } from '../geometry/point'
 import type { Size } from '../geometry/size'
 import type { Point } from '../geometry/point'
-import type { Ground, Sheet } from '../journey/schema'
+import type { Ground, Sheet, Wash } from '../journey/schema'
 import { groundToSheet, usedPart } from './place'
 import type { TileAddress } from './pyramid'
-import { coarsestLevel, levelFor, levelSize, TILE, tileGrid } from './pyramid'
+import { coarsestLevel, levelFor, levelSize, TILE, tileGrid, tileSize } from './pyramid'
 
 /** A rectangle in whole pixels of a level. */
 interface LevelRegion {
@@ -28,15 +27,15 @@ export interface Mosaic extends LevelRegion {
 /** A mosaic extends beyond a mirrored sheet by at most this many sheets, whatever the view shows. */
 const MOST_MIRRORED = 4
 
-/** A mosaic, and the part of the frame that is painted from it. */
-export interface SeenMosaic extends Mosaic {
-  /** In reference pixels. */
-  within: Box
-  /** Which of those of its level it is, counted from 0. */
-  index: number
+/** What a view shows of a level of a sheet: the tiles, and the used part, which is repeated beyond its edges, mirrored, so many times to each side. */
+export interface SeenLevel {
+  level: number
+  part: LevelRegion
+  copies: number
+  tiles: TileAddress[]
 }
 
-type Laid = Pick<Sheet, 'width' | 'height' | 'vector' | 'place' | 'crop' | 'wash'>
+type Laid = Pick<Sheet, 'width' | 'height' | 'vector' | 'place' | 'crop'>
 
 /**
  * How finely a row of the frame shows a sheet: the base-2 logarithm of sheet pixels per output pixel, the mean of those across and along the line of
@@ -78,8 +77,6 @@ interface Rows {
 /** The rows for which each level is needed, from the finest to the coarsest. */
 function rowsByLevel(sheet: Laid, projection: Projection, scale: number): Map<number, Rows> {
   const { height } = projection.reference
-  const whole = { from: 0, to: height }
-  if (projection.isFlat) return new Map([[levelFor(sheet, 2 ** rowDetail(sheet, projection, 0, scale)), whole]])
   const step = height / ROW_STEPS
   const found = new Map<number, Rows>()
   const need = (level: number, y: number) => {
@@ -87,52 +84,51 @@ function rowsByLevel(sheet: Laid, projection: Projection, scale: number): Map<nu
     const [from, to] = [Math.max(0, y - step), Math.min(height, y + step)]
     found.set(level, rows ? { from: Math.min(rows.from, from), to: Math.max(rows.to, to) } : { from, to })
   }
-  for (let y = 0; y <= height; y += step) {
+  for (let y = 0; y <= height; y += projection.isFlat ? height : step) {
     const { level, coarser } = levelsOfRow(sheet, rowDetail(sheet, projection, y, scale))
     need(level, y)
     if (coarser > 0) need(level + 1, y)
   }
+  if (projection.isFlat) for (const rows of found.values()) Object.assign(rows, { from: 0, to: height })
   return new Map([...found].sort(([a], [b]) => a - b))
 }
 
 /**
- * The most pixels of a picture that is painted from once for each row of a frame: 32 MiB. A server's canvas puts off what is drawn on it, but not what is drawn from
- * a larger picture: for each row it would copy the whole frame.
+ * The box round what is seen at a slant holds much that is not seen. A part of the frame that shows more pixels of a level than this is halved, as what is seen
+ * at a slant takes up less the squarer its parts are.
  */
-const MOST_BY_ROWS = 2 ** 23
+const MOST_AT_ONCE = 2 ** 21
 
 /** The frame is not parted further than this, in reference pixels. */
 const LEAST_SIDE = 8
 
 /**
- * The parts of a sheet that a view shows, each at the coarsest level that is sharp enough for its rows of the frame, the finest first: one where the view
- * is flat or bent. If the sheet is mirrored beyond its edges, they extend beyond them. None if the sheet is not in view.
+ * The levels of a sheet that a view of ground that is not bent shows, the finest first: each at which some of the frame's rows are sharp enough, and the next
+ * coarser one where it is laid over that. None if the sheet is not in view.
  *
  * @param scale output pixels per reference pixel
  */
-export function mosaicsFor(sheet: Laid, edge: Ground['edge'], projection: Projection, scale: number): SeenMosaic[] {
-  const { width, height } = projection.reference
-  const frame = { left: 0, top: 0, right: width, bottom: height }
-  if (projection.bent)
-    return bentMosaics(sheet, projection, projection.bent, scale).map((mosaic) => ({ ...mosaic, within: frame, index: 0 }))
-  return [...rowsByLevel(sheet, projection, scale)].flatMap(([level, { from, to }]) =>
-    mosaicsWithin(sheet, edge, projection, level, { ...frame, top: from, bottom: to }).map((mosaic, index) => ({ ...mosaic, index })),
-  )
+export function levelsFor(sheet: Laid, edge: Ground['edge'], projection: Projection, scale: number): SeenLevel[] {
+  const { width } = projection.reference
+  return [...rowsByLevel(sheet, projection, scale)].flatMap(([level, { from, to }]) => {
+    const tiles = new Map<string, TileAddress>()
+    for (const mosaic of mosaicsWithin(sheet, edge, projection, level, { left: 0, right: width, top: from, bottom: to }))
+      for (const tile of mosaic.tiles) tiles.set(`${tile.column} ${tile.row}`, tile)
+    const copies = edge === 'mirrored' ? MOST_MIRRORED : 0
+    return tiles.size === 0 ? [] : [{ level, part: partAt(sheet, 2 ** level), copies, tiles: [...tiles.values()] }]
+  })
 }
 
-/**
- * What a part of the frame shows of a level. Where that would be too large to paint it row by row the part is halved, across its longer side on the
- * sheet: what is seen at a slant takes up less the squarer its parts are.
- */
-function mosaicsWithin(sheet: Laid, edge: Ground['edge'], projection: Projection, level: number, within: Box): Omit<SeenMosaic, 'index'>[] {
+/** What a part of the frame shows of a level, in several pieces where that is much less. */
+function mosaicsWithin(sheet: Laid, edge: Ground['edge'], projection: Projection, level: number, within: Box): Mosaic[] {
   const { left, top, right, bottom } = within
   const onSheet = (x: number, y: number) => groundToSheet(sheet.place, projection.toGround({ x, y })!)
   const corners = [onSheet(left, top), onSheet(right, top), onSheet(right, bottom), onSheet(left, bottom)] as const
   const mosaic = mosaicAt(level, sheet, edge, corners)
   if (!mosaic) return []
-  if (projection.isFlat || mosaic.width * mosaic.height <= MOST_BY_ROWS) return [{ ...mosaic, within }]
+  if (projection.isFlat || mosaic.width * mosaic.height <= MOST_AT_ONCE) return [mosaic]
   const [isWide, isHigh] = [right - left >= 2 * LEAST_SIDE, bottom - top >= 2 * LEAST_SIDE]
-  if (!isWide && !isHigh) return [{ ...mosaic, within }]
+  if (!isWide && !isHigh) return [mosaic]
   const across = distance(corners[0], corners[1]) + distance(corners[3], corners[2])
   const down = distance(corners[0], corners[3]) + distance(corners[1], corners[2])
   const [x, y] = [(left + right) / 2, (top + bottom) / 2]
@@ -147,7 +143,12 @@ const MOST_PIXELS = 2 ** 24
 const MOST_DRAWN = 2 ** 22
 
 /** The part of a sheet that is seen on bent ground, at the level that is sharp enough where it is seen largest; what is further away is averaged from it. */
-function bentMosaics(sheet: Laid, { reference, scaleAt }: Projection, { inside, groundBy }: BentGround, scale: number): Mosaic[] {
+export function bentMosaic(
+  sheet: Laid,
+  { reference, scaleAt }: Projection,
+  { inside, groundBy }: BentGround,
+  scale: number,
+): Mosaic | undefined {
   const seen: Point[] = []
   let largest = 0
   for (let i = 0; i <= LOOKS.across; i++) {
@@ -159,7 +160,7 @@ function bentMosaics(sheet: Laid, { reference, scaleAt }: Projection, { inside, 
       largest = Math.max(largest, scaleAt(ground))
     }
   }
-  if (seen.length === 0) return []
+  if (seen.length === 0) return undefined
   const { left, top, right, bottom } = usedPart(sheet)
   const reach = (values: number[], low: number, high: number): [number, number] => {
     const [from, to] = [Math.min(...values), Math.max(...values)]
@@ -173,22 +174,23 @@ function bentMosaics(sheet: Laid, { reference, scaleAt }: Projection, { inside, 
   const sharp = levelFor(sheet, 1 / (sheet.place.scale * largest * scale))
   for (let level = sharp; level <= coarsestLevel(sheet); level++) {
     const mosaic = mosaicAt(level, sheet, 'plain', corners)
-    if (!mosaic) return []
-    if (mosaic.width * mosaic.height <= (level < 0 ? MOST_DRAWN : MOST_PIXELS) || level === coarsestLevel(sheet)) return [mosaic]
+    if (!mosaic) return undefined
+    if (mosaic.width * mosaic.height <= (level < 0 ? MOST_DRAWN : MOST_PIXELS) || level === coarsestLevel(sheet)) return mosaic
   }
-  return []
+  return undefined
 }
+
+/** What is smoothed at the frame's edge takes in so many pixels beyond it. */
+const MARGIN = 2
 
 /** The part of a level within the bounds of some spots of the sheet. */
 function mosaicAt(level: number, sheet: Laid, edge: Ground['edge'], corners: readonly Point[]): Mosaic | undefined {
   const k = 2 ** level
   const part = partAt(sheet, k)
-  // A margin, so that smoothing, blur and glow at the frame's edge have the pixels beyond it.
-  const margin = 8 + Math.ceil((3 * Math.max(sheet.wash?.blur ?? 0, sheet.wash?.glowingLines?.radius ?? 0)) / k)
   const range = (values: number[], start: number, length: number) => {
     const beyond = edge === 'mirrored' ? MOST_MIRRORED * length : 0
-    const low = Math.max(start - beyond, TILE * Math.floor((Math.min(...values) / k - margin) / TILE))
-    const high = Math.min(start + length + beyond, TILE * Math.ceil((Math.max(...values) / k + margin) / TILE))
+    const low = Math.max(start - beyond, TILE * Math.floor((Math.min(...values) / k - MARGIN) / TILE))
+    const high = Math.min(start + length + beyond, TILE * Math.ceil((Math.max(...values) / k + MARGIN) / TILE))
     return { low, high }
   }
   const xs = corners.map((corner) => corner.x)
@@ -213,7 +215,7 @@ export function wholeMosaic(image: Size & { vector: boolean }, outputWidth: numb
 }
 
 /** The used part in whole pixels of a level whose pixels are k sheet pixels wide. */
-function partAt(sheet: Laid, k: number): LevelRegion {
+export function partAt(sheet: Laid, k: number): LevelRegion {
   const { left, top, right, bottom } = usedPart(sheet)
   const [x, y] = [Math.floor(left / k), Math.floor(top / k)]
   return { left: x, top: y, width: Math.max(1, Math.ceil(right / k) - x), height: Math.max(1, Math.ceil(bottom / k) - y) }
@@ -251,15 +253,31 @@ function tilesAlong(range: { low: number; high: number }, start: number, length:
   return [...needed].sort((a, b) => a - b)
 }
 
-/** A picture that is so many times as large as the part that is needed takes so much longer to paint from that a smaller one is worth laying. */
+/** A picture that is so many times as large as the part that is needed takes so much longer to sample that a smaller one is worth laying. */
 const TOO_LARGE = 3
 
 /** Whether a mosaic holds all that another needs, at its level, and not far more. */
 export const holds = (mosaic: Mosaic, wanted: Mosaic): boolean =>
   mosaic.level === wanted.level &&
-  mosaic.width * mosaic.height <=
-    Math.min(TOO_LARGE * wanted.width * wanted.height, Math.max(MOST_BY_ROWS, wanted.width * wanted.height)) &&
+  mosaic.width * mosaic.height <= TOO_LARGE * wanted.width * wanted.height &&
   mosaic.left <= wanted.left &&
   mosaic.top <= wanted.top &&
   mosaic.left + mosaic.width >= wanted.left + wanted.width &&
   mosaic.top + mosaic.height >= wanted.top + wanted.height
+
+/** How far beyond a tile its wash needs to see, in pixels of its level: three standard deviations of what is blurred. */
+export const washReach = (wash: Wash, level: number): number =>
+  Math.ceil((3 * Math.max(wash.blur, wash.glowingLines?.radius ?? 0)) / 2 ** level)
+
+/** A tile with so many pixels round it, mirrored beyond the image's edges, as a part of its level. */
+export function surroundings(image: Size, { level, column, row }: TileAddress, reach: number): Mosaic {
+  const part = { left: 0, top: 0, ...levelSize(image, level) }
+  const size = tileSize(image, { level, column, row })
+  const region = { left: column * TILE - reach, top: row * TILE - reach, width: size.width + 2 * reach, height: size.height + 2 * reach }
+  const { columns, rows } = tileGrid(image, level)
+  const tiles: TileAddress[] = []
+  for (const y of tilesAlong({ low: region.top, high: region.top + region.height }, 0, part.height, rows))
+    for (const x of tilesAlong({ low: region.left, high: region.left + region.width }, 0, part.width, columns))
+      tiles.push({ level, column: x, row: y })
+  return { ...region, level, part, tiles }
+}

@@ -30,7 +30,7 @@ export function admit(event: H3Event): void {
 const policy = (scripts: readonly string[]): string =>
   [
     "default-src 'none'",
-    `script-src 'self'${scripts.map((hash) => ` '${hash}'`).join('')}`,
+    `script-src 'self' 'wasm-unsafe-eval'${scripts.map((hash) => ` '${hash}'`).join('')}`,
     "style-src 'self' 'unsafe-inline'",
     "img-src 'self' data: blob:",
     "font-src 'self'",

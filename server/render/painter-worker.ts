@@ -33,15 +33,20 @@ async function main(port: NonNullable<typeof parentPort>): Promise<void> {
   const current = new Uint8Array(journey.frame.width * journey.frame.height * 4)
   const views = slots.map((slot) => new Uint8Array(slot))
   /** Where each slot is not what was painted last: frames in a row differ in small parts, so that only these are copied. */
-  const stale = slots.map((): Region[] => [{ x: 0, y: 0, width: surface.width, height: surface.height }])
+  const whole: Region = { x: 0, y: 0, width: surface.width, height: surface.height }
+  const stale = slots.map((): Region[] => [whole])
 
   async function fulfil(order: PaintOrder): Promise<void> {
     const start = performance.now()
     const frame = filmFrame(frameAt(compiled, frameTime(order.frame, journey.frame.rate)), { ground })
     if (await studio.prepare(frame, compiled.scale)) painter.invalidate()
-    const painted = painter.paint(frame, surface.context, compiled.scale)
-    surface.update(current, painted, ground)
-    for (const regions of stale) regions.push(...painted)
+    let isAnew = false
+    const painted = painter.paint(frame, surface.context, compiled.scale, ({ data }) => {
+      current.set(data)
+      isAnew = true
+    })
+    surface.update(current, painted, ground && !isAnew)
+    for (const regions of stale) regions.push(...(isAnew ? [whole] : painted))
     for (const part of merged(stale[order.slot]!)) copyPart(current, views[order.slot]!, part, surface.width)
     stale[order.slot] = []
     port.postMessage({ ...order, paintMs: performance.now() - start } satisfies PaintReport)

@@ -2,13 +2,13 @@ import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
 import type { Image } from '@napi-rs/canvas'
-import { createCanvas, GlobalFonts, loadImage, Path2D } from '@napi-rs/canvas'
+import { createCanvas, GlobalFonts, ImageData, loadImage, Path2D } from '@napi-rs/canvas'
 import { LRUCache } from 'lru-cache'
-import type { Frame, FrameItem } from '#core/frame/frame'
+import type { Frame, FrameItem, SheetItem } from '#core/frame/frame'
 import { JourneyError } from '#core/error'
-import type { Photo, Sheet } from '#core/journey/schema'
-import type { Mosaic, SeenMosaic } from '#core/sheet/mosaic'
-import { holds, mosaicsFor, wholeMosaic } from '#core/sheet/mosaic'
+import type { Photo } from '#core/journey/schema'
+import type { Mosaic } from '#core/sheet/mosaic'
+import { bentMosaic, holds, levelsFor, surroundings, washReach, wholeMosaic } from '#core/sheet/mosaic'
 import type { TileAddress } from '#core/sheet/pyramid'
 import { tileSize } from '#core/sheet/pyramid'
 import type { CanvasSpace } from '#draw/canvas-space'
@@ -22,7 +22,7 @@ import type { Region } from '#draw/region'
 import { wholeWidth } from '#core/marks/card-layout'
 import { ownPinWidth } from '#draw/marks/pin'
 import { pictureWidth } from '#draw/marks/vehicle'
-import type { SheetPicture, Studio, Surface } from '#draw/studio'
+import type { SheetPicture, Studio, Surface, TiledImage } from '#draw/studio'
 import { fontParts } from '#draw/type/fonts'
 import type { Face } from '#core/type/measure'
 import { HOUSE_FACE } from '#core/type/measure'
@@ -54,8 +54,11 @@ function registerFace(face: Pick<Face, 'family' | 'weight'>, data: string): void
 export interface ServerSurface extends Surface {
   /** The surface's pixels, RGBA, row by row, alpha not premultiplied. */
   pixels(): Uint8Array
-  /** Brings a copy of the pixels up to date where the surface has been painted since. @param isOpaque whether no pixel is transparent */
-  update(copy: Uint8Array, painted: readonly Region[], isOpaque: boolean): void
+  /**
+   * Brings a copy of the pixels up to date where the surface has been painted since.
+   * @param isWhole whether all of the surface may be copied, as no pixel of it is transparent, and where it has not been painted it is as in the copy
+   */
+  update(copy: Uint8Array, painted: readonly Region[], isWhole: boolean): void
   png(): Promise<Buffer>
 }
 
@@ -77,10 +80,10 @@ export function createServerSurface(width: number, height: number): ServerSurfac
     context: context as unknown as CanvasRenderingContext2D,
     image: canvas as unknown as CanvasImageSource,
     pixels: () => new Uint8Array(context.getImageData(0, 0, width, height).data.buffer),
-    update(copy, painted, isOpaque) {
+    update(copy, painted, isWhole) {
       const pixels = painted.reduce((sum, part) => sum + part.width * part.height, 0)
       // For much of the frame, reading all pixels at once costs less than cutting the parts out. They are premultiplied, which is the same where they are opaque.
-      if (isOpaque && pixels > (width * height) / 2) return copy.set(canvas.data())
+      if (isWhole && pixels > (width * height) / 2) return copy.set(canvas.data())
       for (const part of painted) {
         const { data } = context.getImageData(part.x, part.y, part.width, part.height)
         for (let row = 0; row < part.height; row++) {
@@ -130,42 +133,44 @@ function wholePictures(item: FrameItem, space: CanvasSpace): [picture: Photo, ou
 export function createServerStudio(folder: string): ServerStudio {
   registerFace(HOUSE_FACE, folder)
   const held = new Map<string, { image: string; mosaic: Mosaic; picture: SheetPicture }>()
-  /** What is seen of each sheet, the finest first. */
-  const seen = new Map<string, SeenMosaic[]>()
-  const sheetKey = (id: string, { level, index }: SeenMosaic) => `sheet ${id} ${level} ${index}`
-  const decoded = new LRUCache<string, Promise<Image | undefined>>({ max: MOST_TILES })
+  const decoded = new LRUCache<string, Promise<Image | null>>({ max: MOST_TILES })
+  /** The tiles that the frame which is prepared shows; null where one is empty. */
+  const ready = new Map<string, Image | null>()
   const wholeKey = ({ image }: Photo, { level }: Mosaic) => `whole ${image} ${level}`
 
-  /** A tile's picture; undefined if it is empty. */
-  function decodedTile(image: Sheet | Photo, tile: TileAddress): Promise<Image | undefined> {
-    const key = [image.image, tile.level, tile.column, tile.row].join()
-    const known = decoded.get(key)
-    if (known) return known
-    const made = readTile(folder, image, tile).then((data) => data && loadImage(data))
-    decoded.set(key, made)
+  const tileKey = ({ image }: TiledImage, { level, column, row }: TileAddress) => [image, level, column, row].join()
+
+  /** Gets a tile ready. */
+  async function decode(image: TiledImage, tile: TileAddress): Promise<void> {
+    const key = tileKey(image, tile)
+    if (ready.has(key)) return
+    const coming = decoded.get(key) ?? readTile(folder, image, tile).then((data) => (data ? loadImage(data) : null))
+    decoded.set(key, coming)
     // What has failed is tried again.
-    made.catch(() => decoded.delete(key))
-    return made
+    coming.catch(() => decoded.delete(key))
+    ready.set(key, await coming)
   }
 
-  async function load(image: Sheet | Photo, mosaic: Mosaic, missing: string): Promise<SheetPicture> {
+  function tileOf(image: TiledImage, tile: TileAddress): CanvasImageSource | 'empty' | undefined {
+    const found = ready.get(tileKey(image, tile))
+    return found === null ? 'empty' : (found as unknown as CanvasImageSource | undefined)
+  }
+
+  /** In parallel, as tiles are decoded in threads. */
+  const decodeAll = (image: TiledImage, tiles: readonly TileAddress[]) => Promise.all(tiles.map((tile) => decode(image, tile)))
+
+  async function load(image: TiledImage, mosaic: Mosaic, missing: string): Promise<SheetPicture> {
     if (!hasTiles(folder, image.image)) throw new JourneyError(missing)
-    const tiles = new Map<TileAddress, TilePicture>()
-    // In parallel, as they are decoded in threads.
-    await Promise.all(
-      mosaic.tiles.map(async (tile) => {
-        const found = await decodedTile(image, tile)
-        if (found) tiles.set(tile, wholeTile(found as unknown as CanvasImageSource, tileSize(image, tile)))
-      }),
-    )
-    return pictureOf(
-      mosaic,
-      layMosaic(studio, mosaic, (tile) => tiles.get(tile)),
-    )
+    await decodeAll(image, mosaic.tiles)
+    const picture = (tile: TileAddress): TilePicture | undefined => {
+      const found = tileOf(image, tile)
+      return found && found !== 'empty' ? wholeTile(found, tileSize(image, tile)) : undefined
+    }
+    return pictureOf(mosaic, layMosaic(studio, mosaic, picture))
   }
 
   /** Prepares a part of an image, identified by `key`. @param missing what to say if the image is not there @returns whether it is new */
-  async function hold(key: string, image: Sheet | Photo, wanted: Mosaic, missing: string): Promise<boolean> {
+  async function hold(key: string, image: TiledImage, wanted: Mosaic, missing: string): Promise<boolean> {
     const known = held.get(key)
     if (known?.image !== image.image || !holds(known.mosaic, wanted)) {
       held.set(key, { image: image.image, mosaic: wanted, picture: await load(image, wanted, missing) })
@@ -174,11 +179,23 @@ export function createServerStudio(folder: string): ServerStudio {
     return false
   }
 
+  const bentKey = (id: string) => `sheet ${id}`
+  /** Decodes the tiles of a sheet that a frame shows, with those beside them that their wash needs. */
+  async function prepareTiles({ sheet, edge }: SheetItem, { projection, scale }: CanvasSpace): Promise<void> {
+    const { wash } = sheet
+    for (const { level, tiles } of levelsFor(sheet, edge, projection, scale)) {
+      const reach = wash ? washReach(wash, level) : 0
+      await decodeAll(sheet, tiles)
+      if (reach > 0) for (const tile of tiles) await decodeAll(sheet, surroundings(sheet, tile, reach).tiles)
+    }
+  }
+
   const studio: ServerStudio = {
     createSurface: createServerSurface,
+    imageOf: (pixels, width, height) => new ImageData(pixels, width, height) as unknown as globalThis.ImageData,
     createPath: (d) => new Path2D(d) as unknown as globalThis.Path2D,
-    sheetPictures: ({ sheet }) =>
-      (seen.get(sheet.id) ?? []).map((mosaic) => ({ picture: held.get(sheetKey(sheet.id, mosaic))!.picture, within: mosaic.within })),
+    tile: tileOf,
+    bentPicture: ({ sheet }) => held.get(bentKey(sheet.id))?.picture,
     wholePicture: (picture, outputWidth) => held.get(wholeKey(picture, wholeMosaic(picture, outputWidth)))?.picture,
     async prepare(frame, scale) {
       const { items } = frame
@@ -186,16 +203,17 @@ export function createServerStudio(folder: string): ServerStudio {
       const { projection } = space
       let isNew = false
       for (const face of facesIn(items)) registerFace(face, folder)
+      ready.clear()
       for (const item of items) {
         if (item.kind === 'sheet') {
-          const { sheet, edge } = item
-          const wanted = mosaicsFor(sheet, edge, projection, scale)
-          const keys = wanted.map((mosaic) => sheetKey(sheet.id, mosaic))
-          for (const mosaic of seen.get(sheet.id) ?? [])
-            if (!keys.includes(sheetKey(sheet.id, mosaic))) held.delete(sheetKey(sheet.id, mosaic))
+          const { sheet } = item
           const missing = `The picture of the sheet “${sheet.name}” is missing in ${folder}: import it again.`
-          for (const [i, mosaic] of wanted.entries()) if (await hold(keys[i]!, sheet, mosaic, missing)) isNew = true
-          seen.set(sheet.id, wanted)
+          if (!hasTiles(folder, sheet.image)) throw new JourneyError(missing)
+          if (projection.bent) {
+            const wanted = bentMosaic(sheet, projection, projection.bent, scale)
+            if (!wanted) held.delete(bentKey(sheet.id))
+            else if (await hold(bentKey(sheet.id), sheet, wanted, missing)) isNew = true
+          } else await prepareTiles(item, space)
         }
         for (const [picture, outputWidth, what] of wholePictures(item, space)) {
           const mosaic = wholeMosaic(picture, outputWidth)

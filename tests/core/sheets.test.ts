@@ -1,7 +1,8 @@
+import type { View } from '#core/camera/view'
 import { flatView } from '#core/camera/view'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { frameCorners, projectionOf } from '#core/camera/projection'
+import { projectionOf } from '#core/camera/projection'
 import { referenceSize } from '#core/camera/view'
 import { compile } from '#core/frame/compile'
 import { frameAt, withTracing } from '#core/frame/frame-at'
@@ -11,7 +12,7 @@ import { createJourney } from '#core/journey/create'
 import { setCamera } from '#core/edits/camera/shots'
 import { parseJourney } from '#core/journey/parse'
 import type { Journey, Sheet } from '#core/journey/schema'
-import { areaSchema, sheetSchema } from '#core/journey/schema'
+import { areaSchema, sheetSchema, washSchema } from '#core/journey/schema'
 import * as edits from '#core/edits/ground/sheets'
 import { removeStop } from '#core/edits/trips/trips'
 import { creditLine, creditsText } from '#core/sheet/credits'
@@ -19,7 +20,7 @@ import { coversFrame, fillingView, fittingView, heldIn } from '#core/sheet/frami
 import { sharpZoom } from '#core/sheet/sharpness'
 import { centreSharpness } from '#core/frame/centre-sharpness'
 import { viewAt } from '#core/camera/view-track'
-import { levelsOfRow, mosaicsFor, rowDetail } from '#core/sheet/mosaic'
+import { levelsFor, levelsOfRow, rowDetail, surroundings, washReach } from '#core/sheet/mosaic'
 import { groundToSheet, placeByTwoPoints, sheetToGround, turnedAbout } from '#core/sheet/place'
 import { coarsestLevel, levelFor, levelSize, tileGrid, tileSize, TILE } from '#core/sheet/pyramid'
 import { movedRegion, regionAround, withMargin } from '#core/maps/region'
@@ -149,107 +150,104 @@ describe('a pyramid', () => {
   })
 })
 
-describe('a mosaic', () => {
+describe('the levels that a view shows of a sheet', () => {
   const huge = sheet({ width: 24_000, height: 16_000 })
+  type Edge = 'plain' | 'mirrored'
+  const shown = (laid: typeof huge, edge: Edge, view: View, scale = 1) => levelsFor(laid, edge, projectionOf(view, reference), scale)
 
-  it('takes as many tiles as the frame needs, however large the sheet', () => {
+  it('take as many tiles as the frame needs, however large the sheet', () => {
     fc.assert(
       fc.property(fc.integer({ min: 2000, max: 120_000 }), number(0.01, 3), number(0, 1), number(0, 1), (width, zoom, u, v) => {
         const laid = sheet({ width, height: Math.round(width * 0.7) })
-        const view = flatView({ x: u * laid.width, y: v * laid.height }, zoom)
-        const mosaic = mosaicsFor(laid, 'plain', projectionOf(view, reference), 1)[0]
+        const [finest] = shown(laid, 'plain', flatView({ x: u * laid.width, y: v * laid.height }, zoom))
         // At most two pixels to one each way, and a tile more on either side.
-        expect(mosaic?.tiles.length ?? 0).toBeLessThanOrEqual(Math.ceil((2 * 1920) / TILE + 2) * Math.ceil((2 * 1080) / TILE + 2))
+        expect(finest?.tiles.length ?? 0).toBeLessThanOrEqual(Math.ceil((2 * 1920) / TILE + 2) * Math.ceil((2 * 1080) / TILE + 2))
       }),
     )
   })
 
-  it('covers all of the sheet that the frame shows, and lies on whole tiles', () => {
+  it('have a tile for each spot of the sheet that the frame shows, mirrored or not, from whatever side it is looked at', () => {
+    let seen = 0
+    const views = fc.record({ pitch: fc.oneof(fc.constant(0), number(5, 65)), bearing: number(-180, 180), zoom: number(0.05, 1.5) })
     fc.assert(
       fc.property(
+        views,
         anyPlace,
-        number(0.05, 3),
         number(-0.2, 1.2),
         number(-0.2, 1.2),
-        fc.constantFrom('plain' as const, 'mirrored' as const),
-        (place, zoom, u, v, edge) => {
+        fc.constantFrom<Edge>('plain', 'mirrored'),
+        number(1, 2),
+        (view, place, u, v, edge, scale) => {
+          // prettier-ignore
           const laid = { ...huge, place }
-          const view = flatView(sheetToGround(place, { x: u * laid.width, y: v * laid.height }), zoom / place.scale)
-          const mosaic = mosaicsFor(laid, edge, projectionOf(view, reference), 1)[0]
-          const k = mosaic ? 2 ** mosaic.level : 1
-          for (const corner of frameCorners(projectionOf(view, reference))) {
-            const { x, y } = groundToSheet(place, corner)
-            const isOn = x >= 0 && y >= 0 && x <= laid.width && y <= laid.height
-            if (!isOn && edge === 'plain') continue
-            if (Math.abs(x) > 2 * laid.width || Math.abs(y) > 2 * laid.height) continue
-            expect(mosaic).toBeDefined()
-            expect(x / k).toBeGreaterThanOrEqual(mosaic!.left)
-            expect(x / k).toBeLessThanOrEqual(mosaic!.left + mosaic!.width)
-            expect(y / k).toBeGreaterThanOrEqual(mosaic!.top)
-            expect(y / k).toBeLessThanOrEqual(mosaic!.top + mosaic!.height)
-          }
-          if (mosaic && edge === 'plain') expect([mosaic.left % TILE, mosaic.top % TILE].map(Math.abs)).toEqual([0, 0])
-        },
-      ),
-    )
-  })
-
-  it('is cut up where a tilted view asks for more than a canvas takes at once, and each part of the frame has all that it shows', () => {
-    let [parted, seen] = [0, 0]
-    const views = fc.record({ pitch: number(20, 65), bearing: number(-180, 180), zoom: number(0.3, 1.5) })
-    // Up to a frame of 3840 pixels across.
-    fc.assert(
-      fc.property(views, number(1, 2), (view, scale) => {
-        const projection = projectionOf({ centre: { x: 12_000, y: 8000 }, ...view }, reference)
-        const mosaics = mosaicsFor(huge, 'mirrored', projection, scale)
-        const bytes = mosaics.map(({ width, height }) => 4 * width * height)
-        for (const size of bytes) expect(size).toBeLessThanOrEqual(32 * 1024 * 1024)
-        // Cut into bands of rows alone, what is seen at a slant took up to 12 GB.
-        expect(bytes.reduce((sum, size) => sum + size, 0)).toBeLessThan(400 * 1024 * 1024)
-        expect(new Set(mosaics.map(({ level, index }) => `${level} ${index}`)).size).toBe(mosaics.length)
-        if (mosaics.some(({ index }) => index > 0)) parted++
-        for (let y = 0.25; y < 1080; y += 13.7) {
-          const { level, coarser } = levelsOfRow(huge, rowDetail(huge, projection, y, scale))
-          for (const needed of coarser > 0 ? [level, level + 1] : [level]) {
-            for (let x = 0.5; x < 1920; x += 101.3) {
-              const at = groundToSheet(huge.place, projection.toGround({ x, y })!)
-              // A mirrored sheet goes on for four times its size, no further.
-              if (Math.abs(at.x - 12_000) > 4 * 24_000 || Math.abs(at.y - 8000) > 4 * 16_000) continue
-              const [mosaic, ...others] = mosaics.filter(
-                ({ level, within: { left, right, top, bottom } }) => level === needed && x >= left && x < right && y >= top && y < bottom,
-              )
-              expect(others).toHaveLength(0)
-              const { left, top, width, height } = mosaic!
-              const [across, down] = [at.x / 2 ** needed, at.y / 2 ** needed]
-              seen++
-              expect(across > left && across < left + width && down > top && down < top + height).toBe(true)
+          const centre = sheetToGround(place, { x: u * laid.width, y: v * laid.height })
+          const projection = projectionOf({ centre, ...view, zoom: view.zoom / place.scale }, reference)
+          const levels = levelsFor(laid, edge, projection, scale)
+          for (let y = 0.25; y < 1080; y += 53.7) {
+            const { level, coarser } = levelsOfRow(laid, rowDetail(laid, projection, y, scale))
+            for (const needed of coarser > 0 ? [level, level + 1] : [level]) {
+              for (let x = 0.5; x < 1920; x += 101.3) {
+                const at = groundToSheet(place, projection.toGround({ x, y })!)
+                // A mirrored sheet goes on for four times its size, no further.
+                const fold = (value: number, length: number) => {
+                  const copy = Math.floor(value / length)
+                  if (edge === 'plain' ? copy !== 0 : Math.abs(copy) > 4) return undefined
+                  return copy % 2 === 0 ? value - copy * length : (copy + 1) * length - value
+                }
+                const [across, down] = [fold(at.x, laid.width), fold(at.y, laid.height)]
+                if (across === undefined || down === undefined) continue
+                const address = {
+                  level: needed,
+                  column: Math.floor(across / 2 ** needed / TILE),
+                  row: Math.floor(down / 2 ** needed / TILE),
+                }
+                expect(levels.find((entry) => entry.level === needed)?.tiles).toContainEqual(address)
+                seen++
+              }
             }
           }
-        }
-      }),
-      { numRuns: 40 },
+        },
+      ),
+      { numRuns: 60 },
     )
-    expect(parted).toBeGreaterThan(5)
     expect(seen).toBeGreaterThan(10_000)
   })
 
-  it('is none where the frame shows nothing of the sheet', () => {
-    const view = flatView({ x: -9e5, y: 0 }, 1)
-    expect(mosaicsFor(huge, 'plain', projectionOf(view, reference), 1)).toEqual([])
+  it('are few where the ground is seen at a slant: no more than some times what the frame has pixels for', () => {
+    const views = fc.record({ pitch: number(20, 65), bearing: number(-180, 180), zoom: number(0.3, 1.5) })
+    fc.assert(
+      // Up to a frame of 3840 pixels across.
+      fc.property(views, number(1, 2), (view, scale) => {
+        const levels = shown(huge, 'mirrored', { centre: { x: 12_000, y: 8000 }, ...view }, scale)
+        const tiles = levels.reduce((sum, level) => sum + level.tiles.length, 0)
+        // The painter keeps 320 of them, and samples one level after another.
+        for (const level of levels) expect(level.tiles.length).toBeLessThanOrEqual(160)
+        expect(tiles * TILE * TILE).toBeLessThan(16 * 1920 * 1080 * scale * scale + 16 * TILE * TILE)
+      }),
+      { numRuns: 60 },
+    )
   })
 
-  it('goes beyond a mirrored sheet with the tiles that lie mirrored there', () => {
-    const mosaic = mosaicsFor(huge, 'mirrored', projectionOf(flatView({ x: 0, y: 8000 }, 1), reference), 1)[0]!
-    expect(mosaic.left).toBe(-1024)
-    expect([...new Set(mosaic.tiles.map((tile) => tile.column))]).toEqual([0, 1])
+  it('are none where the frame shows nothing of the sheet', () => {
+    expect(shown(huge, 'plain', flatView({ x: -9e5, y: 0 }, 1))).toEqual([])
   })
 
-  it('keeps to the crop', () => {
+  it('keep to the crop', () => {
     const cropped = sheet({ crop: { left: 1000, top: 1000, right: 1200, bottom: 1100 } })
-    const mosaic = mosaicsFor(cropped, 'plain', projectionOf(fittingView(cropped, reference), reference), 1)[0]!
-    expect(mosaic.level).toBe(0)
-    expect(mosaic.part).toEqual({ left: 1000, top: 1000, width: 200, height: 100 })
-    expect([mosaic.left + mosaic.width, mosaic.top + mosaic.height]).toEqual([1200, 1100])
+    const [finest] = shown(cropped, 'plain', fittingView(cropped, reference))
+    expect(finest).toMatchObject({ level: 0, part: { left: 1000, top: 1000, width: 200, height: 100 }, copies: 0 })
+    expect(finest!.tiles).toEqual([1, 2].flatMap((row) => [1, 2].map((column) => ({ level: 0, column, row }))))
+  })
+})
+
+describe('what is round a tile', () => {
+  it('is as far as a blur reaches, and goes on mirrored beyond the image', () => {
+    const wash = washSchema.parse({ blur: 8, glowingLines: { colour: '#ffffff', strength: 1, radius: 20 } })
+    expect([washReach(wash, 0), washReach(wash, 2), washReach(washSchema.parse({}), 0)]).toEqual([60, 15, 0])
+    const image = { width: 1200, height: 900 }
+    const around = surroundings(image, { level: 0, column: 2, row: 0 }, 60)
+    expect(around).toMatchObject({ left: 964, top: -60, width: 176 + 120, height: 512 + 120 })
+    expect(around.tiles.map(({ column, row }) => [column, row])).toEqual([[1, 0], [2, 0], [1, 1], [2, 1]]) // prettier-ignore
   })
 })
 

@@ -32,7 +32,7 @@ function gradients(): SheetPicture {
 const picture = gradients()
 const studio: Studio = {
   ...createServerStudio('/nowhere'),
-  sheetPictures: () => [{ picture, within: { left: 0, right: 1920, top: 0, bottom: 1080 } }],
+  bentPicture: () => picture,
 }
 
 const GROUND: FrameItem = { kind: 'ground', ground: groundSchema.parse({ colour: '#808000' }) }

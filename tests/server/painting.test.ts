@@ -290,4 +290,30 @@ describe('painting only what has changed', () => {
       expect(Buffer.compare(copy, fresh.pixels()), `frame ${k}`).toBe(0)
     }
   })
+
+  it('gives the very pixels where the ground is taken as it is, and only what stands over it is read from the canvas', async () => {
+    const { journey, folder } = await freshDemo()
+    const compiled = compile(setFrame(journey, { width: 640, height: 360, rate: '30/1' }))
+    const studio = createServerStudio(folder)
+    const carriedOn = createPainter(studio)
+    const surface = createServerSurface(640, 360)
+    const copy = new Uint8Array(640 * 360 * 4)
+    let taken = 0
+    // The camera comes down, goes along, turns and tilts, and rests.
+    for (const k of [60, 61, 62, 130, 131, 460, 461, 480, 500, 501, 530, 560, 600, 630, 640, 641, 660, 700, 719]) {
+      const frame = frameAt(compiled, frameTime(k, '30/1'))
+      if (await studio.prepare(frame, compiled.scale)) carriedOn.invalidate()
+      let isTaken = false
+      const painted = carriedOn.paint(frame, surface.context, compiled.scale, ({ data }) => {
+        copy.set(data)
+        isTaken = true
+        taken++
+      })
+      surface.update(copy, painted, !isTaken)
+      const fresh = createServerSurface(640, 360)
+      createPainter(studio).paint(frame, fresh.context, compiled.scale)
+      expect(Buffer.compare(copy, fresh.pixels()), `frame ${k}`).toBe(0)
+    }
+    expect(taken).toBeGreaterThan(3)
+  })
 })

@@ -37,7 +37,7 @@ describe('every answer', () => {
       const { headers } = await raw(path, own())
       expect(headers['content-type']).toMatch(/^(text\/html|image\/svg|application\/json)/)
       expect(headers['content-security-policy']).toMatch(
-        /^default-src 'none'; script-src 'self'( 'sha256-[\w+/=]+')*; .*frame-ancestors 'none'$/,
+        /^default-src 'none'; script-src 'self' 'wasm-unsafe-eval'( 'sha256-[\w+/=]+')*; .*frame-ancestors 'none'$/,
       )
       expect(headers).toMatchObject({
         'x-content-type-options': 'nosniff',

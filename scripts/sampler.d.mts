@@ -1,0 +1,2 @@
+export const SAMPLER_SOURCE: string
+export function compileSampler(root?: string): void
