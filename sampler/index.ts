@@ -120,11 +120,12 @@ let copies: i32 = 0
 const MISSING: usize = 0
 const EMPTY: usize = 1
 
-/** Where a place along one axis is within the used part, or -1 if nothing is there. */
+/** Where a place along one axis is within the used part, or -1 if nothing is there. Where that is not repeated its outermost pixels go on. */
 // @ts-expect-error: as above
 @inline
 function within(x: i32, start: i32, end: i32): i32 {
   if (x >= start && x < end) return x
+  if (copies == 0) return x < start ? start : end - 1
   const copy = copyAt(x, start, end)
   if (abs(copy) > copies) return -1
   const length = end - start
@@ -172,19 +173,33 @@ function columnAnywhere(x: i32, y: i32, u: i32, v: i32): v128 {
   return mixed(i16x8.extend_low_i8x16_u(i64x2.splat(upper)), i16x8.extend_low_i8x16_u(i64x2.splat(lower)), v128.load(sharesAt(v)))
 }
 
+/** How much of a pixel of the frame a part that is not repeated covers, 0..1: half of one whose middle is on its edge. @param size of it, in pixels of the level */
+// @ts-expect-error: as above
+@inline
+function coverAt(u: f64, v: f64, size: f64): f64 {
+  const across = min(u + 0.5 - <f64>partLeft, <f64>partRight - 0.5 - u)
+  const down = min(v + 0.5 - <f64>partTop, <f64>partBottom - 0.5 - v)
+  return max(0, min(1, min(across, down) / size + 0.5))
+}
+
 /** Some pixels of a row, wherever they are. What is missing leaves what is there. */
 function sampleAnywhere(out: usize, count: i32, startU: f64, startV: f64, du: f64, dv: f64, share: i32): void {
-  for (let i: i32 = 0; i < count; i++) {
+  const size = max(0.001, Math.sqrt(du * du + dv * dv))
+  for (let i: i32 = 0; i < count; i++, out += 4) {
     const u = startU + du * <f64>i
     const v = startV + dv * <f64>i
+    const cover = copies == 0 ? coverAt(u, v, size) : 1
+    if (cover == 0) continue
     const x = <i32>Math.floor(u)
     const y = <i32>Math.floor(v)
     hasMissed = false
     // A place just before a whole pixel is not that pixel.
     const across = min(0xffff, <i32>((u - <f64>x) * 65536))
     const both = columnAnywhere(x, y, across, min(0xffff, <i32>((v - <f64>y) * 65536)))
-    if (!hasMissed) put(out, pixels(both, both, across, across), share, false)
-    out += 4
+    if (hasMissed) continue
+    let pixel = pixels(both, both, across, across)
+    if (cover < 1) pixel = i16x8.q15mulr_sat_s(pixel, i16x8.splat(<i16>(cover * 32767)))
+    put(out, pixel, share, false)
   }
 }
 

@@ -29,6 +29,8 @@ const levelOf = (change: Partial<SampledLevel> = {}): SampledLevel => ({ tiles, 
 /** A pixel of the picture as it is repeated, premultiplied, in numbers with fractions. */
 function premultiplied(x: number, y: number, { part, copies }: SampledLevel): Rgba {
   const fold = (at: number, start: number, length: number): number | undefined => {
+    // Where nothing is repeated the outermost pixels go on, as far as the picture covers the place at all.
+    if (copies === 0) return Math.min(start + length - 1, Math.max(start, at))
     const copy = Math.floor((at - start) / length)
     if (Math.abs(copy) > copies) return undefined
     const along = at - start - copy * length
@@ -73,15 +75,24 @@ function target(width: number, height: number) {
   return made
 }
 
+/** How much of a pixel of the frame the picture covers: by how far its middle is from the nearest edge, in pixels of the frame. */
+function cover(u: number, v: number, { du, dv }: Line, { part, copies }: SampledLevel): number {
+  if (copies > 0) return 1
+  const inside = Math.min(u + 0.5 - part.left, part.left + part.width - 0.5 - u, v + 0.5 - part.top, part.top + part.height - 0.5 - v)
+  return Math.min(1, Math.max(0, inside / Math.max(0.001, Math.hypot(du, dv)) + 0.5))
+}
+
 /** The greatest difference of colours, as far as they are seen, and of opacities, from those of the reference. */
 function differenceFrom(pixels: Uint8ClampedArray, lines: readonly Line[], width: number, level: SampledLevel): number {
   let most = 0
-  lines.forEach(({ u, v, du, dv }, row) => {
+  lines.forEach((line, row) => {
+    const { u, v, du, dv } = line
     for (let x = 0; x < width; x++) {
-      const wanted = bilinear(u + du * x, v + dv * x, level)
+      const of = cover(u + du * x, v + dv * x, line, level)
+      const wanted = bilinear(u + du * x, v + dv * x, level).map((value) => value * of)
       const at = 4 * (row * width + x)
       const alpha = pixels[at + 3]!
-      most = Math.max(most, Math.abs(alpha - wanted[3]))
+      most = Math.max(most, Math.abs(alpha - wanted[3]!))
       for (let k = 0; k < 3; k++) most = Math.max(most, Math.abs((pixels[at + k]! * alpha) / 255 - wanted[k]!))
     }
   })
@@ -168,5 +179,12 @@ describe('the sampler', () => {
       sample([line], 4, levelOf())
       expect(sampler.finished(target(4, 1)).isOpaque).toBe(isOpaque)
     }
+  })
+
+  it('covers all of a frame that a magnified map fills to its edges', () => {
+    // 900 pixels over 3600: the middle of the first pixel of the frame is 3/8 of a map pixel before the middle of the first one of the map.
+    const lines = Array.from({ length: 20 }, (_, row) => ({ u: 0.125 - 0.5, v: (row + 0.5) / 4 - 0.5, du: 0.25, dv: 0, share: 256 }))
+    sample(lines, 100, levelOf())
+    expect(sampler.finished(target(100, 20)).isOpaque).toBe(true)
   })
 })
