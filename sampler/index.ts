@@ -14,16 +14,26 @@ const SHARES: usize = memory.data(256 * 16, 16)
 for (let share: i32 = 0; share < 256; share++)
   for (let channel: usize = 0; channel < 8; channel++) store<i16>(SHARES + (<usize>share << 4) + 2 * channel, <i16>(share << 7))
 
-/** A sheet's levels are cut into square tiles of so many pixels, in a row of so many bytes: core/sheet/pyramid.ts. */
+/** A sheet's levels are cut into square tiles of so many pixels: core/sheet/pyramid.ts. */
 const TILE_BITS: i32 = 9
-const TILE_MASK: i32 = (1 << TILE_BITS) - 1
-const STRIDE: i32 = 4 << TILE_BITS
+const TILE: i32 = 1 << TILE_BITS
+const TILE_MASK: i32 = TILE - 1
 
-/** How exactly places are known at the end of a row of a square, in pixels. */
+/** Bytes from a row of a tile to the next. With a power of two, every second row would have the same lines of the processor's cache. */
+const STRIDE: i32 = 4 * TILE + 64
+
+/** How far places may be off at the end of a run, in pixels: they are rounded from one to the next. */
 const ROOM: f64 = 0.01
 
-/** Pixels are gone through in squares of so many, so that what is read of a turned picture stays in the cache. */
-const SQUARE: i32 = 32
+/** Pixels are gone through in blocks of so many, so that what is read of a turned picture stays in the cache. */
+const BLOCK_WIDTH: i32 = 64
+const BLOCK_HEIGHT: i32 = 32
+
+/** Bytes that a tile takes. Rows are read a little beyond their end. */
+export const TILE_BYTES: i32 = STRIDE * TILE
+
+/** Bytes from a row of a tile to the next. */
+export const TILE_STRIDE: i32 = STRIDE
 
 export function allocate(bytes: usize): usize {
   return heap.alloc(bytes)
@@ -55,7 +65,7 @@ function sharesAt(place: i32): usize {
 // @ts-expect-error: as above
 @inline
 function column(tile: usize, u: i32, v: i32): v128 {
-  const at = tile + <usize>(((v >> 16) << (TILE_BITS + 2)) + ((u >> 14) & ~3))
+  const at = tile + <usize>((v >> 16) * STRIDE + ((u >> 14) & ~3))
   return mixed(v128.load_ext<u8>(at), v128.load_ext<u8>(at + STRIDE), v128.load(sharesAt(v)))
 }
 
@@ -136,6 +146,7 @@ function within(x: i32, start: i32, end: i32): i32 {
 // @ts-expect-error: as above
 @inline
 function copyAt(x: i32, start: i32, end: i32): i32 {
+  if (x >= start && x < end) return 0
   const length = end - start
   return x < start ? -((start - 1 - x) / length) - 1 : (x - start) / length
 }
@@ -182,24 +193,74 @@ function coverAt(u: f64, v: f64, size: f64): f64 {
   return max(0, min(1, min(across, down) / size + 0.5))
 }
 
-/** Some pixels of a row, wherever they are. What is missing leaves what is there. */
-function sampleAnywhere(out: usize, count: i32, startU: f64, startV: f64, du: f64, dv: f64, share: i32): void {
+/** How many pixels of a run are within some limits along one axis, if the first one is. @param start of the run @param step from one to the next */
+// @ts-expect-error: as above
+@inline
+function countWithin(start: f64, step: f64, low: f64, high: f64, count: i32): i32 {
+  const last = start + step * <f64>(count - 1)
+  if (last >= low && last <= high) return count
+  return min(count, 1 + <i32>((step > 0 ? high - start : low - start) / step))
+}
+
+/** One pixel, wherever it is. What is missing leaves what is there. @param size of it, in pixels of the level */
+function sampleAnywhere(out: usize, u: f64, v: f64, size: f64, share: i32): void {
+  const cover = copies == 0 ? coverAt(u, v, size) : 1
+  if (cover == 0) return
+  const x = <i32>Math.floor(u)
+  const y = <i32>Math.floor(v)
+  hasMissed = false
+  // A place just before a whole pixel is not that pixel.
+  const across = min(0xffff, <i32>((u - <f64>x) * 65536))
+  const both = columnAnywhere(x, y, across, min(0xffff, <i32>((v - <f64>y) * 65536)))
+  if (hasMissed) return
+  let pixel = pixels(both, both, across, across)
+  if (cover < 1) pixel = i16x8.q15mulr_sat_s(pixel, i16x8.splat(<i16>(cover * 32767)))
+  put(out, pixel, share, false)
+}
+
+/** Pixels of a row, by runs that lie within one tile; what is between tiles or at the edges, pixel by pixel. */
+function sampleRow(out: usize, count: i32, startU: f64, startV: f64, du: f64, dv: f64, share: i32): void {
   const size = max(0.001, Math.sqrt(du * du + dv * dv))
-  for (let i: i32 = 0; i < count; i++, out += 4) {
+  // Where the part is not repeated, pixels that reach over its edge are covered by it only partly.
+  const margin = copies == 0 ? ROOM + size / 2 : ROOM
+  for (let i: i32 = 0; i < count;) {
     const u = startU + du * <f64>i
     const v = startV + dv * <f64>i
-    const cover = copies == 0 ? coverAt(u, v, size) : 1
-    if (cover == 0) continue
     const x = <i32>Math.floor(u)
     const y = <i32>Math.floor(v)
-    hasMissed = false
-    // A place just before a whole pixel is not that pixel.
-    const across = min(0xffff, <i32>((u - <f64>x) * 65536))
-    const both = columnAnywhere(x, y, across, min(0xffff, <i32>((v - <f64>y) * 65536)))
-    if (hasMissed) continue
-    let pixel = pixels(both, both, across, across)
-    if (cover < 1) pixel = i16x8.q15mulr_sat_s(pixel, i16x8.splat(<i16>(cover * 32767)))
-    put(out, pixel, share, false)
+    const copyX = copyAt(x, partLeft, partRight)
+    const copyY = copyAt(y, partTop, partBottom)
+    let run = 0
+    if (abs(copyX) <= copies && abs(copyY) <= copies) {
+      const inX = within(x, partLeft, partRight)
+      const inY = within(y, partTop, partBottom)
+      // In an odd copy the run goes the other way.
+      const inU = <f64>inX + (copyX & 1 ? <f64>x - u : u - <f64>x)
+      const inV = <f64>inY + (copyY & 1 ? <f64>y - v : v - <f64>y)
+      const stepU = copyX & 1 ? -du : du
+      const stepV = copyY & 1 ? -dv : dv
+      const left = inX & ~TILE_MASK
+      const top = inY & ~TILE_MASK
+      const lowU = <f64>max(partLeft, left) + margin
+      const lowV = <f64>max(partTop, top) + margin
+      const highU = <f64>(min(partRight, left + TILE) - 1) - margin
+      const highV = <f64>(min(partBottom, top + TILE) - 1) - margin
+      if (inU >= lowU && inU <= highU && inV >= lowV && inV <= highV) {
+        const tile = load<usize>(table + (<usize>((inY >> TILE_BITS) * columns + (inX >> TILE_BITS)) << 2))
+        if (tile > EMPTY) {
+          run = countWithin(inV, stepV, lowV, highV, countWithin(inU, stepU, lowU, highU, count - i))
+          const tileU = <i32>Math.floor((inU - <f64>left) * 65536)
+          const tileV = <i32>Math.floor((inV - <f64>top) * 65536)
+          sampleTile(out, run, tile, tileU, tileV, <i32>Math.round(stepU * 65536), <i32>Math.round(stepV * 65536), share)
+        }
+      }
+    }
+    if (run == 0) {
+      sampleAnywhere(out, u, v, size, share)
+      run = 1
+    }
+    i += run
+    out += <usize>run << 2
   }
 }
 
@@ -236,79 +297,29 @@ export function sample(
   copies = mirrored
   const beyondX = <f64>(copies * (partRight - partLeft) + 1)
   const beyondY = <f64>(copies * (partBottom - partTop) + 1)
-  for (let squareY = top; squareY < bottom; squareY += SQUARE) {
-    const endY = min(squareY + SQUARE, bottom)
-    for (let squareX = left; squareX < right; squareX += SQUARE) {
-      const endX = min(squareX + SQUARE, right)
-      for (let y = squareY; y < endY; y++) {
+  for (let blockY = top; blockY < bottom; blockY += BLOCK_HEIGHT) {
+    const endY = min(blockY + BLOCK_HEIGHT, bottom)
+    for (let blockX = left; blockX < right; blockX += BLOCK_WIDTH) {
+      const endX = min(blockX + BLOCK_WIDTH, right)
+      for (let y = blockY; y < endY; y++) {
         const row = rows + <usize>y * 40
         const share = <i32>load<f64>(row, 32)
         if (share == 0) continue
-        let du = load<f64>(row, 16)
-        let dv = load<f64>(row, 24)
-        let startU = load<f64>(row) + du * <f64>squareX
-        let startV = load<f64>(row, 8) + dv * <f64>squareX
-        const count = endX - squareX
-        const lowU = min(startU, startU + du * <f64>count)
-        const highU = max(startU, startU + du * <f64>count)
-        const lowV = min(startV, startV + dv * <f64>count)
-        const highV = max(startV, startV + dv * <f64>count)
+        const du = load<f64>(row, 16)
+        const dv = load<f64>(row, 24)
+        const u = load<f64>(row) + du * <f64>blockX
+        const v = load<f64>(row, 8) + dv * <f64>blockX
+        const count = endX - blockX
+        const endU = u + du * <f64>count
+        const endV = v + dv * <f64>count
         if (
-          highU < <f64>partLeft - beyondX ||
-          highV < <f64>partTop - beyondY ||
-          lowU > <f64>partRight + beyondX ||
-          lowV > <f64>partBottom + beyondY
+          max(u, endU) < <f64>partLeft - beyondX ||
+          max(v, endV) < <f64>partTop - beyondY ||
+          min(u, endU) > <f64>partRight + beyondX ||
+          min(v, endV) > <f64>partBottom + beyondY
         )
           continue
-        const out = target + (<usize>(y * width + squareX) << 2)
-        // With a little room, as places are rounded from pixel to pixel.
-        let x0 = <i32>Math.floor(lowU - ROOM)
-        let x1 = <i32>Math.floor(highU + ROOM) + 1
-        let y0 = <i32>Math.floor(lowV - ROOM)
-        let y1 = <i32>Math.floor(highV + ROOM) + 1
-        if (copies > 0) {
-          // What lies in one copy is what lies in the part itself, perhaps the other way round.
-          const copyX = copyAt(x0, partLeft, partRight)
-          if (copyX != 0 && copyX == copyAt(x1, partLeft, partRight) && abs(copyX) <= copies) {
-            const shift = copyX * (partRight - partLeft)
-            const mirror = 2 * partLeft + shift + partRight - partLeft - 1
-            const other = copyX & 1 ? mirror - x1 : x0 - shift
-            x1 = copyX & 1 ? mirror - x0 : x1 - shift
-            x0 = other
-            startU = copyX & 1 ? <f64>mirror - startU : startU - <f64>shift
-            if (copyX & 1) du = -du
-          }
-          const copyY = copyAt(y0, partTop, partBottom)
-          if (copyY != 0 && copyY == copyAt(y1, partTop, partBottom) && abs(copyY) <= copies) {
-            const shift = copyY * (partBottom - partTop)
-            const mirror = 2 * partTop + shift + partBottom - partTop - 1
-            const other = copyY & 1 ? mirror - y1 : y0 - shift
-            y1 = copyY & 1 ? mirror - y0 : y1 - shift
-            y0 = other
-            startV = copyY & 1 ? <f64>mirror - startV : startV - <f64>shift
-            if (copyY & 1) dv = -dv
-          }
-        }
-        if (
-          x0 >= partLeft &&
-          x1 < partRight &&
-          y0 >= partTop &&
-          y1 < partBottom &&
-          x0 >> TILE_BITS == x1 >> TILE_BITS &&
-          y0 >> TILE_BITS == y1 >> TILE_BITS
-        ) {
-          const tileX = x0 >> TILE_BITS
-          const tileY = y0 >> TILE_BITS
-          const tile = load<usize>(table + (<usize>(tileY * columns + tileX) << 2))
-          if (tile == MISSING) continue
-          if (tile > EMPTY) {
-            const u = <i32>Math.floor((startU - <f64>(tileX << TILE_BITS)) * 65536)
-            const v = <i32>Math.floor((startV - <f64>(tileY << TILE_BITS)) * 65536)
-            sampleTile(out, count, tile, u, v, <i32>Math.round(du * 65536), <i32>Math.round(dv * 65536), share)
-            continue
-          }
-        }
-        sampleAnywhere(out, count, startU, startV, du, dv, share)
+        sampleRow(target + (<usize>(y * width + blockX) << 2), count, u, v, du, dv, share)
       }
     }
   }
@@ -352,8 +363,13 @@ export function premultiply(pixels: usize, count: i32): void {
 /** Divides colours by their opacity again, as an ImageData has them. @returns how many pixels are not opaque */
 export function straighten(pixels: usize, count: i32): i32 {
   let clearer: i32 = 0
+  const opaque = i32x4.splat(0xff000000)
   for (let i: i32 = 0; i < count; i++) {
     const at = pixels + (<usize>i << 2)
+    if (i + 4 <= count && i32x4.all_true(i32x4.ge_u(v128.load(at), opaque))) {
+      i += 3
+      continue
+    }
     const alpha = <u32>load<u8>(at, 3)
     if (alpha == 255) continue
     clearer++

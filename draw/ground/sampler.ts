@@ -1,9 +1,10 @@
-import { TILE } from '#core/sheet/pyramid'
 import { SAMPLER_CODE } from './sampler-code'
 
 /** The functions of sampler/index.ts, where they are described. Places in its memory are numbers. */
 interface Exports {
   memory: WebAssembly.Memory
+  TILE_BYTES: WebAssembly.Global
+  TILE_STRIDE: WebAssembly.Global
   allocate(bytes: number): number
   release(block: number): void
   clear(pixels: number, count: number): void
@@ -85,11 +86,12 @@ export function createSampler(imageOf: MakeImage) {
   return {
     /** A tile of pixels that are not premultiplied, as an ImageData has them; those at the edges of a sheet are smaller than others. */
     tile({ data, width, height }: Pick<ImageData, 'data' | 'width' | 'height'>): Tile {
-      const at = code.allocate(4 * TILE * TILE + SPARE)
-      code.clear(at, TILE * TILE)
-      const pixels = new Uint8Array(code.memory.buffer, at, 4 * TILE * TILE)
-      for (let row = 0; row < height; row++) pixels.set(data.subarray(4 * width * row, 4 * width * (row + 1)), 4 * TILE * row)
-      code.premultiply(at, TILE * TILE)
+      const [bytes, stride] = [Number(code.TILE_BYTES.value), Number(code.TILE_STRIDE.value)]
+      const at = code.allocate(bytes)
+      code.clear(at, bytes / 4)
+      const pixels = new Uint8Array(code.memory.buffer, at, bytes)
+      for (let row = 0; row < height; row++) pixels.set(data.subarray(4 * width * row, 4 * width * (row + 1)), stride * row)
+      code.premultiply(at, bytes / 4)
       return at
     },
     target(width: number, height: number): Target {
