@@ -59,6 +59,32 @@ export function itemBounds(space: CanvasSpace, item: FrameItem): Region {
   }
 }
 
+/**
+ * Regions of output pixels that together hold all of an item, as its bounds do, but follow lines: most of the bounds of a line across the frame has none of it.
+ */
+export function itemRegions(space: CanvasSpace, item: FrameItem): Region[] {
+  switch (item.kind) {
+    case 'ink':
+      return piecesAlong(space, item.course, item.tail, item.head, inkReach(item.ink))
+    case 'planned':
+      return piecesAlong(space, item.course, item.from, item.course.length, plannedReach(item))
+    default:
+      return [itemBounds(space, item)]
+  }
+}
+
+/** How long the pieces are that a line is taken in, in reference pixels at the middle of the view. */
+const PIECE = 24
+
+/** The bounds of what reaches so many reference pixels from a course, piece by piece. */
+function piecesAlong(space: CanvasSpace, course: Course, from: number, to: number, reach: number): Region[] {
+  const step = PIECE / space.projection.view.zoom
+  const count = Math.max(1, Math.ceil((to - from) / step))
+  return Array.from({ length: count }, (_, i) =>
+    alongCourse(space, course, from + (i / count) * (to - from), from + ((i + 1) / count) * (to - from), reach),
+  )
+}
+
 function aroundPlace(space: CanvasSpace, { at }: { at: { x: number; y: number } }, reach: number): Region {
   const place = space.projection.toScreen(at)
   return around(place.x * space.scale, place.y * space.scale, reach * space.scale)

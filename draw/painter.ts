@@ -1,7 +1,7 @@
 import equal from 'fast-deep-equal'
 import type { Frame, FrameItem, InkItem } from '#core/frame/frame'
 import { IS_GROUND } from '#core/frame/frame'
-import { alongCourse, itemBounds } from './bounds'
+import { alongCourse, itemBounds, itemRegions } from './bounds'
 import type { CanvasSpace } from './canvas-space'
 import { spaceOf } from './canvas-space'
 import { paintCarried } from './marks/carried'
@@ -11,12 +11,13 @@ import { paintDepth } from './ground/depth'
 import { paintAir } from './ground/globe'
 import { paintArea, paintEdgeShade, paintGround } from './ground/ground'
 import { growsAtHead, inkReach, paintInk, paintPlanned } from './ink/ink'
+import { LONGEST_PIECE } from './ink/strand'
 import { paintLabel } from './marks/label'
 import { paintStanding } from './marks/landmark'
 import { paintPin } from './marks/pin'
 import { paintDim, paintPostcard } from './marks/postcard'
 import type { Region } from './region'
-import { isEmpty, merged, onCanvas, overlap } from './region'
+import { isEmpty, merged, onCanvas, overlap, squaresOver } from './region'
 import { createSheetPainter } from './ground/sheet'
 import type { Studio, Surface } from './studio'
 import { paintVehicle } from './marks/vehicle'
@@ -43,9 +44,6 @@ interface Painted {
   size: { width: number; height: number }
 }
 
-/** From this share of the frame on, what stands over the ground is read with that. */
-const MUCH = 0.35
-
 /** The one painter, for preview and export alike. */
 export function createPainter(studio: Studio): Painter {
   const ink = { blurred: scratch(studio), light: scratch(studio), whole: scratch(studio) }
@@ -68,7 +66,7 @@ export function createPainter(studio: Studio): Painter {
       case 'depth':
         return paintDepth(context, space, item, ink)
       case 'ink':
-        return paintInk(context, studio, space, item, wholePixels(space, item), ink)
+        return paintInk(context, studio, space, item, squaresOf(space, [item]), ink)
       case 'planned':
         return paintPlanned(context, studio, space, item)
       case 'pin':
@@ -97,31 +95,36 @@ export function createPainter(studio: Studio): Painter {
   const sheets = createBackdrop(studio, paintItem)
   const settled = createBackdrop(studio, paintItem, sheets)
 
+  /** A part of a picture. Some canvases copy all of one, to put a part of it. */
+  function cut({ data, width }: ImageData, part: Region): ImageData {
+    const pixels = new Uint8ClampedArray(4 * part.width * part.height)
+    for (let row = 0; row < part.height; row++) {
+      const start = 4 * (width * (part.y + row) + part.x)
+      pixels.set(data.subarray(start, start + 4 * part.width), 4 * part.width * row)
+    }
+    return studio.imageOf(pixels, part.width, part.height)
+  }
+
   /** Paints a frame whose ground is handed over on its own: only what stands over that needs the canvas. @returns those parts; undefined where it is more than a picture */
   function paintOverGround({ frame, space, context, size }: Painted, takeGround: (ground: ImageData) => void): Region[] | undefined {
     const ground = frame.items[sheetCount(frame) - 1]
     const image = ground?.kind === 'sheet' && sheetPainter.whole(space, ground)
     if (!image) return undefined
     const items = frame.items.slice(sheetCount(frame))
-    const parts = merged(items.map((item) => wholePixels(space, item)))
+    const parts = squaresOf(space, items)
     context.setTransform(1, 0, 0, 1, 0, 0)
-    // To read much of a canvas part by part takes longer than to read all of it.
-    const isMuch = parts.reduce((sum, { width, height }) => sum + width * height, 0) > MUCH * size.width * size.height
-    if (isMuch) context.putImageData(image, 0, 0)
-    else {
-      takeGround(image)
-      for (const { x, y, width, height } of parts) context.putImageData(image, 0, 0, x, y, width, height)
-    }
+    takeGround(image)
+    for (const part of parts) context.putImageData(cut(image, part), part.x, part.y)
     for (const item of items) paintItem(context, space, item)
     // The canvas does not hold the frame: the next one cannot go on from it.
     last = undefined
-    return isMuch ? [{ x: 0, y: 0, ...size }] : parts
+    return parts
   }
 
   return {
     paint(frame, context, scale, takeGround) {
       const space = spaceOf(frame, scale)
-      const size = { width: Math.round(frame.reference.width * scale), height: Math.round(frame.reference.height * scale) }
+      const size = sizeOf(space)
       const now: Painted = { frame, space, context, size }
       const before = last && comparable(last, now) ? last : undefined
       // While the view moves a backdrop would be good for one frame only.
@@ -156,9 +159,21 @@ export function createPainter(studio: Studio): Painter {
   }
 }
 
-const wholePixels = (space: CanvasSpace, item: FrameItem): Region => {
-  const size = { width: Math.round(space.reference.width * space.scale), height: Math.round(space.reference.height * space.scale) }
-  return onCanvas(itemBounds(space, item), 2, size)
+const sizeOf = ({ reference, scale }: CanvasSpace) => ({
+  width: Math.round(reference.width * scale),
+  height: Math.round(reference.height * scale),
+})
+
+/** The bounds of an item in whole pixels of the canvas, with a little room. */
+const wholePixels = (space: CanvasSpace, item: FrameItem): Region => onCanvas(itemBounds(space, item), 2, sizeOf(space))
+
+/** The parts of the canvas that hold all of some items, cut along a grid. */
+function squaresOf(space: CanvasSpace, items: readonly FrameItem[]): Region[] {
+  const size = sizeOf(space)
+  return squaresOver(
+    items.flatMap((item) => itemRegions(space, item).map((region) => onCanvas(region, 2, size))),
+    size,
+  )
 }
 
 /** How many of a frame's items are the ground, sheets and what belongs to them; they are the lowest. */
@@ -227,7 +242,8 @@ function difference(before: Painted, now: Painted): Region[] {
     old.delete(name)
     if (was && sameItem(was, item)) continue
     if (was?.kind === 'ink' && item.kind === 'ink' && hasOnlyGrown(was, item)) {
-      regions.push(alongCourse(space, item.course, Math.min(was.head, item.head), Math.max(was.head, item.head), inkReach(item.ink)))
+      const from = Math.max(item.tail, Math.min(was.head, item.head) - LONGEST_PIECE / space.projection.view.zoom)
+      regions.push(alongCourse(space, item.course, from, Math.max(was.head, item.head), inkReach(item.ink)))
       continue
     }
     if (was) regions.push(itemBounds(space, was))

@@ -17,6 +17,10 @@ export function union(a: Region | undefined, b: Region): Region {
   return { x, y, width: Math.max(a.x + a.width, b.x + b.width) - x, height: Math.max(a.y + a.height, b.y + b.height) - y }
 }
 
+/** The rectangle round regions; undefined where there is none. */
+export const unionOf = (regions: readonly Region[]): Region | undefined =>
+  regions.reduce<Region | undefined>((all, region) => union(all, region), undefined)
+
 /** Two regions are one if that adds no more pixels than this: to read one more region takes about as long. */
 const SLACK = 16_000
 
@@ -35,6 +39,43 @@ export function merged(regions: readonly Region[]): Region[] {
       list.splice(i, 1)
     }
     list.push(grown)
+  }
+  return list
+}
+
+/** The side of the squares that `squaresOver` cuts a canvas into, in pixels. */
+const SQUARE = 64
+
+/** Regions that cover all that some do, none twice, cut from a canvas along a grid: for those that lie scattered over much of it, as along lines. */
+export function squaresOver(regions: readonly Region[], size: { width: number; height: number }): Region[] {
+  const columns = Math.ceil(size.width / SQUARE)
+  const rows = Math.ceil(size.height / SQUARE)
+  const isUsed = new Uint8Array(columns * rows)
+  for (const region of regions) {
+    const { x, y, width, height } = onCanvas(region, 0, size)
+    if (width === 0 || height === 0) continue
+    for (let row = Math.floor(y / SQUARE); row * SQUARE < y + height; row++)
+      isUsed.fill(1, row * columns + Math.floor(x / SQUARE), row * columns + Math.ceil((x + width) / SQUARE))
+  }
+  const list: Region[] = []
+  /** Squares side by side are one region, and rows of them that are alike. */
+  const open = new Map<number, Region>()
+  for (let row = 0; row < rows; row++) {
+    const height = Math.min(SQUARE, size.height - row * SQUARE)
+    for (let column = 0; column < columns; column++) {
+      if (!isUsed[row * columns + column]) continue
+      const start = column
+      while (column < columns && isUsed[row * columns + column]) column++
+      const x = start * SQUARE
+      const width = Math.min(size.width, column * SQUARE) - x
+      const above = open.get(start)
+      if (above && above.width === width && above.y + above.height === row * SQUARE) above.height += height
+      else {
+        const region = { x, y: row * SQUARE, width, height }
+        open.set(start, region)
+        list.push(region)
+      }
+    }
   }
   return list
 }

@@ -4,6 +4,7 @@ import { placeInFrame } from '../canvas-space'
 import { paintShapes } from './ground-shape'
 import type { InkPart } from './ink-parts'
 import type { Region } from '../region'
+import { unionOf } from '../region'
 import type { Strand } from './strand'
 import { STRIDE } from './strand'
 import { paintStrands } from './stroke'
@@ -41,7 +42,7 @@ function erf(x: number): number {
   return x < 0 ? -y : y
 }
 
-/** Paints the glow of parts of a line. @param strength 0 to 1 @param bounds what to paint it over, in output pixels */
+/** Paints the glow of parts of a line. @param strength 0 to 1 @param over regions that hold all of it, in whole output pixels */
 export function paintGlow(
   context: CanvasRenderingContext2D,
   space: CanvasSpace,
@@ -49,23 +50,22 @@ export function paintGlow(
   width: number,
   { colour, radius }: Glow,
   strength: number,
-  bounds: Region,
+  over: readonly Region[],
   layers: SoftLayers,
 ): void {
+  const bounds = unionOf(over)
+  if (!bounds) return
   const size = softSize(space)
   const seen = softRegion(space, bounds)
   const blurred = (paint: string, sigma: number): Surface => {
     const surface = layers.blurred(...size)
-    within(surface.context, seen, () => paintBlurred(surface.context, space, parts, paint, sigma))
+    within(surface.context, [seen], () => paintBlurred(surface.context, space, parts, paint, sigma))
     return surface
   }
   const lay = ({ image }: Surface, opacity: number, how: GlobalCompositeOperation) => {
-    const { x, y, width, height } = bounds
-    const k = SOFT_SCALE / space.scale
-    context.setTransform(1, 0, 0, 1, 0, 0)
     context.globalAlpha = opacity
     context.globalCompositeOperation = how
-    context.drawImage(image, x * k, y * k, width * k, height * k, x, y, width, height)
+    laySoft(context, space, image, over, 0)
     context.globalCompositeOperation = 'source-over'
     context.globalAlpha = 1
   }
@@ -100,12 +100,27 @@ export function softRegion(space: CanvasSpace, { x, y, width, height }: Region):
   }
 }
 
-/** Paints only within a region: a blur costs as much as what it is seen on. */
-export function within(context: CanvasRenderingContext2D, { x, y, width, height }: Region, paint: () => void): void {
+/** Lays a soft surface on the frame, within regions of it: along a line they are a small part of its bounds. @param below how far it is moved down, in output pixels */
+export function laySoft(
+  context: CanvasRenderingContext2D,
+  space: CanvasSpace,
+  image: CanvasImageSource,
+  over: readonly Region[],
+  below: number,
+): void {
+  const bounds = unionOf(over)
+  if (!bounds) return
+  const { x, y, width, height } = bounds
+  const k = SOFT_SCALE / space.scale
+  within(context, over, () => context.drawImage(image, x * k, (y - below) * k, width * k, height * k, x, y, width, height))
+}
+
+/** Paints only within regions: a blur costs as much as what it is seen on. */
+export function within(context: CanvasRenderingContext2D, regions: readonly Region[], paint: () => void): void {
   context.save()
   context.setTransform(1, 0, 0, 1, 0, 0)
   context.beginPath()
-  context.rect(x, y, width, height)
+  for (const { x, y, width, height } of regions) context.rect(x, y, width, height)
   context.clip()
   paint()
   context.restore()

@@ -6,12 +6,13 @@ import type { CanvasSpace } from '../canvas-space'
 import { placeInFrame } from '../canvas-space'
 import { relativeLuminance } from '../colour'
 import type { SoftLayers } from './glow'
-import { GLOW_REACH, paintBlurred, paintGlow, SOFT_SCALE, softRegion, softSize, within } from './glow'
+import { GLOW_REACH, laySoft, paintBlurred, paintGlow, SOFT_SCALE, softRegion, softSize, within } from './glow'
 import { laidOn, paintShapes } from './ground-shape'
 import { STRAY_REACH } from './hand'
 import type { InkPart, LaidPictures, LineOnCourse } from './ink-parts'
 import { broadParts, inkParts, STAMP_LENGTH } from './ink-parts'
 import type { Region } from '../region'
+import { unionOf } from '../region'
 import { LEADER_FIGURES } from './stamps'
 import { cutByCell, strandsOf, widened } from './strand'
 import { paintStrands } from './stroke'
@@ -77,34 +78,33 @@ const CORE = [
 
 /**
  * Paints the ink of a leg: its shadow and its glow, then casing, line and leader.
- * @param bounds what the ink covers, in whole output pixels
+ * @param over regions that hold all of the ink, in whole output pixels, none of them twice
  */
 export function paintInk(
   context: CanvasRenderingContext2D,
   studio: Studio,
   space: CanvasSpace,
   item: InkItem,
-  bounds: Region,
+  over: readonly Region[],
   layers: InkLayers,
 ): void {
   const { ink, opacity } = item
   const line: LineOnCourse = { ...item, ...ink }
-  if (ink.shadow) paintShadow(context, space, broadParts(space, line), ink.shadow, opacity, bounds, layers)
+  if (ink.shadow) paintShadow(context, space, broadParts(space, line), ink.shadow, opacity, over, layers)
   if (ink.glow) {
     const strength = ink.glow.strength * item.light * opacity
     const spark = sparkParts(space, item)
-    paintGlow(context, space, inkParts(space, { ...line, hand: 'none' }, false), ink.width, ink.glow, strength, bounds, layers)
+    paintGlow(context, space, inkParts(space, { ...line, hand: 'none' }, false), ink.width, ink.glow, strength, over, layers)
     if (spark.length > 0)
-      paintGlow(context, space, spark, ink.width * SPARK_WIDTH, { ...ink.glow, colour: '#ffffff' }, opacity, bounds, layers)
+      paintGlow(context, space, spark, ink.width * SPARK_WIDTH, { ...ink.glow, colour: '#ffffff' }, opacity, over, layers)
   }
   if (opacity >= 1) return paintBody(context, studio, space, item, line)
   // On a layer of its own, so that overlapping parts fade as one.
   const layer = layers.whole(Math.round(space.reference.width * space.scale), Math.round(space.reference.height * space.scale))
   paintBody(layer.context, studio, space, item, line)
-  const { x, y, width, height } = bounds
   context.setTransform(1, 0, 0, 1, 0, 0)
   context.globalAlpha = opacity
-  if (width > 0 && height > 0) context.drawImage(layer.image, x, y, width, height, x, y, width, height)
+  for (const { x, y, width, height } of over) context.drawImage(layer.image, x, y, width, height, x, y, width, height)
   context.globalAlpha = 1
 }
 
@@ -226,17 +226,18 @@ function paintShadow(
   parts: readonly InkPart[],
   shadow: NonNullable<Ink['shadow']>,
   opacity: number,
-  { x, y, width, height }: Region,
+  over: readonly Region[],
   layers: InkLayers,
 ): void {
+  const bounds = unionOf(over)
+  if (!bounds) return
+  const { x, y, width, height } = bounds
   const surface = layers.blurred(...softSize(space))
   const below = shadow.offset * space.scale
   const seen = softRegion(space, { x, y: y - below, width, height })
-  within(surface.context, seen, () => paintBlurred(surface.context, space, parts, '#000000', shadow.blur))
-  const k = SOFT_SCALE / space.scale
-  context.setTransform(1, 0, 0, 1, 0, 0)
+  within(surface.context, [seen], () => paintBlurred(surface.context, space, parts, '#000000', shadow.blur))
   context.globalAlpha = shadow.opacity * opacity
-  context.drawImage(surface.image, x * k, (y - below) * k, width * k, height * k, x, y, width, height)
+  laySoft(context, space, surface.image, over, below)
   context.globalAlpha = 1
 }
 

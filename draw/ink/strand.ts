@@ -17,10 +17,11 @@ export interface Strand {
 
 export const STRIDE = 4
 
-/** Points closer to each other than this, in reference pixels, are skipped: a recorded track may have very many. */
-const FINE = 0.15
-/** The same where the outline of the stroke is filled, which takes more for each point. */
-const FINE_OUTLINE = 1.2
+/** How far from a strand points of its course may lie that are left out of it, in reference pixels: each point costs time to paint. */
+const FINE = 0.04
+
+/** Points further apart than this on the ground are not left out, in reference pixels at the middle of the view: ink that grows changes so far behind its head. */
+export const LONGEST_PIECE = 48
 
 /**
  * The strands along stretches of a course, cut at its breaks and before the camera; as wide as the distance makes them.
@@ -29,7 +30,7 @@ const FINE_OUTLINE = 1.2
 export function strandsOf(projection: Projection, course: Course, stretches: readonly Stretch[], asked = Infinity): Strand[] {
   const step = projection.bent ? partOf(asked, BENT_STEP / projection.view.zoom) : asked
   const strands: Strand[] = []
-  const pen = projection.isFlat ? flatPen(projection, strands, FINE) : tiltedPen(projection, strands, FINE_OUTLINE)
+  const pen = projection.isFlat ? flatPen(projection, strands) : tiltedPen(projection, strands)
   const { points, lengths, breaks } = course
   /** Draws on to a point, by way of the multiples of the step that lie between. */
   let [lastX, lastY, lastS] = [0, 0, 0]
@@ -72,53 +73,103 @@ interface Pen {
   line(x: number, y: number, s: number, isNeeded: boolean): void
 }
 
-function flatPen({ toScreen }: Projection, strands: Strand[], fine: number): Pen {
-  let points: number[] = []
-  let [lastX, lastY] = [0, 0]
-  const add = (x: number, y: number, s: number) => {
-    points.push(x, y, 1, s)
-    lastX = x
-    lastY = y
-  }
+function flatPen({ toScreen, view }: Projection, strands: Strand[]): Pen {
+  const thinner = createThinner(LONGEST_PIECE / view.zoom)
   return {
     move(x, y, s) {
       const p = toScreen({ x, y })
-      strands.push({ points: (points = []), isEven: true })
-      add(p.x, p.y, s)
+      const points: number[] = []
+      strands.push({ points, isEven: true })
+      thinner.begin(points, p.x, p.y, 1, s)
     },
     line(x, y, s, isNeeded) {
       const p = toScreen({ x, y })
-      if (isNeeded || Math.abs(p.x - lastX) >= fine || Math.abs(p.y - lastY) >= fine) add(p.x, p.y, s)
+      thinner.add(p.x, p.y, 1, s, isNeeded)
     },
   }
 }
 
 /** Cuts lines where they pass behind the camera. */
-function tiltedPen({ toScreen, depthScale, clearance }: Projection, strands: Strand[], fine: number): Pen {
-  let points: number[] = []
+function tiltedPen({ toScreen, depthScale, clearance, view }: Projection, strands: Strand[]): Pen {
+  const thinner = createThinner(LONGEST_PIECE / view.zoom)
   let last = { x: 0, y: 0, s: 0, clear: 0 }
-  const begin = () => strands.push({ points: (points = []), isEven: false })
+  const begin = (x: number, y: number, s: number) => {
+    const p = toScreen({ x, y })
+    const points: number[] = []
+    strands.push({ points, isEven: false })
+    thinner.begin(points, p.x, p.y, depthScale({ x, y }), s)
+  }
   const add = (x: number, y: number, s: number, isNeeded: boolean) => {
     const p = toScreen({ x, y })
-    const n = points.length
-    if (!isNeeded && n > 0 && Math.abs(p.x - points[n - STRIDE]!) < fine && Math.abs(p.y - points[n - STRIDE + 1]!) < fine) return
-    points.push(p.x, p.y, depthScale({ x, y }), s)
+    thinner.add(p.x, p.y, depthScale({ x, y }), s, isNeeded)
   }
   return {
     move(x, y, s) {
-      begin()
       last = { x, y, s, clear: clearance({ x, y }) }
-      if (last.clear >= 0) add(x, y, s, true)
+      if (last.clear >= 0) begin(x, y, s)
     },
     line(x, y, s, isNeeded) {
       const clear = clearance({ x, y })
       if (clear < 0 !== last.clear < 0) {
         const u = last.clear / (last.clear - clear)
-        if (clear >= 0) begin()
-        add(last.x + (x - last.x) * u, last.y + (y - last.y) * u, last.s + (s - last.s) * u, true)
+        const edge = [last.x + (x - last.x) * u, last.y + (y - last.y) * u, last.s + (s - last.s) * u] as const
+        if (clear >= 0) begin(...edge)
+        else add(...edge, true)
       }
       if (clear >= 0) add(x, y, s, isNeeded)
       last = { x, y, s, clear }
+    },
+  }
+}
+
+/**
+ * Leaves out points of a polyline that lie on it but for `FINE`, one after the other: the directions in which a straight piece may go on narrow with each point
+ * it passes by. Which points stay does not depend on those after the next that stays.
+ * Source, from memory: Zhao and Saalfeld, Linear-time sleeve-fitting polyline simplification algorithms, 1997.
+ * @param longest the longest piece, by lengths along the course
+ */
+function createThinner(longest: number) {
+  let points: number[] = []
+  /** The last point that stays. */
+  let start = { x: 0, y: 0, s: 0 }
+  /** The last one that may be left out. */
+  let passed: [x: number, y: number, width: number, s: number] | undefined
+  /** The way the piece began to go, and between which slopes to that it may go on. */
+  let along = { x: 1, y: 0 }
+  let [low, high] = [-Infinity, Infinity]
+
+  const keep = (x: number, y: number, width: number, s: number) => {
+    points.push(x, y, width, s)
+    start = { x, y, s }
+    passed = undefined
+    ;[low, high] = [-Infinity, Infinity]
+  }
+
+  return {
+    begin(list: number[], x: number, y: number, width: number, s: number) {
+      points = list
+      keep(x, y, width, s)
+    },
+    add(x: number, y: number, width: number, s: number, isNeeded: boolean) {
+      let [dx, dy] = [x - start.x, y - start.y]
+      if (passed) {
+        const forward = dx * along.x + dy * along.y
+        const slope = (along.x * dy - along.y * dx) / forward
+        if (forward <= 0 || slope < low || slope > high || s - start.s > longest) {
+          keep(...passed)
+          ;[dx, dy] = [x - start.x, y - start.y]
+        }
+      }
+      if (isNeeded) return keep(x, y, width, s)
+      const far = Math.sqrt(dx * dx + dy * dy)
+      passed = [x, y, width, s]
+      // What is nearer than that has no direction of its own.
+      if (far <= FINE) return
+      if (low === -Infinity) along = { x: dx / far, y: dy / far }
+      const forward = dx * along.x + dy * along.y
+      const aside = along.x * dy - along.y * dx
+      low = Math.max(low, (aside - FINE) / forward)
+      high = Math.min(high, (aside + FINE) / forward)
     },
   }
 }

@@ -26,7 +26,8 @@ import {
 } from '#core/journey/schema'
 import { artworkOf, VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { resolveVehicle } from '#core/dress/vehicle'
-import { itemBounds } from '#draw/bounds'
+import { itemBounds, itemRegions } from '#draw/bounds'
+import { onCanvas, overlap } from '#draw/region'
 import type { CanvasSpace } from '#draw/canvas-space'
 import { spaceOf } from '#draw/canvas-space'
 import { dashPattern } from '#draw/ink/ink-parts'
@@ -52,9 +53,12 @@ function paintedAndBounds(item: FrameItem) {
   createPainter(createServerStudio('/nowhere')).paint(frame, surface.context, space.scale)
   const pixels = surface.pixels()
   const box = { left: Infinity, right: -Infinity, top: Infinity, bottom: -Infinity }
+  const regions = itemRegions(space, item).map((region) => onCanvas(region, 2, frameSize))
+  let beside = 0
   for (let i = 0; i < pixels.length; i += 4) {
     if (pixels[i] === GROUND[0] && pixels[i + 1] === GROUND[1] && pixels[i + 2] === GROUND[2]) continue
     const [x, y] = [(i / 4) % frameSize.width, Math.floor(i / 4 / frameSize.width)]
+    if (!regions.some((region) => overlap(region, { x, y, width: 1, height: 1 }))) beside++
     box.left = Math.min(box.left, x)
     box.right = Math.max(box.right, x + 1)
     box.top = Math.min(box.top, y)
@@ -65,17 +69,18 @@ function paintedAndBounds(item: FrameItem) {
   const atEdge: number[] = []
   for (let x = 0; x <= right; x++) atEdge.push(redAt(x, 0), redAt(x, bottom))
   for (let y = 0; y <= bottom; y++) atEdge.push(redAt(0, y), redAt(right, y))
-  return { box, bounds: itemBounds(space, item), atEdge }
+  return { box, bounds: itemBounds(space, item), beside, atEdge }
 }
 
 function expectWithin(item: FrameItem) {
-  const { box, bounds, atEdge } = paintedAndBounds(item)
+  const { box, bounds, beside, atEdge } = paintedAndBounds(item)
   expect(box.right - box.left, 'something is painted').toBeGreaterThan(4)
   // The painter adds two pixels of margin to every bounds.
   expect(box.left).toBeGreaterThanOrEqual(bounds.x - 2)
   expect(box.top).toBeGreaterThanOrEqual(bounds.y - 2)
   expect(box.right).toBeLessThanOrEqual(bounds.x + bounds.width + 2)
   expect(box.bottom).toBeLessThanOrEqual(bounds.y + bounds.height + 2)
+  expect(beside, 'pixels beside the regions that follow the line').toBe(0)
   return { atEdge }
 }
 

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Region } from '#draw/region'
-import { around, isEmpty, merged, onCanvas, overlap, union } from '#draw/region'
+import { around, isEmpty, merged, onCanvas, overlap, squaresOver, union } from '#draw/region'
 
 const side = fc.integer({ min: 0, max: 400 })
 const region: fc.Arbitrary<Region> = fc.record({
@@ -37,6 +37,30 @@ describe('regions', () => {
     expect(merged([a, b])).toEqual([a, b])
     expect(merged([a, { ...a, x: 30 }])).toEqual([{ x: 0, y: 0, width: 50, height: 20 }])
     expect(merged([{ ...a, width: 0 }])).toEqual([])
+  })
+
+  it('cut along a grid cover each pixel of some once, and are few where these lie along a line', () => {
+    const size = { width: 500, height: 300 }
+    const pixelsOf = (regions: readonly Region[]) => {
+      const times = new Uint8Array(size.width * size.height)
+      for (const { x, y, width, height } of regions)
+        for (let row = y; row < y + height; row++) for (let column = x; column < x + width; column++) times[row * size.width + column]!++
+      return times
+    }
+    fc.assert(
+      fc.property(fc.array(region, { maxLength: 5 }), (regions) => {
+        const held = regions.map((any) => onCanvas(any, 0, size)).filter((any) => !isEmpty(any))
+        const cut = squaresOver(regions, size)
+        for (const part of cut) expect(onCanvas(part, 0, size)).toEqual(part)
+        const [wanted, got] = [pixelsOf(held), pixelsOf(cut)]
+        expect(got.every((times) => times <= 1)).toBe(true)
+        expect(wanted.every((times, i) => times === 0 || got[i] === 1)).toBe(true)
+      }),
+    )
+    const alongLine = Array.from({ length: 40 }, (_, i) => ({ x: 45 * i, y: 25 * i, width: 40, height: 40 }))
+    const pixels = squaresOver(alongLine, { width: 1920, height: 1080 }).reduce((sum, { width, height }) => sum + width * height, 0)
+    expect(pixels / (1920 * 1080)).toBeLessThan(0.25)
+    expect(squaresOver([], size)).toEqual([])
   })
 
   it('overlap both ways or not at all; touching is not overlapping', () => {

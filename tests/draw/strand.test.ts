@@ -1,0 +1,71 @@
+/** Points are left out of a line where that cannot be seen, and which ones does not depend on how far the line has come. */
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { projectionOf } from '#core/camera/projection'
+import { referenceSize } from '#core/camera/view'
+import { polylineCourse } from '#core/geometry/course'
+import type { Strand } from '#draw/ink/strand'
+import { strandsOf } from '#draw/ink/strand'
+
+const reference = referenceSize({ width: 1920, height: 1080 })
+const viewOf = (pitch: number) => ({ centre: { x: 1000, y: 600 }, zoom: 0.8, bearing: 30, pitch })
+
+/** A winding way of many points, with corners. */
+const windings = fc.record({ radius: fc.integer({ min: 3, max: 400 }), turns: fc.double({ min: 0.1, max: 3, noNaN: true }), pitch: fc.constantFrom(0, 40) }) // prettier-ignore
+const courseOf = (radius: number, turns: number) =>
+  polylineCourse(
+    Float64Array.from({ length: 1600 }, (_, k) => {
+      const i = k >> 1
+      const angle = (i / 800) * turns * 2 * Math.PI
+      const corner = Math.floor(i / 200) * 40
+      return k % 2 === 0 ? 800 + radius * Math.cos(angle) + corner : 500 + radius * Math.sin(angle) + (i / 800) * 200
+    }),
+  )
+
+function distance([x, y]: readonly [number, number], [ax, ay]: readonly [number, number], [bx, by]: readonly [number, number]): number {
+  const [dx, dy] = [bx - ax, by - ay]
+  const u = Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / Math.max(1e-12, dx * dx + dy * dy)))
+  return Math.hypot(x - ax - u * dx, y - ay - u * dy)
+}
+
+const pointsOf = ({ points }: Strand) =>
+  Array.from({ length: points.length / 4 }, (_, i) => ({ at: [points[4 * i]!, points[4 * i + 1]!] as const, s: points[4 * i + 3]! }))
+
+describe('strands', () => {
+  it('pass within a twentieth of a pixel of each point of their course, with far fewer', () => {
+    let [kept, all] = [0, 0]
+    fc.assert(
+      fc.property(windings, ({ radius, turns, pitch }) => {
+        const projection = projectionOf(viewOf(pitch), reference)
+        const course = courseOf(radius, turns)
+        const [strand] = strandsOf(projection, course, [{ from: 0, to: course.length }])
+        const points = pointsOf(strand!)
+        kept += points.length
+        all += 800
+        for (let i = 0, piece = 0; i < 800; i++) {
+          while (piece + 2 < points.length && points[piece + 1]!.s < course.lengths[i]!) piece++
+          const { x, y } = projection.toScreen({ x: course.points[2 * i]!, y: course.points[2 * i + 1]! })
+          expect(distance([x, y], points[piece]!.at, points[piece + 1]!.at)).toBeLessThan(0.05)
+        }
+      }),
+      { numRuns: 60 },
+    )
+    expect(kept / all).toBeLessThan(0.25)
+  })
+
+  it('grow at their heads: all but the last pieces stay as they are', () => {
+    fc.assert(
+      fc.property(windings, fc.double({ min: 0.1, max: 0.9, noNaN: true }), ({ radius, turns, pitch }, share) => {
+        const projection = projectionOf(viewOf(pitch), reference)
+        const course = courseOf(radius, turns)
+        const upTo = (to: number) => pointsOf(strandsOf(projection, course, [{ from: 0, to }])[0]!)
+        const [short, long] = [upTo(share * course.length), upTo(course.length)]
+        const same = short.filter(({ s }, i) => long[i]?.s === s).length
+        expect(same).toBeGreaterThanOrEqual(short.length - 2)
+        // As far as a frame is not painted again behind the head: 48 reference pixels at the middle of the view.
+        expect(short.at(-1)!.s - (short[same - 1]?.s ?? 0)).toBeLessThanOrEqual(48 / 0.8 + 1e-6)
+      }),
+      { numRuns: 60 },
+    )
+  })
+})
