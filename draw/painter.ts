@@ -106,7 +106,7 @@ export function createPainter(studio: Studio): Painter {
   }
 
   /** Paints a frame whose ground is handed over on its own: only what stands over that needs the canvas. @returns those parts; undefined where it is more than a picture */
-  function paintOverGround({ frame, space, context, size }: Painted, takeGround: (ground: ImageData) => void): Region[] | undefined {
+  function paintOverGround({ frame, space, context }: Painted, takeGround: (ground: ImageData) => void): Region[] | undefined {
     const ground = frame.items[sheetCount(frame) - 1]
     const image = ground?.kind === 'sheet' && sheetPainter.whole(space, ground)
     if (!image) return undefined

@@ -3,6 +3,8 @@
  * draw/ground/sampler.ts. Pixels are RGBA with a byte each, premultiplied, row by row.
  */
 
+export { toYuv } from './yuv'
+
 /** Shares of levels are in 256ths. */
 const ONE: i32 = 256
 

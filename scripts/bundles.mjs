@@ -3,7 +3,7 @@
 import { existsSync, mkdirSync, readFileSync, readdirSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { join, resolve } from 'node:path'
-import { compileSampler, SAMPLER_SOURCE } from './sampler.mjs'
+import { compileSampler, SAMPLER_SOURCES } from './sampler.mjs'
 
 /** Every program, by its name, with its source. */
 export const PROGRAMS = {
@@ -85,7 +85,7 @@ function bundle(root) {
     ...Object.keys(metafile.inputs).filter((path) => !path.startsWith('node_modules/')),
     'package-lock.json',
     'scripts/bundles.mjs',
-    SAMPLER_SOURCE,
+    ...SAMPLER_SOURCES,
   ]
   // Other processes see the old bundles or the new ones, never a part of them.
   const record = join(folder, 'record.json')

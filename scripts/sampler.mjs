@@ -1,27 +1,28 @@
-// Compiles the sampler of the ground (sampler/index.ts, AssemblyScript) to WebAssembly, as a module that browser and server import alike.
+// Compiles the sampler of the ground (sampler/, AssemblyScript) to WebAssembly, as a module that browser and server import alike.
 import { spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 
-export const SAMPLER_SOURCE = 'sampler/index.ts'
+export const SAMPLER_SOURCES = ['sampler/index.ts', 'sampler/yuv.ts']
 const MADE = 'draw/ground/sampler-code.ts'
 const OPTIONS = ['-O3', '--noAssert', '--enable', 'simd,bulk-memory', '--runtime', 'minimal']
 
 /**
- * Makes `draw/ground/sampler-code.ts`, unless it is that of the source.
+ * Makes `draw/ground/sampler-code.ts`, unless it is that of the sources.
  * @param {string} root Zephyrine's folder
  */
 export function compileSampler(root = process.cwd()) {
-  const source = readFileSync(join(root, SAMPLER_SOURCE))
-  const of = createHash('sha256').update(source).update(OPTIONS.join()).digest('hex')
+  const hash = createHash('sha256').update(OPTIONS.join())
+  for (const source of SAMPLER_SOURCES) hash.update(readFileSync(join(root, source)))
+  const of = hash.digest('hex')
   const path = join(root, MADE)
   if (existsSync(path) && readFileSync(path, 'utf8').includes(of)) return
   const folder = join(root, 'node_modules/.cache/zephyrine')
   mkdirSync(folder, { recursive: true })
   const wasm = join(folder, `sampler-${process.pid}.wasm`)
   const compiler = join(root, 'node_modules/assemblyscript/bin/asc.js')
-  const { status, stdout, stderr } = spawnSync(process.execPath, [compiler, SAMPLER_SOURCE, '-o', wasm, ...OPTIONS], {
+  const { status, stdout, stderr } = spawnSync(process.execPath, [compiler, SAMPLER_SOURCES[0], '-o', wasm, ...OPTIONS], {
     cwd: root,
     encoding: 'utf8',
   })
@@ -29,6 +30,6 @@ export function compileSampler(root = process.cwd()) {
   const code = readFileSync(wasm).toString('base64')
   rmSync(wasm)
   // Other processes see the old one or the new one, never a part of it.
-  writeFileSync(`${path}.${process.pid}`, `// Made by scripts/sampler.mjs of source ${of}.\nexport const SAMPLER_CODE = '${code}'\n`)
+  writeFileSync(`${path}.${process.pid}`, `// Made by scripts/sampler.mjs of sources ${of}.\nexport const SAMPLER_CODE = '${code}'\n`)
   renameSync(`${path}.${process.pid}`, path)
 }

@@ -51,9 +51,10 @@ export async function renderProduct(options: RenderOptions, output: Output): Pro
     await renderFilm({ folder, journey, out, settings: { ...whole, format: 'still', from, to: from + 1 } })
     return made(1)
   }
-  const { format, quality, silent } = product
+  const { format, quality, silent, painters } = product
   const from = product.from === undefined ? 0 : frameOf('--from', product.from, journey)
   const to = product.to === undefined ? frames : frameOf('--to', product.to, journey)
   if (from >= to) throw new UsageError('--from should be earlier than --to.')
-  made((await renderFilm({ folder, journey, out, settings: { ...whole, format, quality, from, to, sound: !silent } })).frames)
+  const settings = { ...whole, format, quality, from, to, sound: !silent }
+  made((await renderFilm({ folder, journey, out, settings, painters })).frames)
 }

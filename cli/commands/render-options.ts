@@ -11,16 +11,26 @@ import type { CommandOptions } from '../command'
 import { parseFault, UsageError } from '../command'
 
 const USAGE = `npm run render -- --journey demo|ID|FILE --out FILE [--format mp4|mov|webm|png|gif|apng|wav] [--quality draft|good|best] [--without-ground]
-                  [--size 1280x720] [--fps 30] [--from S] [--to S] [--silent] [--plan calm|lively|steady]
+                  [--size 1280x720] [--fps 30] [--from S] [--to S] [--silent] [--plan calm|lively|steady] [--painters N]
 npm run render -- --journey demo|ID|FILE --frame K --out still.png [--without-ground] [--size 1280x720] [--fps 30]
 npm run render -- --journey demo|ID|FILE --frames-json K [--size 1280x720] [--fps 30]
 
   Without --format the ending of the file says which it is; a PNG sequence is a .zip. With --plan the camera films by itself instead of by the
-  journey's shots; it goes with --frame and --frames-json too.`
+  journey's shots; it goes with --frame and --frames-json too. With --painters so many threads
+  paint, instead of one fewer than there are processor cores; the film is the same.`
 
 /** What is made of the journey. Moments are in seconds. */
 type Product =
-  | { kind: 'film'; out: string; format: FilmFormatId; quality: Quality; silent: boolean; from: number | undefined; to: number | undefined }
+  | {
+      kind: 'film'
+      out: string
+      format: FilmFormatId
+      quality: Quality
+      silent: boolean
+      from: number | undefined
+      to: number | undefined
+      painters: number | undefined
+    }
   | { kind: 'still'; out: string; frame: number }
   | { kind: 'json'; frame: number }
 
@@ -52,6 +62,7 @@ function parsed(args: readonly string[]) {
         'without-ground': { type: 'boolean' },
         silent: { type: 'boolean' },
         plan: text,
+        painters: text,
       },
     }).values
   } catch (error) {
@@ -74,7 +85,7 @@ function read(args: readonly string[]): RenderOptions {
   }
 }
 
-function productOf({ out, frame, format: asked, quality, silent, from, to, 'frames-json': json }: Values): Product {
+function productOf({ out, frame, format: asked, quality, silent, from, to, painters, 'frames-json': json }: Values): Product {
   if (json !== undefined) return { kind: 'json', frame: wholeNumber('--frames-json', json) }
   if (out === undefined) throw new UsageError('--out is missing: say where the result is to be written.')
   if (frame !== undefined) {
@@ -84,7 +95,15 @@ function productOf({ out, frame, format: asked, quality, silent, from, to, 'fram
   const format = formatOf(asked, out)
   const span = { from: moment('--from', from), to: moment('--to', to) }
   if (span.from !== undefined && span.to !== undefined && span.from >= span.to) throw new UsageError('--from should be earlier than --to.')
-  return { kind: 'film', out, format, quality: qualityOf(quality, format), silent: silent === true, ...span }
+  return {
+    kind: 'film',
+    out,
+    format,
+    quality: qualityOf(quality, format),
+    silent: silent === true,
+    ...span,
+    painters: paintersOf(painters),
+  }
 }
 
 function sizeOf(text: string): Size {
@@ -94,6 +113,16 @@ function sizeOf(text: string): Size {
   if (!isFrameSide(width) || !isFrameSide(height))
     throw new UsageError(`--size ${text} cannot be used: both sides must be even and from 64 to 4096.`)
   return { width, height }
+}
+
+/** The most threads that may paint a film: each has the tiles of its sheets in memory. */
+const MOST_PAINTERS = 64
+
+function paintersOf(text: string | undefined): number | undefined {
+  if (text === undefined) return undefined
+  const value = wholeNumber('--painters', text)
+  if (value < 1 || value > MOST_PAINTERS) throw new UsageError(`--painters should be from 1 to ${MOST_PAINTERS}, not "${text}".`)
+  return value
 }
 
 function temperamentOf(plan: string): Temperament {

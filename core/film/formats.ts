@@ -1,5 +1,7 @@
 /** The formats that a film is exported in: all that the encoder, the queue, the routes, the dialog and the command line need to know of each. */
 
+import type { PixelFormat } from './pixel-format'
+
 export const QUALITIES = ['draft', 'good', 'best'] as const
 export type Quality = (typeof QUALITIES)[number]
 
@@ -18,9 +20,9 @@ export interface FilmFormat {
   hasQuality: boolean
   /** The longest film and the longest side that it is good for, in seconds and pixels. */
   most?: { seconds: number; side: number }
-  /** What writes it: ffmpeg with these arguments, an archive of pictures, one picture, or the sound alone. */
+  /** What writes it: ffmpeg with these arguments, and the pixels that it takes where nothing is transparent; an archive of pictures, one picture, or the sound alone. */
   encoder:
-    | { kind: 'ffmpeg'; output: (settings: { quality: Quality; alpha: boolean }) => string[] }
+    | { kind: 'ffmpeg'; takes: PixelFormat; output: (settings: { quality: Quality; alpha: boolean }) => string[] }
     | { kind: 'archive' }
     | { kind: 'picture' }
     | { kind: 'sound' }
@@ -29,7 +31,7 @@ export interface FilmFormat {
   speed: Record<Quality, number>
 }
 
-/** From RGB to BT.709 in video range. */
+/** From RGB to BT.709 in limited range, where ffmpeg does it. */
 const TO_YUV = 'scale=in_range=full:out_range=tv:out_color_matrix=bt709:flags=accurate_rnd+full_chroma_int'
 const TAGS = ['-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-color_range', 'tv']
 const yuv = (pixels: string) => ['-vf', `${TO_YUV},format=${pixels}`, '-pix_fmt', pixels]
@@ -48,10 +50,11 @@ const FORMATS = {
     hasQuality: true,
     encoder: {
       kind: 'ffmpeg',
+      takes: 'yuv420p',
       output: ({ quality }) => {
         const [preset, crf] = { draft: ['superfast', '28'], good: ['veryfast', '16'], best: ['medium', '12'] }[quality] as [string, string]
         const codec = ['-c:v', 'libx264', '-preset', preset, '-crf', crf, '-movflags', '+faststart']
-        return [...yuv('yuv420p'), ...codec, ...TAGS, '-f', 'mp4']
+        return [...codec, ...TAGS, '-f', 'mp4']
       },
     },
     bytes: { draft: 0.035, good: 0.06, best: 0.12 },
@@ -67,6 +70,7 @@ const FORMATS = {
     hasQuality: true,
     encoder: {
       kind: 'ffmpeg',
+      takes: 'rgba',
       output: ({ quality, alpha }) => {
         const scale = { draft: '16', good: '9', best: '4' }[quality]
         const codec = ['-c:v', 'prores_ks', '-profile:v', '4444', '-qscale:v', scale]
@@ -86,11 +90,12 @@ const FORMATS = {
     hasQuality: true,
     encoder: {
       kind: 'ffmpeg',
+      takes: 'yuv420p',
       output: ({ quality, alpha }) => {
         const [crf, speed] = { draft: ['38', '8'], good: ['28', '5'], best: ['18', '3'] }[quality] as [string, string]
         const codec = ['-c:v', 'libvpx-vp9', '-crf', crf, '-b:v', '0', '-deadline', 'good', '-cpu-used', speed, '-row-mt', '1']
         // Transparent films cannot have alternate reference frames.
-        return [...yuv(alpha ? 'yuva420p' : 'yuv420p'), ...codec, ...(alpha ? ['-auto-alt-ref', '0'] : []), ...TAGS, '-f', 'webm']
+        return [...(alpha ? yuv('yuva420p') : []), ...codec, ...(alpha ? ['-auto-alt-ref', '0'] : []), ...TAGS, '-f', 'webm']
       },
     },
     bytes: { draft: 0.015, good: 0.035, best: 0.08 },
@@ -119,6 +124,7 @@ const FORMATS = {
     most: LOOP,
     encoder: {
       kind: 'ffmpeg',
+      takes: 'rgba',
       // A palette for each frame: one for all would need every frame in memory.
       output: () => {
         const palettes = 'split[a][b];[a]palettegen=stats_mode=single[p];[b][p]paletteuse=new=1:dither=bayer:bayer_scale=4'
@@ -137,7 +143,11 @@ const FORMATS = {
     sound: null,
     hasQuality: false,
     most: LOOP,
-    encoder: { kind: 'ffmpeg', output: ({ alpha }) => ['-pix_fmt', alpha ? 'rgba' : 'rgb24', '-c:v', 'apng', '-plays', '0', '-f', 'apng'] },
+    encoder: {
+      kind: 'ffmpeg',
+      takes: 'rgba',
+      output: ({ alpha }) => ['-pix_fmt', alpha ? 'rgba' : 'rgb24', '-c:v', 'apng', '-plays', '0', '-f', 'apng'],
+    },
     bytes: even(1.1),
     speed: even(6),
   },
@@ -168,5 +178,11 @@ const FORMATS = {
 } as const satisfies Record<string, FilmFormat>
 
 export type FilmFormatId = keyof typeof FORMATS
+
+/** The pixels that the encoder of a film takes. */
+export function pixelFormatOf({ format, ground }: { format: FilmFormatId; ground: boolean }): PixelFormat {
+  const { encoder } = FILM_FORMATS[format]
+  return ground && encoder.kind === 'ffmpeg' ? encoder.takes : 'rgba'
+}
 export const FILM_FORMATS: Readonly<Record<FilmFormatId, FilmFormat>> = FORMATS
 export const FILM_FORMAT_IDS = Object.keys(FORMATS) as [FilmFormatId, ...FilmFormatId[]]

@@ -1,33 +1,4 @@
-import { SAMPLER_CODE } from './sampler-code'
-
-/** The functions of sampler/index.ts, where they are described. Places in its memory are numbers. */
-interface Exports {
-  memory: WebAssembly.Memory
-  TILE_BYTES: WebAssembly.Global
-  TILE_STRIDE: WebAssembly.Global
-  allocate(bytes: number): number
-  release(block: number): void
-  clear(pixels: number, count: number): void
-  sample(
-    target: number,
-    width: number,
-    left: number,
-    top: number,
-    right: number,
-    bottom: number,
-    rows: number,
-    tiles: number,
-    columns: number,
-    levelLeft: number,
-    levelTop: number,
-    levelRight: number,
-    levelBottom: number,
-    mirrored: number,
-  ): void
-  halve(pixels: number, width: number, height: number, half: number): void
-  premultiply(pixels: number, count: number): void
-  straighten(pixels: number, count: number): number
-}
+import { startModule } from '../module'
 
 /** A picture to sample into, premultiplied, in the sampler's memory. */
 export interface Target {
@@ -55,8 +26,6 @@ export const ROW = 5
 /** The sampler writes and reads two pixels at once, also at the end of what is asked for. */
 const SPARE = 16
 
-let compiled: WebAssembly.Module | undefined
-
 export type Sampler = ReturnType<typeof createSampler>
 
 /** Makes an ImageData of pixels without copying them; a server has its own. */
@@ -64,12 +33,7 @@ export type MakeImage = (pixels: Uint8ClampedArray<ArrayBuffer>, width: number, 
 
 /** A sampler with a memory of its own. What is made in it is there until it is released. */
 export function createSampler(imageOf: MakeImage) {
-  compiled ??= new WebAssembly.Module(Uint8Array.from(atob(SAMPLER_CODE), (letter) => letter.charCodeAt(0)))
-  const abort = () => {
-    throw new Error('There is not enough memory to sample a map.')
-  }
-  const { exports } = new WebAssembly.Instance(compiled, { env: { abort } })
-  const code = exports as unknown as Exports
+  const code = startModule()
   const scratch = { rows: { at: 0, bytes: 0 }, tiles: { at: 0, bytes: 0 } }
 
   /** Copies numbers to where they are needed for one call. */

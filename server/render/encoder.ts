@@ -1,6 +1,6 @@
 /** Takes the frames of a film, and writes them to a file that has its name only when it is complete. */
 export interface Encoder {
-  /** Writes one frame, RGBA, row by row, alpha not premultiplied; resolves when the encoder is ready for the next. */
+  /** Writes one frame, of the film's pixel format; resolves when the encoder is ready for the next, and has no more need of its memory. */
   write(frame: Uint8Array): Promise<void>
   /** Finishes the film and gives it its name. */
   finish(): Promise<void>

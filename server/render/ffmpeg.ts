@@ -3,6 +3,7 @@ import { execFileSync, spawn } from 'node:child_process'
 import { rename, rm } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import { join } from 'node:path'
+import { pixelFormatOf } from '#core/film/formats'
 import type { FilmSettings } from '#core/film/settings'
 import type { FrameRate } from '#core/pace/rate'
 import type { Encoder } from './encoder'
@@ -27,13 +28,25 @@ export function ffmpegPath(): string {
 /** Pipes frames to ffmpeg. @param output its arguments for what it writes @param sound a WAV file that is heard with the film, and its arguments for that */
 export function startFfmpeg(
   out: string,
-  { width, height }: FilmSettings,
+  settings: FilmSettings,
   rate: FrameRate,
   output: readonly string[],
   sound?: { file: string; output: readonly string[] },
 ): Encoder {
   const partial = partOf(out)
-  const input = ['-f', 'rawvideo', '-pix_fmt', 'rgba', '-video_size', `${width}x${height}`, '-framerate', rate, '-i', 'pipe:0']
+  const { width, height } = settings
+  const input = [
+    '-f',
+    'rawvideo',
+    '-pix_fmt',
+    pixelFormatOf(settings),
+    '-video_size',
+    `${width}x${height}`,
+    '-framerate',
+    rate,
+    '-i',
+    'pipe:0',
+  ]
   const heard = sound ? ['-i', sound.file] : []
   const call = ['-hide_banner', '-loglevel', 'error', '-y', ...input, ...heard, '-r', rate, ...(sound?.output ?? []), ...output, partial]
   const child = spawn(ffmpegPath(), call, { stdio: ['pipe', 'ignore', 'pipe'] })
@@ -51,11 +64,9 @@ export function startFfmpeg(
     async write(frame) {
       const pipe = child.stdin
       if (child.exitCode !== null) throw failure(child.exitCode)
-      if (pipe.write(frame)) return
       // Not by events.once, which would fail on the broken pipe before ffmpeg has said why it broke.
-      const drained = new Promise<'ready'>((resolve) => pipe.once('drain', () => resolve('ready')))
-      const result = await Promise.race([drained, ended])
-      if (result !== 'ready') throw failure(result)
+      const written = new Promise<boolean>((resolve) => pipe.write(frame, (error) => resolve(!error)))
+      if ((await Promise.race([written, ended])) !== true) throw failure(await ended)
     },
     async finish() {
       child.stdin.end()

@@ -1,14 +1,15 @@
 import { parentPort, workerData } from 'node:worker_threads'
 import { z } from 'zod'
+import { PIXEL_FORMATS } from '#core/film/pixel-format'
 import { compile } from '#core/frame/compile'
-import { filmFrame } from '#core/film/settings'
-import { frameAt } from '#core/frame/frame-at'
 import { parseJourney } from '#core/journey/parse'
-import { frameTime } from '#core/pace/rate'
-import { createPainter } from '#draw/painter'
+import { SIDES } from '#core/journey/schema'
+import type { LabelPlaces } from '#core/labels/label-scene'
+import { findLabelPlaces, NO_PLACES } from '#core/labels/label-scene'
 import type { Region } from '#draw/region'
 import { merged } from '#draw/region'
-import { copyPart, createServerStudio, createServerSurface } from './studio'
+import type { FilmPainter } from './film-painter'
+import { createFilmPainter } from './film-painter'
 
 /** A thread that paints frames of one journey into shared memory. */
 export const jobSchema = z.object({
@@ -16,48 +17,53 @@ export const jobSchema = z.object({
   journey: z.unknown(),
   /** Whether the ground is painted. */
   ground: z.boolean(),
+  pixels: z.enum(PIXEL_FORMATS),
   slots: z.array(z.instanceof(SharedArrayBuffer)),
+  /** Whether it looks for the places of labels itself, and reports them; otherwise it waits until it is told. */
+  findsPlaces: z.boolean(),
 })
-export const orderSchema = z.object({ frame: z.int().min(0), slot: z.int().min(0) })
+const placesSchema = z.map(z.string(), z.object({ side: z.enum(SIDES), further: z.number() }))
+export const orderSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('places'), places: placesSchema }),
+  z.object({ kind: z.literal('frame'), frame: z.int().min(0), slot: z.int().min(0) }),
+])
 export type PaintJob = z.infer<typeof jobSchema>
 export type PaintOrder = z.infer<typeof orderSchema>
-export type PaintReport = PaintOrder & { paintMs: number }
+export type PaintReport =
+  { kind: 'places'; places: z.infer<typeof placesSchema> } | { kind: 'frame'; frame: number; slot: number; paintMs: number }
 
-async function main(port: NonNullable<typeof parentPort>): Promise<void> {
-  const { folder, journey: document, ground, slots } = jobSchema.parse(workerData)
+function main(port: NonNullable<typeof parentPort>): void {
+  const { folder, journey: document, ground, pixels, slots, findsPlaces } = jobSchema.parse(workerData)
   const journey = parseJourney(document)
-  const compiled = compile(journey)
-  const studio = createServerStudio(folder)
-  const painter = createPainter(studio)
-  const surface = createServerSurface(journey.frame.width, journey.frame.height)
-  const current = new Uint8Array(journey.frame.width * journey.frame.height * 4)
+  const report = (message: PaintReport) => port.postMessage(message)
+  const start = (places: LabelPlaces) => createFilmPainter(folder, compile(journey, places), { pixels, ground })
+  let painter: FilmPainter | undefined
+  if (findsPlaces) {
+    const places = findLabelPlaces(compile(journey, NO_PLACES))
+    report({ kind: 'places', places: new Map(places) })
+    painter = start(places)
+  }
   const views = slots.map((slot) => new Uint8Array(slot))
   /** Where each slot is not what was painted last: frames in a row differ in small parts, so that only these are copied. */
-  const whole: Region = { x: 0, y: 0, width: surface.width, height: surface.height }
-  const stale = slots.map((): Region[] => [whole])
+  const stale = slots.map((): Region[] => [{ x: 0, y: 0, width: journey.frame.width, height: journey.frame.height }])
 
-  async function fulfil(order: PaintOrder): Promise<void> {
+  async function paint(frame: number, slot: number): Promise<void> {
+    if (!painter) throw new Error('A painter was sent a frame before the places of labels.')
     const start = performance.now()
-    const frame = filmFrame(frameAt(compiled, frameTime(order.frame, journey.frame.rate)), { ground })
-    if (await studio.prepare(frame, compiled.scale)) painter.invalidate()
-    let isAnew = false
-    const painted = painter.paint(frame, surface.context, compiled.scale, ({ data }) => {
-      current.set(data)
-      isAnew = true
-    })
-    surface.update(current, painted, ground && !isAnew)
-    for (const regions of stale) regions.push(...(isAnew ? [whole] : painted))
-    for (const part of merged(stale[order.slot]!)) copyPart(current, views[order.slot]!, part, surface.width)
-    stale[order.slot] = []
-    port.postMessage({ ...order, paintMs: performance.now() - start } satisfies PaintReport)
+    const changed = await painter.paint(frame)
+    for (const regions of stale) regions.push(...changed)
+    painter.picture.copyTo(views[slot]!, merged(stale[slot]!))
+    stale[slot] = []
+    report({ kind: 'frame', frame, slot, paintMs: performance.now() - start })
   }
 
   // In sequence, as each frame is painted over the one before.
   let line = Promise.resolve()
   port.on('message', (message: unknown) => {
     const order = orderSchema.parse(message)
-    line = line.then(() => fulfil(order))
+    if (order.kind === 'places') painter = start(order.places)
+    else line = line.then(() => paint(order.frame, order.slot))
   })
 }
 
-if (parentPort) await main(parentPort)
+if (parentPort) main(parentPort)

@@ -62,14 +62,6 @@ export interface ServerSurface extends Surface {
   png(): Promise<Buffer>
 }
 
-/** Copies a part of RGBA pixels to the same place of others. @param width of both, in pixels */
-export function copyPart(from: Uint8Array, to: Uint8Array, part: Region, width: number): void {
-  for (let row = part.y; row < part.y + part.height; row++) {
-    const start = 4 * (row * width + part.x)
-    to.set(from.subarray(start, start + 4 * part.width), start)
-  }
-}
-
 /** A canvas on the server. Its context works as in a browser; only the declared types differ. */
 export function createServerSurface(width: number, height: number): ServerSurface {
   const canvas = createCanvas(width, height)

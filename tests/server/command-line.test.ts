@@ -139,6 +139,7 @@ describe('npm run render', () => {
     ['an unknown option', ['--speed', '3'], /--speed/],
     ['a missing out', ['--journey', 'demo'], /--out is missing/],
     ['a size that is none', ['--out', 'x.mp4', '--size', 'big'], /--size should look like 1280x720, not "big"/],
+    ['no painters', ['--out', 'x.mp4', '--painters', '0'], /--painters should be from 1 to 64, not "0"/],
     ['an odd width', ['--out', 'x.mp4', '--size', '641x360'], /even/],
     ['an odd height', ['--out', 'x.mp4', '--size', '640x361'], /even/],
     [

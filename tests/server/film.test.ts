@@ -1,5 +1,6 @@
 /** Exported files, as ffprobe (of the FFmpeg project) sees them. */
-import { glowSchema } from '#core/journey/schema'
+import type { Journey } from '#core/journey/schema'
+import { glowSchema, shotSchema } from '#core/journey/schema'
 import { existsSync, readFileSync, readdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
@@ -32,6 +33,20 @@ const film = (rate: FrameRate, seconds = 2, width = 320, height = 180) =>
     ),
     { width, height, rate },
   )
+
+/** With a camera that rests, moves and rests again. */
+const withPan = (journey: Journey): Journey => ({
+  ...journey,
+  shots: [
+    shotSchema.parse({
+      kind: 'free',
+      id: 'pan',
+      at: { at: 'start', offset: 1 },
+      transition: 1,
+      view: { centre: { x: 1100, y: 600 }, zoom: 1.3, bearing: 12, pitch: 20 },
+    }),
+  ],
+})
 
 /** What compression and halved colour resolution cost at the encoder's quality, as a mean difference; a frame off by one shows a multiple of it. */
 const LOSS = 2
@@ -74,6 +89,23 @@ describe('renderFilm', () => {
     expect(probe(out).nb_read_frames).toBe('10')
     const still = await paintStill(folder, journey, frameTime(25, '25/1'))
     expect(meanDifference(decodeFrame(out, 0), still.pixels())).toBeLessThan(LOSS)
+  })
+
+  it('is the same byte for byte with one, two and five painters, and fails as one', async () => {
+    const journey = withPan(film('25/1', 4))
+    const [one, two, five] = await Promise.all(
+      [1, 2, 5].map(async (painters) => {
+        const out = join(folder, `painters-${painters}.mp4`)
+        await renderFilm({ folder, journey, out, painters })
+        return readFileSync(out)
+      }),
+    )
+    expect(probe(join(folder, 'painters-5.mp4')).nb_read_frames).toBe('100')
+    expect(two!.equals(one!)).toBe(true)
+    expect(five!.equals(one!)).toBe(true)
+    const broken = { ...film('30/1', 4), sheets: [{ ...paperSheet, name: 'Gone' }] }
+    await expect(renderFilm({ folder, journey: broken, out: join(folder, 'broken.mp4'), painters: 3 })).rejects.toThrow(/is missing in/)
+    expect(readdirSync(folder).filter((name) => name.startsWith('broken'))).toEqual([])
   })
 
   it('puts the index before the pictures, so that a player can begin at once', async () => {

@@ -1,0 +1,42 @@
+import { SAMPLER_CODE } from './ground/sampler-code'
+
+/** The functions of the module in `sampler/`, where they are described. Places in its memory are numbers. */
+export interface ModuleCode {
+  memory: WebAssembly.Memory
+  TILE_BYTES: WebAssembly.Global
+  TILE_STRIDE: WebAssembly.Global
+  allocate(bytes: number): number
+  release(block: number): void
+  clear(pixels: number, count: number): void
+  sample(
+    target: number,
+    width: number,
+    left: number,
+    top: number,
+    right: number,
+    bottom: number,
+    rows: number,
+    tiles: number,
+    columns: number,
+    levelLeft: number,
+    levelTop: number,
+    levelRight: number,
+    levelBottom: number,
+    mirrored: number,
+  ): void
+  halve(pixels: number, width: number, height: number, half: number): void
+  premultiply(pixels: number, count: number): void
+  straighten(pixels: number, count: number): number
+  toYuv(rgba: number, width: number, y: number, cb: number, cr: number, left: number, top: number, right: number, bottom: number): void
+}
+
+let compiled: WebAssembly.Module | undefined
+
+/** The module with a memory of its own. @throws Error from its functions where there is not enough memory */
+export function startModule(): ModuleCode {
+  compiled ??= new WebAssembly.Module(Uint8Array.from(atob(SAMPLER_CODE), (letter) => letter.charCodeAt(0)))
+  const abort = () => {
+    throw new Error('There is not enough memory to paint.')
+  }
+  return new WebAssembly.Instance(compiled, { env: { abort } }).exports as unknown as ModuleCode
+}
