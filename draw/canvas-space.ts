@@ -20,6 +20,12 @@ export const spaceOf = ({ view, reference, isMoving }: { view: View; reference: 
   isMoving,
 })
 
+/** The size of the canvas, in output pixels. */
+export const sizeOf = ({ reference, scale }: Pick<CanvasSpace, 'reference' | 'scale'>): Size => ({
+  width: Math.round(reference.width * scale),
+  height: Math.round(reference.height * scale),
+})
+
 /** Sets the context to draw in reference pixels, upright, with the origin at a ground point, turned and stretched as asked. */
 export function placeAt(
   context: CanvasRenderingContext2D,

@@ -26,6 +26,7 @@ export interface ModuleCode {
   ): void
   halve(pixels: number, width: number, height: number, half: number): void
   premultiply(pixels: number, count: number): void
+  lay(pixels: number, picture: number, count: number): void
   straighten(pixels: number, count: number): number
   toYuv(rgba: number, width: number, y: number, cb: number, cr: number, left: number, top: number, right: number, bottom: number): void
 }

@@ -3,13 +3,14 @@ import type { Frame, FrameItem, InkItem } from '#core/frame/frame'
 import { IS_GROUND } from '#core/frame/frame'
 import { alongCourse, itemBounds, itemRegions } from './bounds'
 import type { CanvasSpace } from './canvas-space'
-import { spaceOf } from './canvas-space'
+import { sizeOf, spaceOf } from './canvas-space'
 import { paintCarried } from './marks/carried'
 import { paintCaption } from './type/caption'
 import { paintCredit } from './type/credit'
 import { paintDepth } from './ground/depth'
 import { paintAir } from './ground/globe'
-import { paintArea, paintEdgeShade, paintGround } from './ground/ground'
+import { createEdgeShade } from './ground/edge-shade'
+import { paintArea, paintGround } from './ground/ground'
 import { growsAtHead, inkReach, paintInk, paintPlanned } from './ink/ink'
 import { LONGEST_PIECE } from './ink/strand'
 import { paintLabel } from './marks/label'
@@ -48,6 +49,7 @@ interface Painted {
 export function createPainter(studio: Studio): Painter {
   const ink = { blurred: scratch(studio), light: scratch(studio), whole: scratch(studio) }
   const sheetPainter = createSheetPainter(studio)
+  const edgeShade = createEdgeShade(studio)
   const layers = { first: scratch(studio), second: scratch(studio) }
   let last: Painted | undefined
 
@@ -62,7 +64,7 @@ export function createPainter(studio: Studio): Painter {
       case 'air':
         return space.projection.bent && paintAir(context, space, space.projection.bent, item, ink.light)
       case 'edge-shade':
-        return paintEdgeShade(context, space, item)
+        return edgeShade.paint(context, space, item)
       case 'depth':
         return paintDepth(context, space, item, ink)
       case 'ink':
@@ -107,10 +109,13 @@ export function createPainter(studio: Studio): Painter {
 
   /** Paints a frame whose ground is handed over on its own: only what stands over that needs the canvas. @returns those parts; undefined where it is more than a picture */
   function paintOverGround({ frame, space, context }: Painted, takeGround: (ground: ImageData) => void): Region[] | undefined {
-    const ground = frame.items[sheetCount(frame) - 1]
-    const image = ground?.kind === 'sheet' && sheetPainter.whole(space, ground)
+    const count = sheetCount(frame)
+    const uppermost = frame.items[count - 1]
+    const shade = uppermost?.kind === 'edge-shade' ? uppermost : undefined
+    const ground = shade ? frame.items[count - 2] : uppermost
+    const image = ground?.kind === 'sheet' && sheetPainter.whole(space, ground, shade && edgeShade.pictureOf(space, shade))
     if (!image) return undefined
-    const items = frame.items.slice(sheetCount(frame))
+    const items = frame.items.slice(count)
     const parts = squaresOf(space, items)
     context.setTransform(1, 0, 0, 1, 0, 0)
     takeGround(image)
@@ -158,11 +163,6 @@ export function createPainter(studio: Studio): Painter {
     },
   }
 }
-
-const sizeOf = ({ reference, scale }: CanvasSpace) => ({
-  width: Math.round(reference.width * scale),
-  height: Math.round(reference.height * scale),
-})
 
 /** The bounds of an item in whole pixels of the canvas, with a little room. */
 const wholePixels = (space: CanvasSpace, item: FrameItem): Region => onCanvas(itemBounds(space, item), 2, sizeOf(space))

@@ -2,7 +2,7 @@ import { radians } from '#core/geometry/angle'
 import type { Projection } from '#core/camera/projection-type'
 import { projectedRing } from '#core/camera/projection'
 import type { Point } from '#core/geometry/point'
-import type { AreaItem, EdgeShadeItem, GroundItem } from '#core/frame/frame'
+import type { AreaItem, GroundItem } from '#core/frame/frame'
 import type { CanvasSpace } from '../canvas-space'
 import { placeInFrame } from '../canvas-space'
 import { translucent } from '../colour'
@@ -68,19 +68,4 @@ export function paintArea(context: CanvasRenderingContext2D, space: CanvasSpace,
 function outlineOf({ toGround, depthScale }: Projection, ring: readonly Point[]): Strand {
   const points = [...ring, ring[0]!].flatMap((p) => [p.x, p.y, depthScale(toGround(p)!), 0])
   return { points, isEven: false }
-}
-
-/** Darkens the frame from its corners inwards, along ellipses of the frame's shape. */
-export function paintEdgeShade(context: CanvasRenderingContext2D, { scale, reference }: CanvasSpace, { shade }: EdgeShadeItem): void {
-  const halfWidth = (reference.width * scale) / 2
-  const halfHeight = (reference.height * scale) / 2
-  // In units of the ellipse through the middles of the edges; the corners are at the square root of two.
-  const begins = Math.SQRT2 * (1 - shade.size)
-  const full = Math.min(Math.SQRT2 + 0.001, begins + Math.SQRT2 * Math.max(0.02, shade.feather))
-  context.setTransform(halfWidth, 0, 0, halfHeight, halfWidth, halfHeight)
-  const gradient = context.createRadialGradient(0, 0, begins, 0, 0, full)
-  gradient.addColorStop(0, translucent(shade.colour, 0))
-  gradient.addColorStop(1, translucent(shade.colour, shade.strength))
-  context.fillStyle = gradient
-  context.fillRect(-1, -1, 2, 2)
 }

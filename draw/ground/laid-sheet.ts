@@ -5,6 +5,7 @@ import { levelsFor, levelsOfRow, partAt, rowDetail } from '#core/sheet/mosaic'
 import { groundCorners, groundToSheet } from '#core/sheet/place'
 import { coarsestLevel, tileGrid } from '#core/sheet/pyramid'
 import type { CanvasSpace } from '../canvas-space'
+import { sizeOf } from '../canvas-space'
 import type { Region } from '../region'
 import { isEmpty, onCanvas } from '../region'
 import type { Studio, Surface } from '../studio'
@@ -46,6 +47,7 @@ interface Band {
 export function createLaidSheetPainter(studio: Studio) {
   let made: { sampler: ReturnType<typeof createSampler>; tiles: ReturnType<typeof createTiles> } | undefined
   let targets: { whole: Target; strip: Target | undefined } | undefined
+  let layer: { picture: ImageData; target: Target } | undefined
   /** Images that let something through. */
   const clear = new Set<string>()
 
@@ -106,8 +108,7 @@ export function createLaidSheetPainter(studio: Studio) {
 
   /** What is seen of a sheet, not premultiplied, and where; good until the next sheet is sampled. Undefined where nothing is. */
   function sampled(space: CanvasSpace, item: SheetItem): { image: ImageData; at: Region; isOpaque: boolean } | undefined {
-    const { reference, scale } = space
-    const at = seenRegion(space, item, { width: Math.round(reference.width * scale), height: Math.round(reference.height * scale) })
+    const at = seenRegion(space, item, sizeOf(space))
     if (isEmpty(at)) return undefined
     made ??= start()
     const levels = levelsOf(item, space)
@@ -123,29 +124,52 @@ export function createLaidSheetPainter(studio: Studio) {
     return { ...made.sampler.finished(whole), at }
   }
 
+  /** A picture in the sampler's memory; the last one is kept. */
+  function layerOf(picture: ImageData): Target {
+    if (layer?.picture !== picture) {
+      if (layer) made!.sampler.release(layer.target.at)
+      layer = { picture, target: made!.sampler.picture(picture) }
+    }
+    return layer.target
+  }
+
   return {
-    paint(context: CanvasRenderingContext2D, space: CanvasSpace, item: SheetItem, layer: (width: number, height: number) => Surface): void {
+    paint(
+      context: CanvasRenderingContext2D,
+      space: CanvasSpace,
+      item: SheetItem,
+      scratch: (width: number, height: number) => Surface,
+    ): void {
       const seen = sampled(space, item)
       if (!seen) return
       const { image, at, isOpaque } = seen
       context.setTransform(1, 0, 0, 1, 0, 0)
       if (isOpaque && item.opacity === 1) return context.putImageData(image, at.x, at.y)
-      const { reference, scale } = space
-      const surface = layer(Math.round(reference.width * scale), Math.round(reference.height * scale))
+      const { width, height } = sizeOf(space)
+      const surface = scratch(width, height)
       surface.context.putImageData(image, at.x, at.y)
       context.globalAlpha = item.opacity
       context.drawImage(surface.image, at.x, at.y, at.width, at.height, at.x, at.y, at.width, at.height)
       context.globalAlpha = 1
     },
-    /** The pixels of the whole frame where a sheet is all that is seen of the ground; good until the next sheet is sampled. */
-    whole(space: CanvasSpace, item: SheetItem): ImageData | undefined {
+    /**
+     * The pixels of the whole frame where a sheet is all that is seen of the ground; good until the next sheet is sampled.
+     * @param picture of the frame's size, which is laid over it
+     */
+    whole(space: CanvasSpace, item: SheetItem, picture: ImageData | undefined): ImageData | undefined {
       if (item.opacity < 1 || item.panel || clear.has(item.sheet.image)) return undefined
-      const { reference, scale } = space
+      const { reference } = space
       if (item.edge !== 'mirrored' && !coversFrame(item.sheet, space.projection.view, reference)) return undefined
+      made ??= start()
+      // Before the sheet is sampled, as memory that grows is at another place.
+      const over = picture && layerOf(picture)
       const seen = sampled(space, item)
       if (!seen) return undefined
-      const isWhole = seen.at.width === Math.round(reference.width * scale) && seen.at.height === Math.round(reference.height * scale)
-      if (seen.isOpaque && isWhole) return seen.image
+      const { width, height } = sizeOf(space)
+      if (seen.isOpaque && seen.at.width === width && seen.at.height === height) {
+        if (over) made.sampler.lay(targets!.whole, over)
+        return seen.image
+      }
       // Through some pictures what is under them is seen: that need not be found out for each frame.
       clear.add(item.sheet.image)
       return undefined

@@ -61,6 +61,15 @@ export function createSampler(imageOf: MakeImage) {
     target(width: number, height: number): Target {
       return { at: code.allocate(4 * width * height + SPARE), width, height }
     },
+    /** A picture of pixels that are not premultiplied, to be laid over targets of its size. */
+    picture({ data, width, height }: Pick<ImageData, 'data' | 'width' | 'height'>): Target {
+      const at = code.allocate(4 * width * height + SPARE)
+      new Uint8Array(code.memory.buffer, at, 4 * width * height).set(data)
+      code.premultiply(at, width * height)
+      return { at, width, height }
+    },
+    /** Lays a picture over a target. */
+    lay: (target: Target, picture: Target) => code.lay(target.at, picture.at, target.width * target.height),
     release: (at: number) => code.release(at),
     clear: ({ at, width, height }: Target) => code.clear(at, width * height),
     /** Samples a level into the first rows of a target. @param rows `ROW` numbers for each */

@@ -42,8 +42,12 @@ export function createSheetPainter(studio: Studio) {
       if (item.panel) paintPanel(context, space, item, item.panel, layer)
       laid.paint(context, space, item, layer)
     },
-    /** The pixels of the whole frame where a sheet on ground that is not bent is all that is seen of it; good until the next sheet is painted. */
-    whole: (space: CanvasSpace, item: SheetItem) => (space.projection.bent ? undefined : laid.whole(space, item)),
+    /**
+     * The pixels of the whole frame where a sheet on ground that is not bent is all that is seen of it; good until the next sheet is painted.
+     * @param over a picture of the frame's size that is laid over it
+     */
+    whole: (space: CanvasSpace, item: SheetItem, over: ImageData | undefined) =>
+      space.projection.bent ? undefined : laid.whole(space, item, over),
   }
 }
 
