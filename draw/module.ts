@@ -28,6 +28,28 @@ export interface ModuleCode {
   premultiply(pixels: number, count: number): void
   lay(pixels: number, picture: number, count: number): void
   straighten(pixels: number, count: number): number
+  takeAlpha(rgba: number, width: number, height: number, plane: number, stride: number): void
+  blurRows(
+    plane: number,
+    stride: number,
+    out: number,
+    outStride: number,
+    width: number,
+    height: number,
+    weights: number,
+    count: number,
+  ): void
+  blurColumns(
+    plane: number,
+    stride: number,
+    sum: number,
+    sumStride: number,
+    width: number,
+    height: number,
+    weights: number,
+    count: number,
+  ): void
+  paintAlpha(plane: number, stride: number, width: number, height: number, colour: number, rgba: number): void
   toYuv(rgba: number, width: number, y: number, cb: number, cr: number, left: number, top: number, right: number, bottom: number): void
 }
 

@@ -12,6 +12,7 @@ import { paintAir } from './ground/globe'
 import { createEdgeShade } from './ground/edge-shade'
 import { paintArea, paintGround } from './ground/ground'
 import { growsAtHead, inkReach, paintInk, paintPlanned } from './ink/ink'
+import { createSoftener } from './ink/soft'
 import { LONGEST_PIECE } from './ink/strand'
 import { paintLabel } from './marks/label'
 import { paintStanding } from './marks/landmark'
@@ -47,7 +48,8 @@ interface Painted {
 
 /** The one painter, for preview and export alike. */
 export function createPainter(studio: Studio): Painter {
-  const ink = { blurred: scratch(studio), light: scratch(studio), whole: scratch(studio) }
+  const soft = { blurred: scratch(studio), light: scratch(studio) }
+  const ink = { softener: createSoftener(studio), layer: scratch(studio) }
   const sheetPainter = createSheetPainter(studio)
   const edgeShade = createEdgeShade(studio)
   const layers = { first: scratch(studio), second: scratch(studio) }
@@ -58,15 +60,15 @@ export function createPainter(studio: Studio): Painter {
       case 'ground':
         return paintGround(context, space, item)
       case 'sheet':
-        return sheetPainter.paint(context, space, item, ink.blurred)
+        return sheetPainter.paint(context, space, item, soft.blurred)
       case 'area':
         return paintArea(context, space, item)
       case 'air':
-        return space.projection.bent && paintAir(context, space, space.projection.bent, item, ink.light)
+        return space.projection.bent && paintAir(context, space, space.projection.bent, item, soft.light)
       case 'edge-shade':
         return edgeShade.paint(context, space, item)
       case 'depth':
-        return paintDepth(context, space, item, ink)
+        return paintDepth(context, space, item, soft)
       case 'ink':
         return paintInk(context, studio, space, item, squaresOf(space, [item]), ink)
       case 'planned':

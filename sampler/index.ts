@@ -3,6 +3,7 @@
  * draw/ground/sampler.ts. Pixels are RGBA with a byte each, premultiplied, row by row.
  */
 
+export { blurColumns, blurRows, paintAlpha, takeAlpha } from './blur'
 export { toYuv } from './yuv'
 
 /** Shares of levels are in 256ths. */

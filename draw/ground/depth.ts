@@ -3,8 +3,8 @@ import { radians } from '#core/geometry/angle'
 import { clamp } from '#core/geometry/clamp'
 import type { DepthItem } from '#core/frame/frame'
 import type { CanvasSpace } from '../canvas-space'
-import type { SoftLayers } from '../ink/glow'
-import { SOFT_SCALE } from '../ink/glow'
+import { SOFT_SCALE } from '../ink/soft'
+import type { Surface } from '../studio'
 
 /** The greatest blur of soft focus at full strength, as a standard deviation in reference pixels. */
 const MOST_BLUR = 16
@@ -22,6 +22,12 @@ function depthAt({ projection, reference }: CanvasSpace, y: number): number {
   const up = reference.height / 2 - y
   const slope = f * Math.cos(pitch) - up * Math.sin(pitch)
   return slope <= 0 ? Infinity : 1 + ((up * f) / slope) * (Math.sin(pitch) / f)
+}
+
+/** Cleared surfaces of the size asked for. */
+export interface SoftLayers {
+  blurred: (width: number, height: number) => Surface
+  light: (width: number, height: number) => Surface
 }
 
 /** Softens the ground that was painted before and behind what is in focus, and lays haze over what is far away. */

@@ -5,23 +5,25 @@ import type { Ink, Line } from '#core/journey/schema'
 import type { CanvasSpace } from '../canvas-space'
 import { placeInFrame } from '../canvas-space'
 import { relativeLuminance } from '../colour'
-import type { SoftLayers } from './glow'
-import { GLOW_REACH, laySoft, paintBlurred, paintGlow, SOFT_SCALE, softRegion, softSize, within } from './glow'
+import { GLOW_REACH, paintGlow } from './glow'
 import { laidOn, paintShapes } from './ground-shape'
 import { STRAY_REACH } from './hand'
 import type { InkPart, LaidPictures, LineOnCourse } from './ink-parts'
 import { broadParts, inkParts, STAMP_LENGTH } from './ink-parts'
 import type { Region } from '../region'
-import { unionOf } from '../region'
+import type { Softener } from './soft'
+import { laySoft, SOFT_SCALE } from './soft'
 import { LEADER_FIGURES } from './stamps'
 import { cutByCell, strandsOf, widened } from './strand'
 import { paintStrands } from './stroke'
 import type { Studio, Surface } from '../studio'
 import { smoothly } from '../picture'
 
-/** Cleared surfaces of the size asked for, for one item at a time. */
-export interface InkLayers extends SoftLayers {
-  whole: (width: number, height: number) => Surface
+/** What ink is painted with besides a canvas. */
+export interface InkTools {
+  softener: Softener
+  /** A cleared surface of the size asked for, for one item at a time. */
+  layer: (width: number, height: number) => Surface
 }
 
 /** How far the marks of a line reach from its course, in reference pixels; 0 where there are none. */
@@ -86,21 +88,21 @@ export function paintInk(
   space: CanvasSpace,
   item: InkItem,
   over: readonly Region[],
-  layers: InkLayers,
+  tools: InkTools,
 ): void {
   const { ink, opacity } = item
   const line: LineOnCourse = { ...item, ...ink }
-  if (ink.shadow) paintShadow(context, space, broadParts(space, line), ink.shadow, opacity, over, layers)
+  if (ink.shadow) paintShadow(context, space, broadParts(space, line), ink.shadow, opacity, over, tools.softener)
   if (ink.glow) {
     const strength = ink.glow.strength * item.light * opacity
     const spark = sparkParts(space, item)
-    paintGlow(context, space, inkParts(space, { ...line, hand: 'none' }, false), ink.width, ink.glow, strength, over, layers)
+    paintGlow(context, space, inkParts(space, { ...line, hand: 'none' }, false), ink.width, ink.glow, strength, over, tools.softener)
     if (spark.length > 0)
-      paintGlow(context, space, spark, ink.width * SPARK_WIDTH, { ...ink.glow, colour: '#ffffff' }, opacity, over, layers)
+      paintGlow(context, space, spark, ink.width * SPARK_WIDTH, { ...ink.glow, colour: '#ffffff' }, opacity, over, tools.softener)
   }
   if (opacity >= 1) return paintBody(context, studio, space, item, line)
   // On a layer of its own, so that overlapping parts fade as one.
-  const layer = layers.whole(Math.round(space.reference.width * space.scale), Math.round(space.reference.height * space.scale))
+  const layer = tools.layer(Math.round(space.reference.width * space.scale), Math.round(space.reference.height * space.scale))
   paintBody(layer.context, studio, space, item, line)
   context.setTransform(1, 0, 0, 1, 0, 0)
   context.globalAlpha = opacity
@@ -227,17 +229,14 @@ function paintShadow(
   shadow: NonNullable<Ink['shadow']>,
   opacity: number,
   over: readonly Region[],
-  layers: InkLayers,
+  softener: Softener,
 ): void {
-  const bounds = unionOf(over)
-  if (!bounds) return
-  const { x, y, width, height } = bounds
-  const surface = layers.blurred(...softSize(space))
   const below = shadow.offset * space.scale
-  const seen = softRegion(space, { x, y: y - below, width, height })
-  within(surface.context, [seen], () => paintBlurred(surface.context, space, parts, '#000000', shadow.blur))
+  const above = over.map((region) => ({ ...region, y: region.y - below }))
+  const soft = softener.soften(space, parts, '#000000', [{ sigma: shadow.blur, gain: 1 }], above)
+  if (!soft) return
   context.globalAlpha = shadow.opacity * opacity
-  laySoft(context, space, surface.image, over, below)
+  laySoft(context, soft, over, below)
   context.globalAlpha = 1
 }
 

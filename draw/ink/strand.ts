@@ -137,12 +137,15 @@ function createThinner(longest: number) {
   /** The way the piece began to go, and between which slopes to that it may go on. */
   let along = { x: 1, y: 0 }
   let [low, high] = [-Infinity, Infinity]
+  /** How far that way it has come: where the line turns back, its furthest point stays. */
+  let reached = 0
 
   const keep = (x: number, y: number, width: number, s: number) => {
     points.push(x, y, width, s)
     start = { x, y, s }
     passed = undefined
     ;[low, high] = [-Infinity, Infinity]
+    reached = 0
   }
 
   return {
@@ -152,10 +155,10 @@ function createThinner(longest: number) {
     },
     add(x: number, y: number, width: number, s: number, isNeeded: boolean) {
       let [dx, dy] = [x - start.x, y - start.y]
-      if (passed) {
+      if (passed && low > -Infinity) {
         const forward = dx * along.x + dy * along.y
         const slope = (along.x * dy - along.y * dx) / forward
-        if (forward <= 0 || slope < low || slope > high || s - start.s > longest) {
+        if (forward < reached || slope < low || slope > high || s - start.s > longest) {
           keep(...passed)
           ;[dx, dy] = [x - start.x, y - start.y]
         }
@@ -168,6 +171,7 @@ function createThinner(longest: number) {
       if (low === -Infinity) along = { x: dx / far, y: dy / far }
       const forward = dx * along.x + dy * along.y
       const aside = along.x * dy - along.y * dx
+      reached = forward
       low = Math.max(low, (aside - FINE) / forward)
       high = Math.min(high, (aside + FINE) / forward)
     },

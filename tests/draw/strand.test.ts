@@ -48,7 +48,7 @@ describe('strands', () => {
           expect(distance([x, y], points[piece]!.at, points[piece + 1]!.at)).toBeLessThan(0.05)
         }
       }),
-      { numRuns: 60 },
+      { numRuns: 40 },
     )
     expect(kept / all).toBeLessThan(0.25)
   })
@@ -65,7 +65,7 @@ describe('strands', () => {
         // As far as a frame is not painted again behind the head: 48 reference pixels at the middle of the view.
         expect(short.at(-1)!.s - (short[same - 1]?.s ?? 0)).toBeLessThanOrEqual(48 / 0.8 + 1e-6)
       }),
-      { numRuns: 60 },
+      { numRuns: 40 },
     )
   })
 })
