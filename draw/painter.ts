@@ -1,7 +1,7 @@
 import equal from 'fast-deep-equal'
 import type { Frame, FrameItem, InkItem } from '#core/frame/frame'
 import { IS_GROUND } from '#core/frame/frame'
-import { alongCourse, itemBounds, itemRegions } from './bounds'
+import { alongCourse, itemRegions } from './bounds'
 import type { CanvasSpace } from './canvas-space'
 import { sizeOf, spaceOf } from './canvas-space'
 import { paintCarried } from './marks/carried'
@@ -19,7 +19,7 @@ import { paintStanding } from './marks/landmark'
 import { paintPin } from './marks/pin'
 import { paintDim, paintPostcard } from './marks/postcard'
 import type { Region } from './region'
-import { isEmpty, merged, onCanvas, overlap, squaresOver } from './region'
+import { onCanvas, overlap, squaresOver } from './region'
 import { createSheetPainter } from './ground/sheet'
 import type { Studio, Surface } from './studio'
 import { paintVehicle } from './marks/vehicle'
@@ -148,15 +148,18 @@ export function createPainter(studio: Studio): Painter {
         return [{ x: 0, y: 0, ...size }]
       }
       const same = commonStart(before.frame.items, frame.items)
-      const { items, regions } = touched(before, now, same)
+      const { items, squares } = touched(before, now, same)
       const base = settled.holding(now, same)
       context.setTransform(1, 0, 0, 1, 0, 0)
-      for (const { x, y, width, height } of regions) {
+      for (const { x, y, width, height } of squares) {
         context.clearRect(x, y, width, height)
         context.drawImage(base.image, x, y, width, height, x, y, width, height)
       }
       for (const item of items) paintItem(context, space, item)
-      return merged(difference(before, now).map((region) => onCanvas(region, 2, size)))
+      return squaresOver(
+        difference(before, now).map((region) => onCanvas(region, 2, size)),
+        size,
+      )
     },
     invalidate() {
       last = undefined
@@ -165,9 +168,6 @@ export function createPainter(studio: Studio): Painter {
     },
   }
 }
-
-/** The bounds of an item in whole pixels of the canvas, with a little room. */
-const wholePixels = (space: CanvasSpace, item: FrameItem): Region => onCanvas(itemBounds(space, item), 2, sizeOf(space))
 
 /** The parts of the canvas that hold all of some items, cut along a grid. */
 function squaresOf(space: CanvasSpace, items: readonly FrameItem[]): Region[] {
@@ -192,34 +192,34 @@ function commonStart(a: readonly FrameItem[], b: readonly FrameItem[]): number {
 }
 
 /**
- * The items above the lowest `same` that must be repainted, and the regions to clear for them. A changed item draws in whatever
- * overlaps it, and so on: each item is painted whole or not at all, so that its edges always come out the same.
+ * The items above the lowest `same` that must be repainted, and the squares of the canvas to clear for them. A changed item draws in whatever is in its squares,
+ * and so on: each item is painted whole or not at all, so that its edges always come out the same.
  */
-function touched(before: Painted, now: Painted, same: number): { items: FrameItem[]; regions: Region[] } {
+function touched(before: Painted, now: Painted, same: number): { items: FrameItem[]; squares: Region[] } {
   const { space, size, frame } = now
-  const upper = frame.items.slice(same).map((item) => ({ item, bounds: wholePixels(space, item) }))
+  const upper = frame.items.slice(same).map((item) => ({ item, squares: squaresOf(space, [item]) }))
   const old = new Map(before.frame.items.slice(same).map((item) => [nameOf(item), item]))
-  const regions: Region[] = []
+  const cleared: Region[] = []
   const chosen = new Set<FrameItem>()
-  for (const { item, bounds } of upper) {
+  for (const { item, squares } of upper) {
     const was = old.get(nameOf(item))
     if (was && sameItem(was, item)) old.delete(nameOf(item))
     else {
       chosen.add(item)
-      regions.push(bounds)
+      cleared.push(...squares)
     }
   }
-  for (const changed of old.values()) regions.push(onCanvas(itemBounds(space, changed), 2, size))
+  cleared.push(...squaresOf(space, [...old.values()]))
   for (let grown = true; grown;) {
     grown = false
-    for (const { item, bounds } of upper) {
-      if (chosen.has(item) || !regions.some((region) => overlap(region, bounds))) continue
+    for (const { item, squares } of upper) {
+      if (chosen.has(item) || !squares.some((square) => cleared.some((region) => overlap(region, square)))) continue
       chosen.add(item)
-      regions.push(bounds)
+      cleared.push(...squares)
       grown = true
     }
   }
-  return { items: upper.flatMap(({ item }) => (chosen.has(item) ? [item] : [])), regions: regions.filter((region) => !isEmpty(region)) }
+  return { items: upper.flatMap(({ item }) => (chosen.has(item) ? [item] : [])), squares: squaresOver(cleared, size) }
 }
 
 /** Whether two frames show the same ground in the same way, on the same canvas, so that only their items can differ. */
@@ -248,10 +248,10 @@ function difference(before: Painted, now: Painted): Region[] {
       regions.push(alongCourse(space, item.course, from, Math.max(was.head, item.head), inkReach(item.ink)))
       continue
     }
-    if (was) regions.push(itemBounds(space, was))
-    regions.push(itemBounds(space, item))
+    if (was) regions.push(...itemRegions(space, was))
+    regions.push(...itemRegions(space, item))
   }
-  for (const gone of old.values()) regions.push(itemBounds(space, gone))
+  for (const gone of old.values()) regions.push(...itemRegions(space, gone))
   return regions
 }
 

@@ -21,28 +21,6 @@ export function union(a: Region | undefined, b: Region): Region {
 export const unionOf = (regions: readonly Region[]): Region | undefined =>
   regions.reduce<Region | undefined>((all, region) => union(all, region), undefined)
 
-/** Two regions are one if that adds no more pixels than this: to read one more region takes about as long. */
-const SLACK = 16_000
-
-const area = ({ width, height }: Region): number => Math.max(0, width) * Math.max(0, height)
-
-/** Regions that cover all that some regions do, without an empty one: those that overlap, or nearly so, are united. */
-export function merged(regions: readonly Region[]): Region[] {
-  const list: Region[] = []
-  for (const region of regions) {
-    if (isEmpty(region)) continue
-    let grown = region
-    for (;;) {
-      const i = list.findIndex((other) => overlap(other, grown) || area(union(other, grown)) <= area(other) + area(grown) + SLACK)
-      if (i < 0) break
-      grown = union(list[i], grown)
-      list.splice(i, 1)
-    }
-    list.push(grown)
-  }
-  return list
-}
-
 /** The side of the squares that `squaresOver` cuts a canvas into, in pixels. */
 const SQUARE = 64
 

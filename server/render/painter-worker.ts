@@ -7,7 +7,7 @@ import { SIDES } from '#core/journey/schema'
 import type { LabelPlaces } from '#core/labels/label-scene'
 import { findLabelPlaces, NO_PLACES } from '#core/labels/label-scene'
 import type { Region } from '#draw/region'
-import { merged } from '#draw/region'
+import { squaresOver } from '#draw/region'
 import type { FilmPainter } from './film-painter'
 import { createFilmPainter } from './film-painter'
 
@@ -52,7 +52,7 @@ function main(port: NonNullable<typeof parentPort>): void {
     const start = performance.now()
     const changed = await painter.paint(frame)
     for (const regions of stale) regions.push(...changed)
-    painter.picture.copyTo(views[slot]!, merged(stale[slot]!))
+    painter.picture.copyTo(views[slot]!, squaresOver(stale[slot]!, journey.frame))
     stale[slot] = []
     report({ kind: 'frame', frame, slot, paintMs: performance.now() - start })
   }

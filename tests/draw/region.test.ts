@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Region } from '#draw/region'
-import { around, isEmpty, merged, onCanvas, overlap, squaresOver, union } from '#draw/region'
+import { around, isEmpty, onCanvas, overlap, squaresOver, union } from '#draw/region'
 
 const side = fc.integer({ min: 0, max: 400 })
 const region: fc.Arbitrary<Region> = fc.record({
@@ -23,20 +23,6 @@ describe('regions', () => {
       }),
     )
     expect(union(undefined, { x: 1, y: 2, width: 3, height: 4 })).toEqual({ x: 1, y: 2, width: 3, height: 4 })
-  })
-
-  it('merged cover the same, none overlaps another, and what is far apart stays apart', () => {
-    fc.assert(
-      fc.property(fc.array(region, { maxLength: 8 }), (regions) => {
-        const parts = merged(regions)
-        for (const part of regions) if (!isEmpty(part)) expect(parts.some((whole) => contains(whole, part))).toBe(true)
-        parts.forEach((a, i) => parts.slice(i + 1).forEach((b) => expect(overlap(a, b)).toBe(false)))
-      }),
-    )
-    const [a, b] = [{ x: 0, y: 0, width: 20, height: 20 }, { x: 1500, y: 900, width: 20, height: 20 }] // prettier-ignore
-    expect(merged([a, b])).toEqual([a, b])
-    expect(merged([a, { ...a, x: 30 }])).toEqual([{ x: 0, y: 0, width: 50, height: 20 }])
-    expect(merged([{ ...a, width: 0 }])).toEqual([])
   })
 
   it('cut along a grid cover each pixel of some once, and are few where these lie along a line', () => {
