@@ -28,6 +28,17 @@ export interface ModuleCode {
   premultiply(pixels: number, count: number): void
   lay(pixels: number, picture: number, count: number): void
   straighten(pixels: number, count: number): number
+  fillSquares(
+    pixels: number,
+    width: number,
+    height: number,
+    squares: number,
+    count: number,
+    levelTable: number,
+    levelTotal: number,
+    goesOn: number,
+    side: number,
+  ): void
   takeAlpha(rgba: number, width: number, height: number, plane: number, stride: number): void
   blurRows(
     plane: number,

@@ -4,18 +4,12 @@
  */
 
 export { blurColumns, blurRows, paintAlpha, takeAlpha } from './blur'
+export { fillSquares } from './texture'
 export { toYuv } from './yuv'
+import { mixed, sharesAt } from './mix'
 
 /** Shares of levels are in 256ths. */
 const ONE: i32 = 256
-
-/**
- * For each share of 256ths eight times that share in 32768ths: what Q15 multiplication takes. Read whole it weighs four channels of two pixels alike, read by
- * halves those of each pixel.
- */
-const SHARES: usize = memory.data(256 * 16, 16)
-for (let share: i32 = 0; share < 256; share++)
-  for (let channel: usize = 0; channel < 8; channel++) store<i16>(SHARES + (<usize>share << 4) + 2 * channel, <i16>(share << 7))
 
 /** A sheet's levels are cut into square tiles of so many pixels: core/sheet/pyramid.ts. */
 const TILE_BITS: i32 = 9
@@ -48,20 +42,6 @@ export function release(block: usize): void {
 
 export function clear(pixels: usize, count: i32): void {
   memory.fill(pixels, 0, <usize>count << 2)
-}
-
-/** Some 16-bit channels and others, mixed. @param shares of the others, in 32768ths */
-// @ts-expect-error: decorators of functions are AssemblyScript's own
-@inline
-function mixed(some: v128, others: v128, shares: v128): v128 {
-  return i16x8.add(some, i16x8.q15mulr_sat_s(i16x8.sub(others, some), shares))
-}
-
-/** The shares that belong to the fraction of a place, which is in 65536ths. */
-// @ts-expect-error: as above
-@inline
-function sharesAt(place: i32): usize {
-  return SHARES + <usize>((place >> 4) & 0xff0)
 }
 
 /** What lies between the two pixels above a place and the two below it: the left and the right one. Places are in 65536ths of a pixel of a tile. */

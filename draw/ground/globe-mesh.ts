@@ -6,7 +6,6 @@ import type { Projection } from '#core/camera/projection-type'
 import type { Sheet } from '#core/journey/schema'
 import { sheetToGround, usedPart } from '#core/sheet/place'
 import type { Texture } from './texture'
-import { sampleRow } from './texture'
 
 /**
  * A sheet's picture as squares whose corners are laid on the globe: what lies between them is interpolated. They are so small that this is not seen, and where they
@@ -130,18 +129,14 @@ function ticks(length: number, margin: number): number[] {
   return margin > 0 ? [-margin, ...inner, length + margin] : inner
 }
 
-/** A square in the frame: its corners, left above, right above, left below, right below; x and y in output pixels, and pixels of the texture. */
-export interface Square {
-  x: Float64Array
-  y: Float64Array
-  u: Float64Array
-  v: Float64Array
-  /** How coarsely it is seen at the least. */
-  blur: number
-}
+/**
+ * The numbers of a square in the frame: of its corners, left above, right above, left below, right below, first x and then y in output pixels, then u and v in pixels
+ * of the texture; at last how coarsely it is seen at the least.
+ */
+export const SQUARE = 17
 
-/** The squares of a mesh that are seen. The same object is given each time, with other values. */
-export function* squaresOf(mesh: Mesh, { view, reference }: Projection, bent: BentGround, scale: number): Generator<Square> {
+/** The squares of a mesh that are seen, `SQUARE` numbers for each. */
+export function seenSquares(mesh: Mesh, { view, reference }: Projection, bent: BentGround, scale: number): Float64Array {
   const { columns, rows } = mesh
   const { globe, share } = view.bend!
   const count = columns * rows
@@ -170,7 +165,8 @@ export function* squaresOf(mesh: Mesh, { view, reference }: Projection, bent: Be
     height[i] = out[2]!
   }
   const [right, bottom] = [reference.width * scale, reference.height * scale]
-  const square: Square = { x: new Float64Array(4), y: new Float64Array(4), u: new Float64Array(4), v: new Float64Array(4), blur: 0 }
+  const squares = new Float64Array(SQUARE * (rows - 1) * (columns - 1))
+  let found = 0
   for (let row = 0; row + 1 < rows; row++) {
     for (let column = 0; column + 1 < columns; column++) {
       const first = row * columns + column
@@ -180,98 +176,26 @@ export function* squaresOf(mesh: Mesh, { view, reference }: Projection, bent: Be
       for (let k = 0; k < 4; k++) {
         const i = (k < 2 ? first : third) + (k & 1)
         if (turns[i] === turn) {
-          square.x[k] = x[i]!
-          square.y[k] = y[i]!
+          squares[found + k] = x[i]!
+          squares[found + 4 + k] = y[i]!
         } else {
           // The corners of one square are of one copy of the map.
           lay(i, turn * round!.x, turn * round!.y)
-          square.x[k] = out[0]! * scale
-          square.y[k] = out[1]! * scale
+          squares[found + k] = out[0]! * scale
+          squares[found + 4 + k] = out[1]! * scale
         }
-        square.u[k] = mesh.u[i]!
-        square.v[k] = mesh.v[i]!
+        squares[found + 8 + k] = mesh.u[i]!
+        squares[found + 12 + k] = mesh.v[i]!
       }
-      square.blur = Math.max(mesh.blur[row]!, mesh.blur[row + 1]!)
-      if (isBeside(square.x, right) || isBeside(square.y, bottom)) continue
-      yield square
+      squares[found + 16] = Math.max(mesh.blur[row]!, mesh.blur[row + 1]!)
+      if (!isBeside(squares, found, right) && !isBeside(squares, found + 4, bottom)) found += SQUARE
     }
   }
+  return squares.subarray(0, found)
 }
 
-/** Whether four places along an axis are all before or all beyond the frame. */
-const isBeside = (at: Float64Array, end: number): boolean =>
-  (at[0]! < 0 && at[1]! < 0 && at[2]! < 0 && at[3]! < 0) || (at[0]! > end && at[1]! > end && at[2]! > end && at[3]! > end)
-
-/** Pixels that are not premultiplied, as a texture has them. */
-interface Target {
-  data: Int32Array
-  width: number
-  height: number
-}
-
-/** Squares overlap by so much of a pixel, so that no seam is left between them. */
-const SEAM = 0.02
-
-/** Fills a square from its texture, as two triangles. */
-export function fillSquare(target: Target, square: Square, texture: Texture, { clamps, facing }: Mesh): void {
-  fillTriangle(target, square, 0, 1, 2, texture, clamps, facing)
-  fillTriangle(target, square, 3, 2, 1, texture, clamps, facing)
-}
-
-/** Fills the triangle of three corners of a square, row by row. */
-function fillTriangle(
-  target: Target,
-  { x, y, u, v, blur }: Square,
-  a: number,
-  b: number,
-  c: number,
-  texture: Texture,
-  clamps: boolean,
-  facing: number,
-): void {
-  const [xa, ya, xb, yb, xc, yc] = [x[a]!, y[a]!, x[b]!, y[b]!, x[c]!, y[c]!]
-  const area = (xb - xa) * (yc - ya) - (yb - ya) * (xc - xa)
-  // What has no place on the Earth has none in the frame; what is turned over lies at the back, or folds while the globe is flattened.
-  if (!(area * facing > 1e-9)) return
-  // How the texture runs across the frame.
-  const [ub, uc, vb, vc] = [u[b]! - u[a]!, u[c]! - u[a]!, v[b]! - v[a]!, v[c]! - v[a]!]
-  const [ux, uy] = [(ub * (yc - ya) - uc * (yb - ya)) / area, (uc * (xb - xa) - ub * (xc - xa)) / area]
-  const [vx, vy] = [(vb * (yc - ya) - vc * (yb - ya)) / area, (vc * (xb - xa) - vb * (xc - xa)) / area]
-  const detail = Math.max(blur, detailOf(Math.hypot(ux, vx), Math.hypot(uy, vy)))
-  const top = Math.max(0, Math.ceil(Math.min(ya, yb, yc) - 0.5 - SEAM))
-  const bottom = Math.min(target.height - 1, Math.floor(Math.max(ya, yb, yc) - 0.5 + SEAM))
-  for (let row = top; row <= bottom; row++) {
-    const at = row + 0.5
-    const ab = crossing(xa, ya, xb, yb, at)
-    const bc = crossing(xb, yb, xc, yc, at)
-    const ca = crossing(xc, yc, xa, ya, at)
-    const left = Math.max(0, Math.ceil(Math.min(ab, bc, ca) - 0.5 - SEAM))
-    const right = Math.min(target.width - 1, Math.floor(lastOf(ab, bc, ca) - 0.5 + SEAM))
-    if (left > right) continue
-    const dx = left + 0.5 - xa
-    const dy = at - ya
-    const start = row * target.width
-    sampleRow(target.data, start + left, start + right + 1, texture, u[a]! + ux * dx + uy * dy, v[a]! + vx * dx + vy * dy, ux, vx, detail, clamps) // prettier-ignore
-  }
-}
-
-/** Where an edge crosses a height; Infinity where it does not. */
-function crossing(x0: number, y0: number, x1: number, y1: number, at: number): number {
-  if ((at < y0 - SEAM && at < y1 - SEAM) || (at > y0 + SEAM && at > y1 + SEAM)) return Infinity
-  if (y0 === y1) return x0
-  const share = (at - y0) / (y1 - y0)
-  return x0 + (x1 - x0) * (share < 0 ? 0 : share > 1 ? 1 : share)
-}
-
-/** The greatest of the numbers that are finite. */
-const lastOf = (a: number, b: number, c: number): number =>
-  Math.max(a === Infinity ? -Infinity : a, b === Infinity ? -Infinity : b, c === Infinity ? -Infinity : c)
-
-/** It is never sampled more finely than this many halvings from where it would shimmer. */
-const SHARPER = 1.2
-
-/** How finely a texture is seen: the base-2 logarithm of its pixels to an output pixel, between the closer and the wider direction. */
-function detailOf(across: number, down: number): number {
-  const [most, least] = [Math.log2(Math.max(across, down, 1e-9)), Math.log2(Math.max(1e-9, Math.min(across, down)))]
-  return Math.max((most + least) / 2, most - SHARPER)
+/** Whether four places along an axis are all before or all beyond the frame. @param from where they begin */
+const isBeside = (at: Float64Array, from: number, end: number): boolean => {
+  const [a, b, c, d] = [at[from]!, at[from + 1]!, at[from + 2]!, at[from + 3]!]
+  return (a < 0 && b < 0 && c < 0 && d < 0) || (a > end && b > end && c > end && d > end)
 }

@@ -1,76 +1,69 @@
 import type { BentGround } from '#core/camera/projection-type'
-import type { AirItem, SheetItem } from '#core/frame/frame'
+import type { AirItem } from '#core/frame/frame'
 import { rgbOf } from '#core/colour/srgb'
-import { clamp } from '#core/geometry/clamp'
 import { degrees } from '#core/geometry/angle'
 import type { Point } from '#core/geometry/point'
+import type { Size } from '#core/geometry/size'
 import type { CanvasSpace } from '../canvas-space'
+import { placeInFrame } from '../canvas-space'
 import { cloudAt } from './clouds'
 import type { Surface } from '../studio'
 import { SOFT_SCALE } from '../ink/soft'
-import { fillSquare, meshOf, squaresOf } from './globe-mesh'
-import type { Texture } from './texture'
-import { edgeColour } from './texture'
 
-/** Painting ground that is bent to a globe: sheets by their meshes, and over them the sky, the air and the clouds. */
+/** What is painted over ground that is bent to a globe: the sky, the air and the clouds. */
 
 type Layer = (width: number, height: number) => Surface
 
-/** The sky is laid in squares that are so large at first, in output pixels; those on the edge of the globe are cut in four, down to pixels. */
-const LARGEST = 16
+/** The edge of a globe is found in so many directions from the middle of the frame: what lies between two of them is straight to a fiftieth of a pixel. */
+const DIRECTIONS = 768
 
-const sizeOf = ({ reference, scale }: CanvasSpace) => ({
-  width: Math.round(reference.width * scale),
-  height: Math.round(reference.height * scale),
-})
-
-/** The sky beside a globe, up to its very edge: it covers what is there of the ground. */
-function paintSky(context: CanvasRenderingContext2D, space: CanvasSpace, { inside }: BentGround, colour: string): void {
-  const { width, height } = sizeOf(space)
-  const { scale } = space
-  context.setTransform(1, 0, 0, 1, 0, 0)
-  context.fillStyle = colour
-  /** How much of the square about a place is beside the globe, in squares of a pixel. */
-  const beside = (x: number, y: number) => inside({ x: x / scale, y: y / scale }) * scale
-  const fill = (x: number, y: number, size: number): void => {
-    const middle = beside(x + size / 2, y + size / 2)
-    if (middle > size) return
-    if (middle < -size || size === 1) {
-      context.globalAlpha = clamp(0.5 - middle, 0, 1)
-      context.fillRect(x, y, size, size)
-      return
-    }
-    for (const [dx, dy] of QUARTERS) fill(x + (dx * size) / 2, y + (dy * size) / 2, size / 2)
-  }
-  for (let y = 0; y < height; y += LARGEST) for (let x = 0; x < width; x += LARGEST) fill(x, y, LARGEST)
-  context.globalAlpha = 1
+/** The edge of a globe in the frame, in reference pixels; where it is further away than the frame is large, a place outside the frame. */
+function edgeOf({ inside }: BentGround, { width, height }: Size): Point[] {
+  const far = width + height
+  return Array.from({ length: DIRECTIONS }, (_, i) => {
+    const [x, y] = [Math.cos((2 * Math.PI * i) / DIRECTIONS), Math.sin((2 * Math.PI * i) / DIRECTIONS)]
+    const at = (distance: number) => ({ x: width / 2 + x * distance, y: height / 2 + y * distance })
+    return at(crossingOf((distance) => inside(at(distance)), far))
+  })
 }
 
-const QUARTERS = [[0, 0], [1, 0], [0, 1], [1, 1]] as const // prettier-ignore
+/** How far the edge may be off, in reference pixels. */
+const EXACT = 1e-3
 
-/** A sheet on bent ground. @param texture its finest picture, which may have a wash */
-export function paintBentSheet(
-  context: CanvasRenderingContext2D,
-  space: CanvasSpace,
-  bent: BentGround,
-  { sheet, opacity }: SheetItem,
-  texture: Texture,
-  layer: Layer,
-): void {
-  const { projection, scale } = space
-  const { width, height } = sizeOf(space)
-  const surface = layer(width, height)
-  const image = surface.context.createImageData(width, height)
-  const mesh = meshOf(texture, sheet, projection.view.bend!.globe)
-  const target = { data: new Int32Array(image.data.buffer), width, height }
-  // Where a map of the world is folded while it is flattened, near the poles, nothing of it is seen.
-  if (mesh.clamps) target.data.fill(edgeColour(texture))
-  for (const square of squaresOf(mesh, projection, bent, scale)) fillSquare(target, square, texture, mesh)
-  surface.context.putImageData(image, 0, 0)
-  context.setTransform(1, 0, 0, 1, 0, 0)
-  context.globalAlpha = opacity
-  context.drawImage(surface.image, 0, 0)
-  context.globalAlpha = 1
+/** Where a function that is above 0 at 0 comes to 0, by the Illinois method (Dowell and Jarratt 1971); the end, if it does not before that. */
+function crossingOf(f: (x: number) => number, end: number): number {
+  let [a, fa] = [0, f(0)]
+  let [b, fb] = [end, f(end)]
+  if (fb >= 0) return end
+  for (let last = 0, i = 0; i < 60; i++) {
+    const x = (a * fb - b * fa) / (fb - fa)
+    const fx = f(x)
+    if (Math.abs(fx) < EXACT || b - a < EXACT) return x
+    if (fx > 0) {
+      ;[a, fa] = [x, fx]
+      if (last > 0) fb /= 2
+      last = 1
+    } else {
+      ;[b, fb] = [x, fx]
+      if (last < 0) fa /= 2
+      last = -1
+    }
+  }
+  return (a + b) / 2
+}
+
+/** The sky beside a globe, up to its very edge: it covers what is there of the ground. */
+function paintSky(context: CanvasRenderingContext2D, space: CanvasSpace, bent: BentGround, colour: string): void {
+  const { width, height } = space.reference
+  placeInFrame(context, space)
+  context.fillStyle = colour
+  context.beginPath()
+  context.rect(-1, -1, width + 2, height + 2)
+  const [first, ...others] = edgeOf(bent, space.reference)
+  context.moveTo(first!.x, first!.y)
+  for (const { x, y } of others) context.lineTo(x, y)
+  context.closePath()
+  context.fill('evenodd')
 }
 
 /** The halo reaches so far beyond the globe: the length over which it falls to 1/e, as a share of the frame's height. */
@@ -181,7 +174,8 @@ function cornersOf(bent: BentGround, width: number, height: number, cloudsBy: ((
       bent.look(place.x, place.y, seen)
       inside[i] = seen[0]!
       facing[i] = seen[1]!
-      cloud[i] = cloudsBy?.(place) ?? 0
+      // Only what is near enough to mix with what is within the edge.
+      cloud[i] = seen[0]! > -2 * (APART / SOFT_SCALE) ? (cloudsBy?.(place) ?? 0) : 0
     }
   }
   return { inside, facing, cloud, columns }

@@ -6,37 +6,25 @@ import { groundCorners } from '#core/sheet/place'
 import type { CanvasSpace } from '../canvas-space'
 import { placeInFrame } from '../canvas-space'
 import { translucent } from '../colour'
-import { paintBentSheet } from './globe'
+import { createBentSheetPainter } from './bent-sheet'
 import { washedImage } from './wash'
 import { createLaidSheetPainter } from './laid-sheet'
 import type { SheetPicture, Studio, Surface } from '../studio'
-import type { Texture } from './texture'
-import { textureOf } from './texture'
 
 /** Paints sheets, washed. A picture is washed once and kept as long as neither it nor the wash changes. */
 export function createSheetPainter(studio: Studio) {
   const washed = remembered((picture: SheetPicture, wash: Wash): CanvasImageSource => washedImage(studio, picture, wash))
   const laid = createLaidSheetPainter(studio)
-  const textures = new Map<string, { picture: SheetPicture; image: CanvasImageSource; texture: Texture }>()
-
-  const imageOf = ({ sheet: { wash } }: SheetItem, picture: SheetPicture) => (wash ? washed(picture, wash) : picture.image)
-
-  /** The texture of a picture as it is washed; kept, one for each sheet. */
-  function texture(item: SheetItem, picture: SheetPicture): Texture {
-    const image = imageOf(item, picture)
-    const known = textures.get(item.sheet.id)
-    if (known?.picture === picture && known.image === image) return known.texture
-    const made = { picture, image, texture: textureOf(studio, picture, image) }
-    textures.set(item.sheet.id, made)
-    return made.texture
-  }
+  const bentSheets = createBentSheetPainter(studio)
 
   return {
     paint(context: CanvasRenderingContext2D, space: CanvasSpace, item: SheetItem, layer: (width: number, height: number) => Surface): void {
       const { bent } = space.projection
       if (bent) {
         const picture = studio.bentPicture(item, space)
-        if (picture) paintBentSheet(context, space, bent, item, texture(item, picture), layer)
+        if (!picture) return
+        const { wash } = item.sheet
+        bentSheets.paint(context, space, bent, item, picture, wash ? washed(picture, wash) : picture.image, layer)
         return
       }
       if (item.panel) paintPanel(context, space, item, item.panel, layer)
