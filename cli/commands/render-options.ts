@@ -17,7 +17,7 @@ npm run render -- --journey demo|ID|FILE --frames-json K [--size 1280x720] [--fp
 
   Without --format the ending of the file says which it is; a PNG sequence is a .zip. With --plan the camera films by itself instead of by the
   journey's shots; it goes with --frame and --frames-json too. With --painters so many threads
-  paint, instead of one fewer than there are processor cores; the film is the same.`
+  paint, instead of one fewer than there are processor cores, at most six; the film is the same.`
 
 /** What is made of the journey. Moments are in seconds. */
 type Product =

@@ -11,7 +11,7 @@ import { isEmpty, onCanvas } from '../region'
 import type { Studio, Surface } from '../studio'
 import type { SampledLevel, Target } from './sampler'
 import { createSampler, MISSING, ROW } from './sampler'
-import { createTiles } from './tiles'
+import { createTiles, tilesKept } from './tiles'
 
 /**
  * A tilted view at rest is sampled so many times finer in both directions, and halved: it is looked at for long, and painted once. Its error against 16 x 16
@@ -51,9 +51,12 @@ export function createLaidSheetPainter(studio: Studio) {
   /** Images that let something through. */
   const clear = new Set<string>()
 
-  const start = () => {
-    const sampler = createSampler(studio.imageOf)
-    return { sampler, tiles: createTiles(studio, sampler) }
+  function start(space: CanvasSpace): void {
+    const most = tilesKept(sizeOf(space))
+    if (made?.tiles.most === most) return
+    made?.tiles.clear()
+    const sampler = made?.sampler ?? createSampler(studio.imageOf)
+    made = { sampler, tiles: createTiles(studio, sampler, most) }
   }
 
   function targetsOf({ width, height }: Region, isFiner: boolean): { whole: Target; strip: Target | undefined } {
@@ -110,7 +113,7 @@ export function createLaidSheetPainter(studio: Studio) {
   function sampled(space: CanvasSpace, item: SheetItem): { image: ImageData; at: Region; isOpaque: boolean } | undefined {
     const at = seenRegion(space, item, sizeOf(space))
     if (isEmpty(at)) return undefined
-    made ??= start()
+    start(space)
     const levels = levelsOf(item, space)
     if (levels.seen.size === 0) return undefined
     const { whole, strip } = targetsOf(at, !space.isMoving && !space.projection.isFlat)
@@ -119,9 +122,9 @@ export function createLaidSheetPainter(studio: Studio) {
       for (let row = 0; row < at.height; row += STRIP) {
         const rows = Math.min(STRIP, at.height - row)
         sampleBand(strip, space, item, levels, { left: at.x, top: at.y + row, rows, finer: AT_REST })
-        made.sampler.halveInto(whole, row, strip, AT_REST * rows)
+        made!.sampler.halveInto(whole, row, strip, AT_REST * rows)
       }
-    return { ...made.sampler.finished(whole), at }
+    return { ...made!.sampler.finished(whole), at }
   }
 
   /** A picture in the sampler's memory; the last one is kept. */
@@ -160,14 +163,14 @@ export function createLaidSheetPainter(studio: Studio) {
       if (item.opacity < 1 || item.panel || clear.has(item.sheet.image)) return undefined
       const { reference } = space
       if (item.edge !== 'mirrored' && !coversFrame(item.sheet, space.projection.view, reference)) return undefined
-      made ??= start()
+      start(space)
       // Before the sheet is sampled, as memory that grows is at another place.
       const over = picture && layerOf(picture)
       const seen = sampled(space, item)
       if (!seen) return undefined
       const { width, height } = sizeOf(space)
       if (seen.isOpaque && seen.at.width === width && seen.at.height === height) {
-        if (over) made.sampler.lay(targets!.whole, over)
+        if (over) made!.sampler.lay(targets!.whole, over)
         return seen.image
       }
       // Through some pictures what is under them is seen: that need not be found out for each frame.

@@ -1,23 +1,31 @@
 import { LRUCache } from 'lru-cache'
+import type { Size } from '#core/geometry/size'
 import { remembered } from '#core/remembered'
 import type { Sheet, Wash } from '#core/journey/schema'
 import { surroundings, washReach } from '#core/sheet/mosaic'
 import type { TileAddress } from '#core/sheet/pyramid'
-import { tileSize } from '#core/sheet/pyramid'
+import { TILE, tileSize } from '#core/sheet/pyramid'
 import type { Studio } from '../studio'
 import { layMosaic, pictureOf, wholeTile } from './mosaic'
 import type { Sampler, Tile } from './sampler'
 import { EMPTY, MISSING } from './sampler'
 import { washedImage } from './wash'
 
-/** Tiles that are kept, a megabyte each. A frame in 4K shows at most 160 of one level of a sheet, and levels are sampled one after another. */
-const MOST_TILES = 320
+/** The fewest tiles that are kept, a megabyte each; and how many times as many as a frame shows of one level at the most. */
+const LEAST_TILES = 128
+const TIMES_SEEN = 2
+
+/** How many tiles are kept for frames of a size: at the most two pixels of a level are seen in one of the frame, each way. */
+export function tilesKept({ width, height }: Size): number {
+  const along = (pixels: number) => Math.ceil((2 * pixels) / TILE) + 1
+  return Math.max(LEAST_TILES, TIMES_SEEN * along(width) * along(height))
+}
 
 type Washed = Pick<Sheet, 'image' | 'width' | 'height' | 'vector' | 'wash'>
 
-/** Tiles of sheets in the sampler's memory, washed one by one, so that each is washed once wherever the camera goes. */
-export function createTiles(studio: Studio, sampler: Sampler) {
-  const kept = new LRUCache<string, Tile>({ max: MOST_TILES, dispose: (tile) => sampler.release(tile) })
+/** Tiles of sheets in the sampler's memory, washed one by one, so that each is washed once wherever the camera goes. @param most how many are kept */
+export function createTiles(studio: Studio, sampler: Sampler, most: number) {
+  const kept = new LRUCache<string, Tile>({ max: most, dispose: (tile) => sampler.release(tile) })
   /** What a wash does to tiles: the shade at the frame's edges is none of it. */
   const nameOf = remembered((wash: Wash) => JSON.stringify({ ...wash, edgeShade: null }))
 
@@ -43,6 +51,9 @@ export function createTiles(studio: Studio, sampler: Sampler) {
   }
 
   return {
+    most,
+    /** Releases all tiles. */
+    clear: () => kept.clear(),
     /** A tile of a sheet; missing while it is on its way. */
     of(image: Washed, address: TileAddress): Tile {
       const key = [image.image, address.level, address.column, address.row, image.wash && nameOf(image.wash)].join()

@@ -34,8 +34,11 @@ const RUN = 12
 /** Memory for frames that are painted ahead, of all painters, in bytes; each has room for two at least. */
 const MOST_AHEAD = 160 * 2 ** 20
 
-/** How many painters a film gets, where nothing else is asked for. */
-export const usualPainters = (): number => Math.max(1, availableParallelism() - 1)
+/** The most painters where nothing else is asked for: each keeps the tiles that it sees, in 1080p about 300 MB at the most. */
+const MOST_USUAL = 6
+
+/** How many painters a film gets, where nothing else is asked for: one core is left to the encoder and the server. */
+export const usualPainters = (): number => Math.max(1, Math.min(MOST_USUAL, availableParallelism() - 1))
 
 interface Thread {
   worker: Worker
