@@ -1,4 +1,3 @@
-import type { BentGround } from '#core/camera/projection-type'
 import type { SheetItem } from '#core/frame/frame'
 import type { CanvasSpace } from '../canvas-space'
 import { sizeOf } from '../canvas-space'
@@ -9,6 +8,12 @@ import { meshOf, seenSquares, SQUARE } from './globe-mesh'
 import type { Texture } from './texture'
 import { edgeColour, releaseTexture, textureOf } from './texture'
 
+/** A picture of a sheet, and its image, which may have a wash. */
+interface Shown {
+  picture: SheetPicture
+  image: CanvasImageSource
+}
+
 interface Block {
   at: number
   bytes: number
@@ -18,7 +23,7 @@ interface Block {
 export function createBentSheetPainter(studio: Studio) {
   let code: ModuleCode | undefined
   /** The texture of each sheet, of a picture as it is washed. */
-  const textures = new Map<string, { picture: SheetPicture; image: CanvasImageSource; texture: Texture }>()
+  const textures = new Map<string, Shown & { texture: Texture }>()
   const blocks = { pixels: { at: 0, bytes: 0 }, squares: { at: 0, bytes: 0 }, levels: { at: 0, bytes: 0 } } satisfies Record<string, Block>
 
   function block(name: keyof typeof blocks, bytes: number): number {
@@ -29,7 +34,7 @@ export function createBentSheetPainter(studio: Studio) {
     return blocks[name].at
   }
 
-  function textureFor({ sheet }: SheetItem, picture: SheetPicture, image: CanvasImageSource): Texture {
+  function textureFor({ sheet }: SheetItem, { picture, image }: Shown): Texture {
     const known = textures.get(sheet.id)
     if (known?.picture === picture && known.image === image) return known.texture
     if (known) releaseTexture(code!, known.texture)
@@ -39,22 +44,20 @@ export function createBentSheetPainter(studio: Studio) {
   }
 
   return {
-    /** @param picture the finest one of the sheet that is needed @param image the same, or a washed one in its place @param scratch gives a cleared surface */
+    /** @param shown the finest picture of the sheet that is needed, and the same or a washed one in its place @param scratch gives a cleared surface */
     paint(
       context: CanvasRenderingContext2D,
       space: CanvasSpace,
-      bent: BentGround,
       item: SheetItem,
-      picture: SheetPicture,
-      image: CanvasImageSource,
+      shown: Shown,
       scratch: (width: number, height: number) => Surface,
     ): void {
       code ??= startModule()
       const { projection, scale } = space
       const { width, height } = sizeOf(space)
-      const texture = textureFor(item, picture, image)
+      const texture = textureFor(item, shown)
       const mesh = meshOf(texture, item.sheet, projection.view.bend!.globe)
-      const squares = seenSquares(mesh, projection, bent, scale)
+      const squares = seenSquares(mesh, projection, scale)
       const { levels } = texture
       const [pixelsAt, squaresAt, levelsAt] = [block('pixels', 4 * width * height), block('squares', squares.byteLength), block('levels', 12 * levels.length)] // prettier-ignore
       const { buffer } = code.memory

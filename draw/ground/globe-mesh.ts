@@ -1,4 +1,3 @@
-import type { BentGround } from '#core/camera/projection-type'
 import { turnBetween } from '#core/geometry/angle'
 import type { Globe, Spot } from '#core/camera/globe'
 import { nearestCopy } from '#core/camera/globe'
@@ -135,8 +134,13 @@ function ticks(length: number, margin: number): number[] {
  */
 export const SQUARE = 17
 
-/** The squares of a mesh that are seen, `SQUARE` numbers for each. */
-export function seenSquares(mesh: Mesh, { view, reference }: Projection, bent: BentGround, scale: number): Float64Array {
+/**
+ * The squares of a mesh that are seen, `SQUARE` numbers for each.
+ *
+ * @param projection one of bent ground
+ * @param scale output pixels per reference pixel
+ */
+export function seenSquares(mesh: Mesh, { view, reference, bent }: Projection, scale: number): Float64Array {
   const { columns, rows } = mesh
   const { globe, share } = view.bend!
   const count = columns * rows
@@ -149,7 +153,7 @@ export function seenSquares(mesh: Mesh, { view, reference }: Projection, bent: B
   const lay = (i: number, dx: number, dy: number): void => {
     spot.lon = mesh.lon[i]!
     spot.lat = mesh.lat[i]!
-    bent.lay(mesh.x[i]! + dx, mesh.y[i]! + dy, spot, out)
+    bent!.lay(mesh.x[i]! + dx, mesh.y[i]! + dy, spot, out)
   }
   for (let i = 0; i < count; i++) {
     let [dx, dy] = [0, 0]

@@ -19,12 +19,12 @@ export function createSheetPainter(studio: Studio) {
 
   return {
     paint(context: CanvasRenderingContext2D, space: CanvasSpace, item: SheetItem, layer: (width: number, height: number) => Surface): void {
-      const { bent } = space.projection
-      if (bent) {
+      if (space.projection.bent) {
         const picture = studio.bentPicture(item, space)
         if (!picture) return
         const { wash } = item.sheet
-        bentSheets.paint(context, space, bent, item, picture, wash ? washed(picture, wash) : picture.image, layer)
+        const image = wash ? washed(picture, wash) : picture.image
+        bentSheets.paint(context, space, item, { picture, image }, layer)
         return
       }
       if (item.panel) paintPanel(context, space, item, item.panel, layer)

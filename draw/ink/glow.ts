@@ -28,14 +28,19 @@ function erf(x: number): number {
   return x < 0 ? -y : y
 }
 
-/** Paints the glow of parts of a line. @param strength 0 to 1 @param over regions that hold all of it, in whole output pixels */
+/** What shines: parts of a line of some width, in reference pixels, and how strongly, 0 to 1. */
+export interface Shining {
+  parts: readonly InkPart[]
+  width: number
+  glow: Glow
+  strength: number
+}
+
+/** Paints the glow of parts of a line. @param over regions that hold all of it, in whole output pixels */
 export function paintGlow(
   context: CanvasRenderingContext2D,
   space: CanvasSpace,
-  parts: readonly InkPart[],
-  width: number,
-  { colour, radius }: Glow,
-  strength: number,
+  { parts, width, glow: { colour, radius }, strength }: Shining,
   over: readonly Region[],
   softener: Softener,
 ): void {

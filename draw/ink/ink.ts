@@ -96,9 +96,10 @@ export function paintInk(
   if (ink.glow) {
     const strength = ink.glow.strength * item.light * opacity
     const spark = sparkParts(space, item)
-    paintGlow(context, space, inkParts(space, { ...line, hand: 'none' }, false), ink.width, ink.glow, strength, over, tools.softener)
-    if (spark.length > 0)
-      paintGlow(context, space, spark, ink.width * SPARK_WIDTH, { ...ink.glow, colour: '#ffffff' }, opacity, over, tools.softener)
+    const parts = inkParts(space, { ...line, hand: 'none' }, false)
+    paintGlow(context, space, { parts, width: ink.width, glow: ink.glow, strength }, over, tools.softener)
+    const bright = { parts: spark, width: ink.width * SPARK_WIDTH, glow: { ...ink.glow, colour: '#ffffff' }, strength: opacity }
+    if (spark.length > 0) paintGlow(context, space, bright, over, tools.softener)
   }
   if (opacity >= 1) return paintBody(context, studio, space, item, line)
   // On a layer of its own, so that overlapping parts fade as one.
