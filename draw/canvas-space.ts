@@ -11,13 +11,20 @@ export interface CanvasSpace {
   projection: Projection
   /** Whether the view is another one at every frame. */
   isMoving: boolean
+  /** Whether a view at rest is painted only as finely as one that moves. */
+  isRough: boolean
 }
 
-export const spaceOf = ({ view, reference, isMoving }: { view: View; reference: Size; isMoving: boolean }, scale: number): CanvasSpace => ({
+export const spaceOf = (
+  { view, reference, isMoving }: { view: View; reference: Size; isMoving: boolean },
+  scale: number,
+  isRough = false,
+): CanvasSpace => ({
   scale,
   reference,
   projection: projectionOf(view, reference),
   isMoving,
+  isRough,
 })
 
 /** The size of the canvas, in output pixels. */

@@ -30,13 +30,19 @@ export interface Painter {
    * is repainted; the pixels are the same either way.
    *
    * @param scale output pixels per reference pixel; frame.scale for the film itself
-   * @param takeGround gets the pixels of the ground of a frame whose view moves, where they are one picture: the canvas has what is seen there only in the
+   * @param how.isRough whether a view at rest is painted only as finely as one that moves, which is quicker
+   * @param how.takeGround gets the pixels of the ground of a frame whose view moves, where they are one picture: the canvas has what is seen there only in the
    *   parts that are returned then
    * @returns the parts of the canvas that differ from before, in output pixels
    */
-  paint(frame: Frame, context: CanvasRenderingContext2D, scale: number, takeGround?: (ground: ImageData) => void): Region[]
+  paint(frame: Frame, context: CanvasRenderingContext2D, scale: number, how?: Manner): Region[]
   /** Forgets what was painted; call it when a sheet's picture has arrived, or something else has changed the canvas. */
   invalidate(): void
+}
+
+export interface Manner {
+  isRough?: boolean
+  takeGround?: (ground: ImageData) => void
 }
 
 interface Painted {
@@ -129,8 +135,8 @@ export function createPainter(studio: Studio): Painter {
   }
 
   return {
-    paint(frame, context, scale, takeGround) {
-      const space = spaceOf(frame, scale)
+    paint(frame, context, scale, { isRough, takeGround } = {}) {
+      const space = spaceOf(frame, scale, isRough)
       const size = sizeOf(space)
       const now: Painted = { frame, space, context, size }
       const before = last && comparable(last, now) ? last : undefined
@@ -229,6 +235,7 @@ const sameGround = (a: Painted, b: Painted): boolean =>
   a.size.width === b.size.width &&
   a.size.height === b.size.height &&
   a.space.scale === b.space.scale &&
+  a.space.isRough === b.space.isRough &&
   equal(a.frame.view, b.frame.view) &&
   sheetCount(a.frame) === sheetCount(b.frame) &&
   commonStart(a.frame.items, b.frame.items) >= sheetCount(a.frame)

@@ -116,7 +116,7 @@ export function createLaidSheetPainter(studio: Studio) {
     start(space)
     const levels = levelsOf(item, space)
     if (levels.seen.size === 0) return undefined
-    const { whole, strip } = targetsOf(at, !space.isMoving && !space.projection.isFlat)
+    const { whole, strip } = targetsOf(at, isFiner(space))
     if (!strip) sampleBand(whole, space, item, levels, { left: at.x, top: at.y, rows: at.height, finer: 1 })
     else
       for (let row = 0; row < at.height; row += STRIP) {
@@ -180,15 +180,19 @@ export function createLaidSheetPainter(studio: Studio) {
   }
 }
 
+/** Whether more than one sample is taken for a pixel. */
+const isFiner = ({ isMoving, isRough, projection }: CanvasSpace): boolean => !isMoving && !isRough && !projection.isFlat
+
 /** The levels of the rows of a band. A tilted view at rest is sampled so finely that it needs no coarser one over them. */
-function detailsOf({ projection, scale, isMoving }: CanvasSpace, { sheet }: SheetItem, { top, rows, finer }: Band): RowLevels[] {
+function detailsOf(space: CanvasSpace, { sheet }: SheetItem, { top, rows, finer }: Band): RowLevels[] {
+  const { projection, scale } = space
   const detailAt = (row: number) => rowDetail(sheet, projection, (top + row) / scale, scale)
   const known = Array.from({ length: Math.ceil(rows / DETAIL_STEP) + 1 }, (_, i) => detailAt(i * DETAIL_STEP))
   return Array.from({ length: rows * finer }, (_, i) => {
     const row = (i + 0.5) / finer / DETAIL_STEP
     const k = Math.floor(row)
     const { level, coarser } = levelsOfRow(sheet, known[k]! + (known[k + 1]! - known[k]!) * (row - k))
-    return { level, share: isMoving && !projection.isFlat ? Math.round(WHOLE * coarser) : 0 }
+    return { level, share: projection.isFlat || isFiner(space) ? 0 : Math.round(WHOLE * coarser) }
   })
 }
 

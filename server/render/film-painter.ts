@@ -38,10 +38,11 @@ export function createFilmPainter(
       const frame = filmFrame(frameAt(compiled, frameTime(k, rate)), { ground })
       if (await studio.prepare(frame, compiled.scale)) painter.invalidate()
       let isAnew = false
-      const painted = painter.paint(frame, surface.context, compiled.scale, ({ data }) => {
+      const takeGround = ({ data }: ImageData) => {
         picture.rgba.set(data)
         isAnew = true
-      })
+      }
+      const painted = painter.paint(frame, surface.context, compiled.scale, { takeGround })
       surface.update(picture.rgba, painted, ground && !isAnew)
       const changed = isAnew ? [whole] : painted
       picture.changed(changed)

@@ -310,11 +310,12 @@ describe('painting only what has changed', () => {
         const frame = frameAt(compiled, frameTime(k, '30/1'))
         if (await studio.prepare(frame, compiled.scale)) carriedOn.invalidate()
         let isTaken = false
-        const painted = carriedOn.paint(frame, surface.context, compiled.scale, ({ data }) => {
+        const takeGround = ({ data }: ImageData) => {
           copy.set(data)
           isTaken = true
           taken++
-        })
+        }
+        const painted = carriedOn.paint(frame, surface.context, compiled.scale, { takeGround })
         surface.update(copy, painted, !isTaken)
         const fresh = createServerSurface(640, 360)
         createPainter(studio).paint(frame, fresh.context, compiled.scale)

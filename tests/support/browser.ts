@@ -114,7 +114,7 @@ export async function painted(page: Page): Promise<void> {
         useNuxtApp: () => { $pinia: { state: { value: { editor?: { labelsPlaced: boolean } } } } }
       }
       return (
-        document.querySelector('[data-testid="stage-canvas"][data-painted]') !== null &&
+        document.querySelector('[data-testid="stage-canvas"][data-painted]:not([data-rough])') !== null &&
         watched.fetching === 0 &&
         document.fonts.status === 'loaded' &&
         useNuxtApp().$pinia.state.value.editor?.labelsPlaced === true &&

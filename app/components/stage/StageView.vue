@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { useElementSize, useEventListener } from '@vueuse/core'
+import { useElementSize, useEventListener, useTimeoutFn } from '@vueuse/core'
+import equal from 'fast-deep-equal'
 import { nanoid } from 'nanoid'
 import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
-import { zoomedAround } from '#core/camera/projection'
+import { projectionOf, zoomedAround } from '#core/camera/projection'
 import type { View } from '#core/camera/view'
 import { frameAt, onTable, withTracing } from '#core/frame/frame-at'
 import { nearestOnCourse, pointAt } from '#core/geometry/course'
@@ -15,6 +16,7 @@ import type { Corner, Sheet } from '#core/journey/schema'
 import { cropSheet, editSheet, straightenSheet } from '#core/edits/ground/sheets'
 import { insertStop } from '#core/edits/trips/trips'
 import { centreSharpness } from '#core/frame/centre-sharpness'
+import { levelsFor } from '#core/sheet/mosaic'
 import { groundToSheet, placeByTwoPoints } from '#core/sheet/place'
 import { createPainter } from '#draw/painter'
 import MatchPanel from '~/components/tracks/MatchPanel.vue'
@@ -42,6 +44,8 @@ import StageOverlay from './StageOverlay.vue'
 import type { StageSpace } from './stage-space'
 import { pointerOn, fromStage, perPixel, stageSpace } from './stage-space'
 
+const emit = defineEmits<{ painted: [] }>()
+
 const editor = useEditor()
 const playback = usePlayback()
 const stage = useStage()
@@ -65,12 +69,22 @@ const { snap } = useSnapping(() => space.value)
 
 const ready = ref(false)
 let dirty = false
-const painter = createPainter(
-  createBrowserStudio(() => {
-    painter.invalidate()
-    repaint()
-  }),
-)
+const studio = createBrowserStudio(() => {
+  forget()
+  repaint()
+})
+const painter = createPainter(studio)
+
+/** A tilted view at rest is painted finely, which takes many times as long, only when it has been the same for so many milliseconds. */
+const FINE_AFTER = 100
+/** The view that has been painted finely. */
+let fine: View | undefined
+const isRough = ref(false)
+const refine = useTimeoutFn(() => paint(true), FINE_AFTER, { immediate: false })
+function forget() {
+  fine = undefined
+  painter.invalidate()
+}
 
 /** Paints once before the next screen refresh, however often it is asked to. */
 function repaint() {
@@ -82,7 +96,7 @@ function repaint() {
   })
 }
 
-function paint() {
+function paint(isFine = false) {
   const target = canvas.value
   const { compiled } = editor
   if (!target || !compiled || !ready.value) return
@@ -92,13 +106,33 @@ function paint() {
   const height = Math.round(stage.reference.height * scale)
   if (target.width !== width || target.height !== height) {
     Object.assign(target, { width, height })
-    painter.invalidate()
+    forget()
   }
   const frame = withTracing(frameAt(compiled, playback.time), compiled)
-  painter.paint(stage.mode === 'table' ? onTable(frame, stage.view) : frame, target.getContext('2d')!, scale)
+  const shown = stage.mode === 'table' ? onTable(frame, stage.view) : frame
+  const isSlow = shown.view.pitch > 0 && !shown.isMoving
+  isRough.value = isSlow && (playback.playing || !(isFine || equal(fine, shown.view)))
+  painter.paint(shown, target.getContext('2d')!, scale, { isRough: isRough.value })
+  if (!isRough.value) fine = shown.view
+  else if (!playback.playing) refine.start()
+  emit('painted')
+}
+
+/** Asks for the tiles of the first picture, which come while the letters are loaded. */
+function askForTiles() {
+  const { compiled } = editor
+  if (!compiled) return
+  const frame = frameAt(compiled, playback.time)
+  const { view, items } = stage.mode === 'table' ? onTable(frame, stage.view) : frame
+  const projection = projectionOf(view, stage.reference)
+  const scale = Math.round(size.value.width * window.devicePixelRatio) / stage.reference.width
+  for (const item of items)
+    if (item.kind === 'sheet' && !projection.bent)
+      for (const { tiles } of levelsFor(item.sheet, item.edge, projection, scale)) for (const tile of tiles) studio.tile(item.sheet, tile)
 }
 
 onMounted(async () => {
+  askForTiles()
   await loadFaces([HOUSE_FACE])
   ready.value = true
 })
@@ -119,12 +153,12 @@ watch(
   async () => {
     if (!editor.journey) return
     await loadFaces(facesOf(editor.journey))
-    painter.invalidate()
+    forget()
     repaint()
   },
   { immediate: true },
 )
-watch([() => editor.compiled, () => playback.time, () => stage.view, size, ready], repaint)
+watch([() => editor.compiled, () => playback.time, () => playback.playing, () => stage.view, size, ready], repaint)
 
 const placeOf = (event: { clientX: number; clientY: number }): Point => pointerOn(board.value!, event)
 
@@ -287,7 +321,13 @@ useEventListener(board, 'wheel', turnWheel, { passive: false })
       data-testid="stage"
       @pointerdown="press"
     >
-      <canvas ref="canvas" data-testid="stage-canvas" role="img" aria-label="The journey at the play position" />
+      <canvas
+        ref="canvas"
+        data-testid="stage-canvas"
+        :data-rough="isRough || undefined"
+        role="img"
+        aria-label="The journey at the play position"
+      />
       <SheetOverlay v-if="!playback.playing && (editor.selection.kind === 'sheet' || rubber)" :space="space" :rubber="rubber" />
       <GuidesOverlay v-if="stage.mode === 'lens'" :guides="stage.guides" :size="size" />
       <StageOverlay v-if="!playback.playing" :space="space" :size="size" />

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useLocalStorage, useRafFn } from '@vueuse/core'
+import { useLocalStorage, useRafFn, useTimeoutFn } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { onBeforeRouteLeave, useHead, useRoute, useRouter } from '#imports'
 import { compile } from '#core/frame/compile'
@@ -80,6 +80,12 @@ useHead({ title: computed(() => (editor.journey && !missing.value ? `${editor.jo
 /** Sizes of the panels in CSS pixels, 0 when folded; remembered in this browser. */
 const detailsWidth = useLocalStorage('zephyrine-details-width', 320)
 const paceHeight = useLocalStorage('zephyrine-pace-height', 152)
+
+/** The map comes first: the panels, which take longer to make, follow when the stage has been painted, or after this many milliseconds. */
+const PANELS_WAIT = 2000
+const hasPanels = ref(false)
+const showPanels = () => requestAnimationFrame(() => setTimeout(() => (hasPanels.value = true)))
+useTimeoutFn(showPanels, PANELS_WAIT)
 
 const sheetImport = useSheetImport()
 useLabelPlaces()
@@ -194,7 +200,7 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
       @shortcuts="showingKeys = true"
       @retry="autosave.flush()"
     />
-    <StageView ref="stageView" class="stage">
+    <StageView ref="stageView" class="stage" @painted.once="showPanels">
       <ProgressCard v-if="underWay" v-bind="underWay" @cancel="underWay.cancel" />
       <div v-else-if="isOverDropZone" class="card"><p>Drop a map, a track, or photos; a photo on a stop becomes a postcard</p></div>
       <div v-else-if="isEmpty" class="card">
@@ -208,7 +214,7 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
       </div>
     </StageView>
     <DetailsPanel
-      v-if="detailsWidth > 0"
+      v-if="hasPanels && detailsWidth > 0"
       class="details"
       @import="(id) => sheetImport.choose(id)"
       @draw="draw"
@@ -216,23 +222,25 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
     />
     <PanelDivider v-model="detailsWidth" class="details-divider" axis="x" label="Width of the details" :min="260" :max="520" :usual="320" />
     <TransportBar class="transport" />
-    <PaceStrip v-if="paceHeight > 0" class="pace" />
+    <PaceStrip v-if="hasPanels && paceHeight > 0" class="pace" />
     <PanelDivider v-model="paceHeight" class="pace-divider" axis="y" label="Height of the pace strip" :min="152" :max="560" :usual="152" />
 
-    <ExportDialog v-model="exporting" :journey-id="id" :save="autosave.flush" :is-saved="() => autosave!.isSafe.value" />
-    <ShortcutSheet v-model="showingKeys" />
-    <CreditsDialog v-model="showingCredits" />
-    <DrawMapDialog v-model="drawing" :from="redrawnMap" @draw="(map, name) => sheetImport.draw(map, name, redrawn)" />
-    <ArrivalDialog :arrival="sheetImport.arrival.value" @settle="sheetImport.settle" @cancel="sheetImport.arrival.value = undefined" />
-    <SystemDialog />
-    <TrackDialog />
-    <ConflictDialog
-      :id="id"
-      :conflict="CONFLICTS[autosave.state.value]"
-      @overwrite="autosave.overwrite"
-      @take="autosave.take"
-      @leaving="leaving = true"
-    />
+    <template v-if="hasPanels">
+      <ExportDialog v-model="exporting" :journey-id="id" :save="autosave.flush" :is-saved="() => autosave!.isSafe.value" />
+      <ShortcutSheet v-model="showingKeys" />
+      <CreditsDialog v-model="showingCredits" />
+      <DrawMapDialog v-model="drawing" :from="redrawnMap" @draw="(map, name) => sheetImport.draw(map, name, redrawn)" />
+      <ArrivalDialog :arrival="sheetImport.arrival.value" @settle="sheetImport.settle" @cancel="sheetImport.arrival.value = undefined" />
+      <SystemDialog />
+      <TrackDialog />
+      <ConflictDialog
+        :id="id"
+        :conflict="CONFLICTS[autosave.state.value]"
+        @overwrite="autosave.overwrite"
+        @take="autosave.take"
+        @leaving="leaving = true"
+      />
+    </template>
     <v-snackbar
       v-model="refusalShown"
       color="error"
