@@ -324,4 +324,32 @@ describe('painting only what has changed', () => {
       expect(taken).toBeGreaterThan(3)
     },
   )
+
+  it('paints a tilted view at rest as roughly as one that moves where that is asked for, and finely afterwards', async () => {
+    const { journey, folder } = await freshDemo()
+    const compiled = compile(setFrame(journey, { width: 640, height: 360, rate: '30/1' }))
+    const studio = createServerStudio(folder)
+    const frame = frameAt(compiled, frameTime(610, '30/1'))
+    expect([frame.isMoving, frame.view.pitch]).toEqual([false, 52])
+    await studio.prepare(frame, compiled.scale)
+    const afresh = (shown: typeof frame) => {
+      const surface = createServerSurface(640, 360)
+      createPainter(studio).paint(shown, surface.context, compiled.scale)
+      return Uint8Array.from(surface.pixels())
+    }
+    const [fine, moving] = [afresh(frame), afresh({ ...frame, isMoving: true })]
+    expect(Buffer.compare(fine, moving)).not.toBe(0)
+    const surface = createServerSurface(640, 360)
+    const painter = createPainter(studio)
+    for (const [isRough, wanted] of [
+      [true, moving],
+      [true, moving],
+      [false, fine],
+      [true, moving],
+    ] as const) {
+      // prettier-ignore
+      painter.paint(frame, surface.context, compiled.scale, { isRough })
+      expect(Buffer.compare(surface.pixels(), wanted)).toBe(0)
+    }
+  })
 })
