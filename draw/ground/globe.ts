@@ -30,10 +30,11 @@ function edgeOf({ inside }: BentGround, { width, height }: Size): Point[] {
 /** How far the edge may be off, in reference pixels. */
 const EXACT = 1e-3
 
-/** Where a function that is above 0 at 0 comes to 0, by the Illinois method (Dowell and Jarratt 1971); the end, if it does not before that. */
+/** Where a function that is above 0 at 0 comes to 0, by the Illinois method (Dowell and Jarratt 1971); the end, if it does not before that; 0 if it is not. */
 function crossingOf(f: (x: number) => number, end: number): number {
   let [a, fa] = [0, f(0)]
   let [b, fb] = [end, f(end)]
+  if (fa <= 0) return 0
   if (fb >= 0) return end
   for (let last = 0, i = 0; i < 60; i++) {
     const x = (a * fb - b * fa) / (fb - fa)
