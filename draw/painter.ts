@@ -40,7 +40,7 @@ export interface Painter {
   invalidate(): void
 }
 
-export interface Manner {
+interface Manner {
   isRough?: boolean
   takeGround?: (ground: ImageData) => void
 }

@@ -55,7 +55,7 @@ export function rowDetail(sheet: Pick<Laid, 'place'>, projection: Projection, y:
 }
 
 /** From this far between two levels on, the coarser one is laid over the finer one, so that the change does not show. */
-export const LEVEL_BLEND = 0.7
+const LEVEL_BLEND = 0.7
 
 /** The levels that a row of such detail is painted from: the finer one, and how much of the next coarser one lies over it, 0..1. */
 export function levelsOfRow(image: Size & { vector: boolean }, detail: number): { level: number; coarser: number } {
