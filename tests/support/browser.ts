@@ -2,6 +2,29 @@ import { text } from 'node:stream/consumers'
 import type { Browser, BrowserContext, BrowserServer, Download, Page } from 'playwright-core'
 import { chromium } from 'playwright-core'
 
+/**
+ * The pages that show the suggestions of a window's address bar, each of which takes a process and a second of its time for every window; and what Playwright turns
+ * off, as only the last list counts.
+ */
+const OFF = [
+  'WebUIOmniboxPopup',
+  'WebUIOmniboxAimPopup',
+  'WebUIOmniboxFullPopup',
+  'AimEnabled',
+  'AvoidCorsURLLoaderRestartOnRedirect',
+  'AvoidUnnecessaryBeforeUnloadCheckSync',
+  'DestroyProfileOnBrowserClose',
+  'HttpsFirstBalancedModeAutoEnable',
+  'HttpsUpgrades',
+  'LensOverlay',
+  'MediaRouter',
+  'NetworkTimeServiceQuerying',
+  'OptimizationHints',
+  'PaintHolding',
+  'PreconnectToSearch',
+  'ThirdPartyStoragePartitioning',
+]
+
 const FLAGS = [
   '--no-sandbox',
   '--disable-gpu',
@@ -10,6 +33,7 @@ const FLAGS = [
   '--disable-background-networking',
   '--disable-component-update',
   '--disable-sync',
+  `--disable-features=${OFF.join(',')}`,
 ]
 
 const OPTIONS = { executablePath: '/usr/bin/chromium', args: FLAGS }
