@@ -49,7 +49,7 @@ describe.sequential('a first voyage', () => {
     await page.waitForURL(/\/journeys\/.+/)
     await page.getByTestId('stage-canvas').waitFor()
     expect(await page.getByTestId('journey-name').inputValue()).toBe('To the island')
-    expect(await page.getByText('180 frames').count()).toBe(1)
+    await page.getByText('180 frames').waitFor()
   })
 
   it('lays a map by the button, and tells how far one can zoom', async () => {
