@@ -3,11 +3,13 @@
 /**
  * A smoothing close to a Gaussian: three running means of one odd width, the variance of each being (width^2 - 1) / 12.
  * @param sigma standard deviation in samples; below half a sample nothing changes
- * @param ends 'on' goes on beyond the ends as it came, so that an even movement stays one; 'still' stays at the end's value, so that nothing exceeds the values given
+ * @param ends 'on' goes on beyond the ends as it came, so that an even movement stays one; 'still' stays at the end's value, so that nothing exceeds the values given;
+ *   'nearer' takes in as many on both sides as there are on each, so that both are true, and what is close to the ends is smoothed the less
  */
-export function smoothed(values: Float64Array, sigma: number, ends: 'on' | 'still'): Float64Array {
+export function smoothed(values: Float64Array, sigma: number, ends: 'on' | 'still' | 'nearer'): Float64Array {
   const half = halfWidth(sigma)
   if (half === 0 || values.length < 2) return values
+  if (ends === 'nearer') return nearerMean(nearerMean(nearerMean(values, half), half), half)
   const reach = 3 * half
   const n = values.length
   let padded = new Float64Array(n + 2 * reach)
@@ -46,6 +48,17 @@ function runningMean(values: Float64Array, half: number): Float64Array<ArrayBuff
     means[i] = sum / width
   }
   return means
+}
+
+/** Means of 2 half + 1 values, or of as many about each as there are. */
+function nearerMean(values: Float64Array, half: number): Float64Array {
+  const n = values.length
+  const sums = new Float64Array(n + 1)
+  for (let i = 0; i < n; i++) sums[i + 1] = sums[i]! + values[i]!
+  return values.map((_, i) => {
+    const k = Math.min(half, i, n - 1 - i)
+    return (sums[i + k + 1]! - sums[i - k]!) / (2 * k + 1)
+  })
 }
 
 /** The least of the values within so many samples of each. */

@@ -3,6 +3,8 @@ import type { Point } from '../geometry/point'
 import type { EasingFunction } from '../pace/easing'
 import { smooth } from '../pace/easing'
 import { clamp } from '../geometry/clamp'
+import { remembered } from '../remembered'
+import { easedHold } from './eased-hold'
 import { keptInView } from './fit'
 import type { Bend } from './globe'
 import { projectionOf } from './projection'
@@ -16,8 +18,11 @@ export interface ViewTrack {
   /** By their starts. */
   shots: readonly PlacedShot[]
   reference: Size
-  /** Keeps a view where the camera may be. */
-  hold: (view: View) => View
+  /** Keeps a view where the camera may be: gives the same object where it is there; null where it may be anywhere. */
+  hold: ((view: View) => View) | null
+  lastTime: number
+  /** So many times a second, once a frame, a way that is held in is eased; null where each view is held in by itself. */
+  easedAt: number | null
 }
 
 /** A shot in seconds of the film: the camera leaves for it at `start` and is there at `end`. */
@@ -52,10 +57,28 @@ const SAME = 1e-9
  * The camera's view at a time in seconds: the one owner of what the film looks at. The same time gives the same view, the same object while it rests.
  * On its way to a shot it goes from where it would be without it, so that nothing jumps whatever overlaps.
  */
-export function viewAt({ views }: { views: ViewTrack }, time: number): View {
-  const i = views.shots.findLastIndex(({ start }) => start <= time + SAME)
-  return i < 0 ? views.opening : views.hold(freeViewAt(views, i, time))
+export const viewAt = ({ views }: { views: ViewTrack }, time: number): View => wayOf(views)(time)
+
+const wayOf = remembered((track: ViewTrack): ((time: number) => View) => {
+  const { hold, lastTime, easedAt: perSecond, reference } = track
+  // A view that does not move is held in by itself, so that the ways to and from it begin and end there.
+  const shots = hold ? track.shots.map((shot) => (shot.look.isStill ? heldStill(shot, hold) : shot)) : track.shots
+  const free = { ...track, shots }
+  const viewAt = (time: number) => freeViewAt(free, lastIndexAt(free, time), time)
+  if (!hold) return viewAt
+  if (perSecond === null) return (time) => hold(viewAt(time))
+  const cuts = shots.filter(({ start, end }) => end - start <= SAME).map(({ start }) => start)
+  const restsAt = (time: number) => !isMovingAt({ views: track }, time)
+  const keptAt = (time: number) => seenAmong(shots, lastIndexAt(track, time), time).map((where) => where(time))
+  return easedHold({ viewAt, restsAt, keptAt, cuts, lastTime, perSecond, reference }, hold)
+})
+
+function heldStill(shot: PlacedShot, hold: (view: View) => View): PlacedShot {
+  const view = hold(shot.look.at(shot.end))
+  return { ...shot, look: { ...shot.look, at: () => view } }
 }
+
+const lastIndexAt = ({ shots }: ViewTrack, time: number): number => shots.findLastIndex(({ start }) => start <= time + SAME)
 
 /** The view at a time at which the shots up to number i have begun, before it is held in. */
 function freeViewAt(track: ViewTrack, i: number, time: number): View {
@@ -67,6 +90,12 @@ function freeViewAt(track: ViewTrack, i: number, time: number): View {
   const way = viewWay(freeViewAt(track, i - 1, time), to, reference)(progress((time - start) / (end - start)))
   const kept = look.keeps.filter((seen) => shots[i - 1]?.look.keeps.includes(seen))
   return kept.length > 0 ? keptInView(way, kept.map((where) => where(time)), reference, SAFE) : way // prettier-ignore
+}
+
+/** What shot number i looks at, and on the way to it what the one before does, too. */
+function seenAmong(shots: readonly PlacedShot[], i: number, time: number): readonly Kept[] {
+  const [now, before] = [shots[i]?.look.keeps ?? [], shots[i - 1]?.look.keeps ?? []]
+  return i < 0 || time >= shots[i]!.end - SAME ? now : [...now, ...before.filter((seen) => !now.includes(seen))]
 }
 
 /** Whether the camera moves at a time. */

@@ -59,12 +59,19 @@ export function heldIn(sheet: Laid, view: View, reference: Size): View {
   const { left, top, right, bottom } = usedPart(sheet)
   const at = groundToSheet(sheet.place, view.centre)
   // How far the frame reaches from its middle, in sheet pixels at a zoom of one: the corners' offsets shrink as the zoom grows.
-  const reach = frameCorners(projectionOf({ ...view, zoom: 1 }, reference)).map((corner) => {
+  const [across, down] = [
+    { low: Infinity, high: -Infinity },
+    { low: Infinity, high: -Infinity },
+  ]
+  const reaches = (span: { low: number; high: number }, offset: number) => {
+    span.low = Math.min(span.low, offset)
+    span.high = Math.max(span.high, offset)
+  }
+  for (const corner of frameCorners(projectionOf({ ...view, zoom: 1 }, reference))) {
     const { x, y } = groundToSheet(sheet.place, corner)
-    return { x: x - at.x, y: y - at.y }
-  })
-  const across = { low: Math.min(...reach.map(({ x }) => x)), high: Math.max(...reach.map(({ x }) => x)) }
-  const down = { low: Math.min(...reach.map(({ y }) => y)), high: Math.max(...reach.map(({ y }) => y)) }
+    reaches(across, x - at.x)
+    reaches(down, y - at.y)
+  }
   const zoom = Math.max(view.zoom, (across.high - across.low) / (right - left), (down.high - down.low) / (bottom - top))
   // Where there is no room to move, the sheet is centred.
   const clampOrCentre = (value: number, low: number, high: number) => (low > high ? (low + high) / 2 : clamp(value, low, high))

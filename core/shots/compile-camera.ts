@@ -1,5 +1,6 @@
 import type { Size } from '../geometry/size'
 import { clamp } from '../geometry/clamp'
+import type { View } from '../camera/view'
 import { withoutBend } from '../camera/view'
 import type { ViewTrack } from '../camera/view-track'
 import type { Journey, Sheet } from '../journey/schema'
@@ -12,6 +13,7 @@ import { sharpZoom } from '../sheet/sharpness'
 import { plannedShots } from './shot-plan'
 import type { Scene, TimedShot } from './shots'
 import { placeShots, sceneOf } from './shots'
+import { framesPerSecond } from '../pace/rate'
 import { momentAt, timeOf } from '../trips/span'
 
 /** The camera of a film: the shots of the document, and between them those of its plan that nobody has set or taken out. */
@@ -23,14 +25,21 @@ export function compileCamera(
 ): { views: ViewTrack; shots: CompiledShot[] } {
   const { camera: opening, ground, shots, frame } = journey
   const sheet = journey.sheets.find(({ tracing }) => !tracing)
-  const hold = sheet && ground.edge === 'held' ? holdOn(sheet, reference) : <T>(view: T): T => view
+  const hold = sheet && ground.edge === 'held' ? holdOn(sheet, reference) : null
   const { geo } = courseGround(journey)
   const scene = sceneOf({ trips, opening, lastTime, frames, rate: frame.rate, reference, globe: geo && globeOf(geo) })
   const byHand = shots.map((shot): TimedShot => ({ shot, time: clamp(timeOf(shot.at, moments, lastTime), 0, lastTime) }))
   const planned = planOf(journey, scene, sheet, hold, moments)
   const timed = [...planned, ...byHand].sort((a, b) => a.time - b.time)
   return {
-    views: { opening: hold(opening), shots: placeShots(timed, scene), reference, hold },
+    views: {
+      opening: hold?.(opening) ?? opening,
+      shots: placeShots(timed, scene),
+      reference,
+      hold,
+      lastTime,
+      easedAt: framesPerSecond(frame.rate),
+    },
     shots: timed.map((entry, i) => ({
       shot: entry.shot,
       isPlanned: planned.includes(entry),
@@ -42,7 +51,7 @@ export function compileCamera(
 }
 
 /** Keeps views on a sheet: a flat one wholly; one whose ground is bent the less the more it is, as there is no beyond on a globe. */
-function holdOn(sheet: Sheet, reference: Size): ViewTrack['hold'] {
+function holdOn(sheet: Sheet, reference: Size): (view: View) => View {
   return (view) => {
     const { bend } = view
     if (!bend) return heldIn(sheet, view, reference)

@@ -1,6 +1,7 @@
 import { fittedView } from '../camera/fit'
 import { projectionOf } from '../camera/projection'
 import type { View } from '../camera/view'
+import type { ViewTrack } from '../camera/view-track'
 import { SAFE } from '../camera/view-track'
 import { clamp } from '../geometry/clamp'
 import type { Point } from '../geometry/point'
@@ -27,8 +28,8 @@ export interface PlanGround {
   sharpZoom: number
   /** Keeps a view on the map, whether or not the film does. */
   onMap: (view: View) => View
-  /** Keeps a view where the film's camera may be. */
-  hold: (view: View) => View
+  /** Keeps a view where the film's camera may be; null where that is anywhere. */
+  hold: ViewTrack['hold']
   momentOf: (time: number) => Moment
   /** Whether it begins with the globe. */
   globe: boolean
@@ -163,7 +164,7 @@ function overview(points: readonly Point[], scene: Scene, { onMap, hold }: PlanG
         fill: held.zoom / plain.zoom,
         shift: { x: clamp(shift.x / reference.width - 0.5, -0.5, 0.5), y: clamp(shift.y / reference.height - 0.5, -0.5, 0.5) },
       }
-  const seen = hold(plain)
+  const seen = hold?.(plain) ?? plain
   const route = points.map((p) => () => p)
   if (!hasRoom && outOfFrame(route, 0, seen, reference) > 0) {
     const follow = { bearing: 0, pitch: 0, shift: { x: 0, y: 0 }, bySpeed: 0, lead: 0, smoothing: EVEN, turns: false }

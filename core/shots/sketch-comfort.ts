@@ -43,8 +43,9 @@ export function excessesOf(sketches: readonly TimedSketch[], scene: Scene, hold:
   // What is not over when the film ends is not seen to its end.
   if (last.time + last.transition > lastTime) return { onWays, elsewhere: { excess: Infinity, kind: 'zoom' }, lost }
   const shots = placeShots(sketches.map((sketch) => ({ shot: shotOf(sketch, sketch.key, START), time: sketch.time })), scene) // prettier-ignore
-  const views: ViewTrack = { opening, shots, reference, hold }
   const count = Math.max(1, Math.round(lastTime / step))
+  // What eases the way makes nothing faster, and keeps in view what is seen: it would take longer than all the rest.
+  const views: ViewTrack = { opening, shots, reference, hold, lastTime, easedAt: null }
   let before = viewAt({ views }, 0)
   let current = 0
   for (let i = 1; i <= count; i++) {
