@@ -71,7 +71,7 @@ export function demoJourney(sheet: Sheet, photo: Photo): Journey {
         transition: 2.6,
         view: { centre: { x: 4420, y: 1640 }, zoom: 0.62, bearing: 16, pitch: 52 },
       },
-      { kind: 'free', id: 'end', at: { at: 'arrival', stop: 'emberlight', offset: -1.4 }, transition: 2.4, view: whole },
+      { kind: 'free', id: 'end', at: { at: 'arrival', stop: 'emberlight', offset: -1.6 }, transition: 2.7, view: whole },
     ],
     stops: [
       {

@@ -55,14 +55,14 @@ export function walkJourney(sheet: Sheet): Journey {
     seconds: 18,
     sheets: [{ ...sheet, wash }],
     ground: { edge: 'mirrored' },
-    camera: { centre: { x: 1560, y: 1720 }, zoom: 1.5, bearing: 0, pitch: 20 },
+    camera: { centre: { x: 1560, y: 1720 }, zoom: 1.22, bearing: 0, pitch: 20 },
     shots: [
       {
         kind: 'free',
         id: 'tarn',
         at: { at: 'departure', stop: 'millbeck', offset: 0.6 },
         transition: 4,
-        view: { centre: { x: 1790, y: 1600 }, zoom: 1.35, bearing: 22, pitch: 42 },
+        view: { centre: { x: 1790, y: 1600 }, zoom: 1.2, bearing: 22, pitch: 42 },
       },
       {
         kind: 'free',
@@ -113,7 +113,7 @@ export function walkJourney(sheet: Sheet): Journey {
         kind: 'mark',
         id: 'beacon',
         name: 'Old beacon',
-        at: { x: 2030, y: 1420 },
+        at: { x: 2150, y: 1300 },
         pin: { shape: 'drop', colour: '#17646b', size: 60, inside: { kind: 'icon', icon: 'view' } },
         label: { style: { ...label.style, size: 34 } },
       },

@@ -1,4 +1,5 @@
 import { clamp } from '../geometry/clamp'
+import type { Point } from '../geometry/point'
 import type { Projection } from '../camera/projection-type'
 import type { View } from '../camera/view'
 import { isMovingAt, projectionAt } from '../camera/view-track'
@@ -27,6 +28,8 @@ import type { Motion } from '../trips/motion'
 import { inkAt, plannedAt } from './ink-at'
 import { CLIMB, motionAt } from '../trips/motion'
 import { captionsAt } from '../labels/captions'
+import { labelFit, labelIn } from '../labels/label-fit'
+import { movedLabel } from '../marks/label-layout'
 import { revealSeconds } from '../marks/reveal'
 import { remainingAt, visibilityAt } from '../trips/span'
 
@@ -46,7 +49,7 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
     ],
     marks: () => standing(compiled, marks, time, projection),
     vehicles: () => travellers.flatMap((traveller, i) => vehicles(traveller, motions[i])),
-    labels: () => labels(marks, time),
+    labels: () => labels(compiled, marks, time, projection),
     cards: () => cards(marks, time),
   }
   for (const layer of journey.order) items.push(...beforeGlobe(layers[layer](), projection))
@@ -69,10 +72,20 @@ export const onTable = (frame: Frame, view: View): Frame => ({
   ...frame,
   view,
   isMoving: false,
-  items: frame.items.filter(
-    (item) =>
-      item.kind !== 'edge-shade' && item.kind !== 'depth' && item.kind !== 'dim' && item.kind !== 'caption' && item.kind !== 'credit',
-  ),
+  items: frame.items.flatMap((item): FrameItem[] => {
+    switch (item.kind) {
+      case 'edge-shade':
+      case 'depth':
+      case 'dim':
+      case 'caption':
+      case 'credit':
+        return []
+      case 'label':
+        return [{ ...item, ...item.free }]
+      default:
+        return [item]
+    }
+  }),
 })
 
 /** A frame of what travels and marks the way alone, to be laid over something else: the ground, what darkens it, and the line that names its sources, are left out. */
@@ -224,7 +237,7 @@ function planned(traveller: CompiledTraveller, time: number, lastTime: number, p
 
 /** Pins and labels that have settled look the same from then on: a journey has many of them. */
 const settledPins = new WeakMap<CompiledMark, PinItem>()
-const settledLabels = new WeakMap<CompiledMark, LabelItem>()
+const settledLabels = new WeakMap<CompiledMark, { by: Point; item: LabelItem }>()
 
 function pin(mark: CompiledMark, time: number, lastTime: number): PinItem | undefined {
   const { stop, arrive, number, shown } = mark
@@ -265,28 +278,34 @@ function insideOf({ inside }: Pin, number: number): string {
   }
 }
 
-function labels(marks: readonly CompiledMark[], time: number): LabelItem[] {
+function labels(compiled: CompiledJourney, marks: readonly CompiledMark[], time: number, projection: Projection): LabelItem[] {
+  const fit = labelFit(compiled)
   const items: LabelItem[] = []
   for (const mark of marks) {
-    const { stop, label, shown } = mark
-    if (!label || time <= label.from) continue
-    const opacity = remainingAt(shown, time)
-    if (opacity <= 0) continue
+    const { stop, label: home, shown } = mark
+    if (!home || time <= home.from) continue
+    const own = remainingAt(shown, time)
+    if (own <= 0) continue
     const { style, appears } = stop.label
-    const passed = time - label.from
-    const elapsed = passed >= revealSeconds(appears, label.parts) ? null : passed
-    const rests = elapsed === null && opacity === 1
-    const known = rests ? settledLabels.get(mark) : undefined
-    if (known) {
-      items.push(known)
+    const { by, isWhole } = labelIn(mark, home, projection)
+    const opacity = own * fit.shareAt(mark, time, isWhole)
+    const passed = time - home.from
+    const elapsed = passed >= revealSeconds(appears, home.parts) ? null : passed
+    const known = settledLabels.get(mark)
+    if (elapsed === null && known?.item.opacity === opacity && known.item.free.opacity === own && isSame(known.by, by)) {
+      items.push(known.item)
       continue
     }
-    const item: LabelItem = { kind: 'label', stop: stop.id, at: stop.at, label, style, appears, elapsed, opacity }
-    if (rests) settledLabels.set(mark, item)
+    const label = by.x === 0 && by.y === 0 ? home : movedLabel(home, by, stop.pin, style)
+    const free = { label: home, opacity: own }
+    const item: LabelItem = { kind: 'label', stop: stop.id, at: stop.at, label, style, appears, elapsed, opacity, free }
+    if (elapsed === null) settledLabels.set(mark, { by, item })
     items.push(item)
   }
   return items
 }
+
+const isSame = (a: Point, b: Point): boolean => a.x === b.x && a.y === b.y
 
 /** The postcards, and what darkens the map behind them. */
 function cards(marks: readonly CompiledMark[], time: number): (DimItem | PostcardItem)[] {

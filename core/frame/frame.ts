@@ -187,7 +187,10 @@ export interface LabelItem {
   appears: Appears
   /** Seconds since it began to appear; null once it has settled. */
   elapsed: number | null
+  /** 0 where it would be cut by the frame. */
   opacity: number
+  /** The label as it is without a frame that it must stay in: on the table. */
+  free: { label: CompiledLabel; opacity: number }
 }
 
 /** Darkens all that is below it: the map, while a card is looked at. */

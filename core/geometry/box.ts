@@ -13,16 +13,27 @@ export const movedBox = ({ left, right, top, bottom }: Box, x: number, y: number
   bottom: bottom + y,
 })
 
+export const scaledBox = ({ left, right, top, bottom }: Box, k: number): Box => ({
+  left: k * left,
+  right: k * right,
+  top: k * top,
+  bottom: k * bottom,
+})
+
 /** The area in which two boxes overlap. */
 export const overlapArea = (a: Box, b: Box): number =>
   Math.max(0, Math.min(a.right, b.right) - Math.max(a.left, b.left)) * Math.max(0, Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top))
 
-export const unionOf = (boxes: readonly Box[]): Box => ({
-  left: Math.min(...boxes.map(({ left }) => left)),
-  right: Math.max(...boxes.map(({ right }) => right)),
-  top: Math.min(...boxes.map(({ top }) => top)),
-  bottom: Math.max(...boxes.map(({ bottom }) => bottom)),
-})
+export function unionOf(boxes: readonly Box[]): Box {
+  const union = { left: Infinity, right: -Infinity, top: Infinity, bottom: -Infinity }
+  for (const { left, right, top, bottom } of boxes) {
+    union.left = Math.min(union.left, left)
+    union.right = Math.max(union.right, right)
+    union.top = Math.min(union.top, top)
+    union.bottom = Math.max(union.bottom, bottom)
+  }
+  return union
+}
 
 export const areaOf = ({ left, right, top, bottom }: Box): number => (right - left) * (bottom - top)
 

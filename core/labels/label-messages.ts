@@ -15,7 +15,7 @@ const sceneSchema: z.ZodType<LabelScene> = z.strictObject({
         stop: z.string(),
         appears: number,
         candidates: z
-          .array(z.strictObject({ box, cost: number }))
+          .array(z.strictObject({ box, play: box, cost: number }))
           .min(1)
           .max(64),
       }),

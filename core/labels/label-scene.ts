@@ -1,5 +1,7 @@
 import type { Projection } from '../camera/projection-type'
+import { frameCorners } from '../camera/projection'
 import { projectionAt } from '../camera/view-track'
+import { remembered } from '../remembered'
 import type { Box } from '../geometry/box'
 import { movedBox, unionOf } from '../geometry/box'
 import type { Course } from '../geometry/course'
@@ -9,9 +11,10 @@ import type { Vehicle } from '../dress/vehicle'
 import { captionsAt, sizeOf } from './captions'
 import type { Home } from '../marks/card-layout'
 import { cardBox } from '../marks/card-layout'
+import { carriedBox } from '../marks/carried-size'
 import type { CompiledJourney, CompiledMark, Ride } from '../trips/compiled'
 import type { FoundPlace } from '../marks/label-layout'
-import { besideAt, labelBox, LED_FROM } from '../marks/label-layout'
+import { besideAt, labelBox, LED_FROM, playBeside } from '../marks/label-layout'
 import type { LabelScene, SceneLine, SceneSample } from './label-solver'
 import { placeLabels } from './label-solver'
 import { pinBox } from '../marks/pins'
@@ -53,9 +56,18 @@ export const NO_PLACES: LabelPlaces = new Map()
 const STEP = 0.5
 const MOST_STEPS = 12
 
-/** A line in the frame keeps every so many reference pixels a point. */
+/** The film is looked at no more often than this, and less often where many labels are seen at once: at so many in all of it. */
+const MOST_SAMPLES = 240
+const MOST_LOOKS = 2500
+
+/** A line in the frame is looked at every so many reference pixels; a point that is closer to the line between those about it is left out, up to so many in a row. */
 const GRAIN = 12
 const MOST_POINTS = 160
+const STRAIGHT = 0.5
+const MOST_SKIPPED = 12
+
+/** What is further from the frame than this, in reference pixels, is in nobody's way: no vehicle reaches so far. */
+const BESIDE = 400
 
 /** Finds the places of the automatic labels. The same journey gives the same places, whatever they were before. */
 export function findLabelPlaces(compiled: CompiledJourney): LabelPlaces {
@@ -72,10 +84,14 @@ export const placesOf = ({ labels }: Pick<LabelScene, 'labels'>, chosen: readonl
 export function labelScene(compiled: CompiledJourney): LabelScene | undefined {
   const marks = compiled.marks.filter(({ label }) => label !== undefined)
   if (marks.length === 0) return undefined
+  const seen = ({ at, to }: ViewSpan) => {
+    const projection = projectionAt(compiled, at)
+    return marks.filter((mark) => mark.label!.from < to && homeIn(mark, projection)).length
+  }
   return {
     frame: compiled.reference,
     labels: marks.map((mark) => ({ stop: mark.stop.id, appears: Math.max(0, mark.label!.from), candidates: candidatesOf(mark) })),
-    samples: spansOfViews(compiled).map((span) => sampleOf(compiled, marks, span)),
+    samples: thinned(spansOfViews(compiled), seen).map((span) => sampleOf(compiled, marks, span)),
   }
 }
 
@@ -90,12 +106,12 @@ function candidatesOf({ stop, label }: CompiledMark): LabelScene['labels'][numbe
     const air = AIR * style.size
     return { left: left - air, right: right + air, top: top - air, bottom: bottom + air }
   }
-  if (place.kind !== 'automatic') return [{ box: spaced(label!), cost: 0 }]
+  if (place.kind !== 'automatic') return [{ box: spaced(label!), play: label!.play, cost: 0 }]
   const { block } = label!
-  return PLACES.filter(({ further }) => leader || further < LED_FROM).map(({ side, further, cost }) => ({
-    box: spaced({ block, ...besideAt(stop.pin, side, style, block, further) }),
-    cost,
-  }))
+  return PLACES.filter(({ further }) => leader || further < LED_FROM).map(({ side, further, cost }) => {
+    const laid = { block, ...besideAt(stop.pin, side, style, block, further) }
+    return { box: spaced(laid), play: playBeside(side, labelBox(laid, style), stop.pin), cost }
+  })
 }
 
 interface ViewSpan {
@@ -127,15 +143,29 @@ function spansOfViews({ views: { shots }, lastTime }: CompiledJourney): ViewSpan
   return spans
 }
 
+/** Of too many spans several become one, which is looked at as the one in their middle. @param seen how many labels are seen in a span */
+function thinned(spans: readonly ViewSpan[], seen: (span: ViewSpan) => number): ViewSpan[] {
+  const looks = spans.reduce((sum, span) => sum + seen(span), 0)
+  const most = Math.min(MOST_SAMPLES, Math.ceil((spans.length * MOST_LOOKS) / Math.max(looks, MOST_LOOKS)))
+  if (spans.length <= most) return [...spans]
+  return Array.from({ length: most }, (_, k) => {
+    const [first, end] = [Math.floor((k * spans.length) / most), Math.floor(((k + 1) * spans.length) / most)]
+    return { from: spans[first]!.from, to: spans[end - 1]!.to, at: spans[(first + end) >> 1]!.at }
+  })
+}
+
+/** Where a mark is in a view, and how large what stands there looks; null outside the frame. */
+function homeIn({ stop: { at } }: CompiledMark, { clearance, toScreen, depthScale, reference }: Projection) {
+  if (clearance(at) < 0) return null
+  const { x, y } = toScreen(at)
+  const isSeen = x >= 0 && y >= 0 && x <= reference.width && y <= reference.height
+  return isSeen ? { x, y, scale: Math.sqrt(depthScale(at)) } : null
+}
+
 function sampleOf(compiled: CompiledJourney, marks: readonly CompiledMark[], { from, to, at }: ViewSpan): SceneSample {
   const { reference } = compiled
   const projection = projectionAt(compiled, at)
-  const home = ({ stop }: CompiledMark) => {
-    if (projection.clearance(stop.at) < 0) return null
-    const { x, y } = projection.toScreen(stop.at)
-    const isSeen = x >= 0 && y >= 0 && x <= reference.width && y <= reference.height
-    return isSeen ? { x, y, scale: Math.sqrt(projection.depthScale(stop.at)) } : null
-  }
+  const home = (mark: CompiledMark) => homeIn(mark, projection)
   const obstacles: SceneSample['obstacles'] = []
   const standing = ({ x, y, scale: k }: Home, box: Box, own: number | null, first: number, last: number) => {
     if (last <= from || first >= to) return
@@ -159,13 +189,16 @@ function sampleOf(compiled: CompiledJourney, marks: readonly CompiledMark[], { f
     const { width, height } = sizeOf(item.figure, item)
     obstacles.push({ box: movedBox({ left: 0, right: width, top: 0, bottom: height }, item.at.x, item.at.y), own: null, to: last })
   }
+  const seen = groundSeen(projection)
   const lines = compiled.travellers
     .filter(({ traveller }) => traveller.shown)
     .flatMap(({ legs }) =>
       legs.flatMap(({ leg, course, depart, arrive, rides }): SceneLine[] => {
-        const line = inFrame(course, projection)
+        // One that is not there yet, and is not on its way meanwhile, is in nobody's way either.
+        if (depart >= to || (seen && !touches(boxOf(course), seen))) return []
         const ink = leg.ink.line.kind === 'hidden' ? 0 : leg.ink.width / 2
-        return line.shares.length > 1 ? [{ ...line, depart, arrive, ink, vehicle: coverOfAll(rides) }] : []
+        const vehicle = coverOfAll(rides)
+        return inFrame(course, projection).map((line) => ({ ...line, depart, arrive, ink, vehicle }))
       }),
     )
   return { from, to, places: marks.map(home), obstacles, lines }
@@ -178,28 +211,97 @@ function coverOfAll(rides: readonly Ride[]): Box | null {
 }
 
 /** What a vehicle covers about its place on the line, whichever way it faces. */
-function coverOf({ size, posture: { view, bounds } }: Vehicle): Box {
+function coverOf({ size, carries, posture: { view, bounds } }: Vehicle): Box {
   const k = size / 100
   const aside = Math.max(-bounds.left, bounds.right) * k
   // One from above turns; the others keep their feet on the line.
-  return view === 'above'
-    ? { left: -aside, right: aside, top: -aside, bottom: aside }
-    : { left: -aside, right: aside, top: bounds.top * k, bottom: bounds.bottom * k }
+  const own =
+    view === 'above'
+      ? { left: -aside, right: aside, top: -aside, bottom: aside }
+      : { left: -aside, right: aside, top: bounds.top * k, bottom: bounds.bottom * k }
+  return carries ? unionOf([own, carriedBox(carries, -own.top)]) : own
 }
 
-/** A course in the frame, with as many points as tell apart there. */
-function inFrame(course: Course, projection: Projection): Pick<SceneLine, 'points' | 'shares'> {
+/** The box about the ground that a view shows, and what is beside it; undefined where that has no end. */
+function groundSeen(projection: Projection): Box | undefined {
+  const corners = projection.bent ? [] : frameCorners(projection)
+  if (corners.length < 4) return undefined
+  const beside = BESIDE / Math.min(...corners.map(projection.scaleAt))
+  return {
+    left: Math.min(...corners.map(({ x }) => x)) - beside,
+    right: Math.max(...corners.map(({ x }) => x)) + beside,
+    top: Math.min(...corners.map(({ y }) => y)) - beside,
+    bottom: Math.max(...corners.map(({ y }) => y)) + beside,
+  }
+}
+
+const boxOf = remembered(({ points }: Course): Box => {
+  const box = { left: Infinity, right: -Infinity, top: Infinity, bottom: -Infinity }
+  for (let k = 0; k < points.length; k += 2) {
+    box.left = Math.min(box.left, points[k]!)
+    box.right = Math.max(box.right, points[k]!)
+    box.top = Math.min(box.top, points[k + 1]!)
+    box.bottom = Math.max(box.bottom, points[k + 1]!)
+  }
+  return box
+})
+
+const touches = (a: Box, b: Box): boolean => a.left <= b.right && a.right >= b.left && a.top <= b.bottom && a.bottom >= b.top
+
+/** The parts of a course that are in the frame or beside it, with as many points as tell apart there. */
+function inFrame(course: Course, projection: Projection): Pick<SceneLine, 'points' | 'shares'>[] {
   const { length } = course
-  if (length === 0) return { points: [], shares: [] }
+  if (length === 0) return []
+  const { width, height } = projection.reference
   const count = Math.min(MOST_POINTS, Math.max(2, Math.ceil((length * projection.view.zoom) / GRAIN)))
-  const points: number[] = []
-  const shares: number[] = []
+  const parts: Pick<SceneLine, 'points' | 'shares'>[] = []
+  /** The part that goes on; and the point before, where it is beside the frame, as a piece may lead into it. */
+  let part: Pick<SceneLine, 'points' | 'shares'> | undefined
+  let before: { x: number; y: number; share: number } | undefined
   for (let k = 0; k <= count; k++) {
     const at = pointAt(course, (length * k) / count)
-    if (projection.clearance(at) < 0) continue
+    if (projection.clearance(at) < 0) {
+      part = before = undefined
+      continue
+    }
     const { x, y } = projection.toScreen(at)
-    points.push(x, y)
-    shares.push(k / count)
+    const share = k / count
+    if (x >= -BESIDE && y >= -BESIDE && x <= width + BESIDE && y <= height + BESIDE) {
+      if (!part) parts.push((part = before ? { points: [before.x, before.y], shares: [before.share] } : { points: [], shares: [] }))
+      part.points.push(x, y)
+      part.shares.push(share)
+    } else if (part) {
+      part.points.push(x, y)
+      part.shares.push(share)
+      part = undefined
+    }
+    before = { x, y, share }
   }
-  return { points, shares }
+  return parts.filter(({ shares }) => shares.length > 1).map(withoutStraight)
+}
+
+/** A part of a line without the points that lie on it. */
+function withoutStraight({ points, shares }: Pick<SceneLine, 'points' | 'shares'>): Pick<SceneLine, 'points' | 'shares'> {
+  const kept: Pick<SceneLine, 'points' | 'shares'> = { points: points.slice(0, 2), shares: shares.slice(0, 1) }
+  const last = shares.length - 1
+  for (let from = 0; from < last;) {
+    let to = from + 1
+    while (to < last && to - from < MOST_SKIPPED && isStraight(points, from, to + 1)) to++
+    kept.points.push(points[2 * to]!, points[2 * to + 1]!)
+    kept.shares.push(shares[to]!)
+    from = to
+  }
+  return kept
+}
+
+/** Whether the points between two of a line are close to the straight line from one to the other. */
+function isStraight(points: readonly number[], from: number, to: number): boolean {
+  const [ax, ay] = [points[2 * from]!, points[2 * from + 1]!]
+  const [dx, dy] = [points[2 * to]! - ax, points[2 * to + 1]! - ay]
+  const length = Math.hypot(dx, dy)
+  for (let k = from + 1; k < to; k++) {
+    const [x, y] = [points[2 * k]! - ax, points[2 * k + 1]! - ay]
+    if (Math.abs(x * dy - y * dx) > STRAIGHT * length || x * dx + y * dy < 0) return false
+  }
+  return true
 }

@@ -1,7 +1,9 @@
+import Flatbush from 'flatbush'
 import type { Box } from '../geometry/box'
-import { areaOf, lengthInside, movedBox, overlapArea, unionOf } from '../geometry/box'
+import { areaOf, lengthInside, movedBox, overlapArea, scaledBox, unionOf } from '../geometry/box'
 import type { Size } from '../geometry/size'
 import { clamp } from '../geometry/clamp'
+import { isWhole, movedIn } from '../marks/label-layout'
 
 /**
  * Where labels may lie, and what is in their way, over the whole film: plain numbers, so that the best places can be looked for in a worker. Lengths are
@@ -16,8 +18,8 @@ export interface LabelScene {
 interface SceneLabel {
   stop: string
   appears: number
-  /** What it covers at each of its possible places, from its stop; the preferred ones have a lower `cost`, up to 1. */
-  candidates: { box: Box; cost: number }[]
+  /** What it covers at each of its possible places, from its stop, and how far it may be moved there to stay in the frame; the preferred ones have a lower `cost`, up to 1. */
+  candidates: { box: Box; play: Box; cost: number }[]
 }
 
 /** A stretch of the film with one view, or one that changes little. */
@@ -31,7 +33,7 @@ export interface SceneSample {
   lines: SceneLine[]
 }
 
-/** A course in the frame: points, x and y in turn, and the share of the way up to each. */
+/** A part of a course that is in the frame: points, x and y in turn, and the share of the way up to each. */
 export interface SceneLine {
   points: number[]
   shares: number[]
@@ -45,24 +47,34 @@ export interface SceneLine {
 /** An overlap costs at least this much, so that one more is never made up for by preferred places. */
 const OVERLAP = 1000
 
-/** Labels keep so far from the frame's edges. */
-const MARGIN = 14
+/** What a label costs that is not seen while its stop is, as it would be cut by the frame, if that is so all the time: more than any overlap. */
+const GONE = 5000
 
 /** What only touches does not overlap. */
 const TOUCH = 1
 
-/** No more steps of the exact search are taken for labels that are in each other's way; then the best that was found is kept. */
-const MOST_STEPS = 30_000
+/** A label is in nobody's way that is covered by no more than this, as a share of it on average while its stop is seen: something brushes by it. */
+const BRUSHED = 0.01
+
+/** No more costs are added up in the exact search for labels that are in each other's way; then the best that was found is kept. */
+const MOST_SUMS = 4_000_000
 
 /** Costs that differ by less are the same. */
 const EQUAL = 1e-9
 
 /** The costs of all places of a scene's labels. */
 export interface LabelCosts {
-  /** By label and candidate. */
+  /** By label and candidate; and whether something that is not a label is in the way there, or it is hardly ever seen. */
   alone: number[][]
-  /** By two labels, the first before the second, and a candidate of each; only of those that can be in each other's way. */
-  pairs: Map<string, number[][]>
+  isCrowded: boolean[][]
+  /** By two labels, the first before the second; only of those that can be in each other's way. */
+  pairs: Map<string, PairTable>
+}
+
+/** The costs of two labels' places together, by the candidate of the first times `width`, and that of the second. */
+interface PairTable {
+  width: number
+  costs: Float64Array
 }
 
 const pairKey = (i: number, j: number): string => `${i} ${j}`
@@ -78,12 +90,12 @@ export function placeLabels(scene: LabelScene, costs = labelCosts(scene)): numbe
   return chosen
 }
 
-/** The labels that overlap something, or leave the frame, at the places that are chosen for them, by the ids of their stops. */
-export function crowdedLabels({ labels }: LabelScene, chosen: readonly number[], { alone, pairs }: LabelCosts): string[] {
+/** The labels that overlap something, or are out of the frame most of the time, at the places that are chosen for them, by the ids of their stops. */
+export function crowdedLabels({ labels }: LabelScene, chosen: readonly number[], { isCrowded, pairs }: LabelCosts): string[] {
   const everyone = labels.map((_, i) => i)
   return labels.flatMap(({ stop }, i) => {
     const beside = neighboursOf(i, everyone, pairs)
-    const overlaps = alone[i]![chosen[i]!]! >= OVERLAP || beside.some(({ label, cost }) => cost(chosen[i]!, chosen[label]!) > 0)
+    const overlaps = isCrowded[i]![chosen[i]!]! || beside.some(({ label, cost }) => cost(chosen[i]!, chosen[label]!) > 0)
     return overlaps ? [stop] : []
   })
 }
@@ -93,61 +105,71 @@ export function costOf(chosen: readonly number[], { alone, pairs }: LabelCosts):
   let cost = chosen.reduce((sum, c, i) => sum + alone[i]![c]!, 0)
   for (const [key, table] of pairs) {
     const [i, j] = key.split(' ').map(Number) as [number, number]
-    cost += table[chosen[i]!]![chosen[j]!]!
+    cost += table.costs[chosen[i]! * table.width + chosen[j]!]!
   }
   return cost
 }
 
+/** Time is looked at sample by sample, so that only the costs are kept. */
 export function labelCosts({ frame, labels, samples }: LabelScene): LabelCosts {
-  const boxes = labels.map((label, i) => samples.map((sample) => placed(label, sample, i)))
-  const whole = Math.max(1e-9, ...samples.map(({ to }) => to))
-  const weights = samples.map(({ from, to }) => (to - from) / whole)
-  const alone = labels.map((label, i) => {
-    const sums = label.candidates.map(() => 0)
-    samples.forEach((sample, s) => {
-      const own = boxes[i]![s]
-      if (!own) return
-      const all = unionOf(own)
-      const near = sample.lines.map((line) => nearPart(line, all)).filter(({ shares }) => shares.length > 0)
-      own.forEach((box, c) => (sums[c]! += weights[s]! * inTheWay(box, i, label, sample, near, frame)))
-    })
-    return label.candidates.map(({ cost }, c) => cost + sumCost(sums[c]!))
-  })
-  const pairs = new Map<string, number[][]>()
-  for (let i = 0; i < labels.length; i++) {
-    for (let j = i + 1; j < labels.length; j++) {
-      const table = pairCosts(boxes[i]!, boxes[j]!, labels[i]!.candidates.length, labels[j]!.candidates.length, weights)
-      if (table) pairs.set(pairKey(i, j), table)
+  const whole = Math.max(1e-9, samples.at(-1)?.to ?? 0)
+  const table = () => labels.map(({ candidates }) => new Float64Array(candidates.length))
+  const [overlaps, gone] = [table(), table()]
+  /** For how long the stop of each label is seen. */
+  const seen = new Float64Array(labels.length)
+  const pairs = new Map<string, PairTable>()
+  for (const sample of samples) {
+    const weight = (sample.to - sample.from) / whole
+    const placed = labels.flatMap((label, i) => placedIn(sample, label, i, frame) ?? [])
+    const lines = piecesOf(sample.lines)
+    for (const { i, boxes, isGone, all } of placed) {
+      seen[i]! += weight
+      const { appears } = labels[i]!
+      const near = sample.obstacles.filter(({ box, own, to }) => own !== i && to > appears && overlapArea(box, all) > TOUCH)
+      boxes.forEach((box, c) => {
+        if (isGone[c]) gone[i]![c]! += weight
+        else overlaps[i]![c]! += weight * inTheWay(box, near, lines, sample, appears)
+      })
     }
+    addPairs(pairs, placed, weight)
   }
-  return { alone, pairs }
+  for (const { costs } of pairs.values()) costs.forEach((overlap, k) => (costs[k] = sumCost(overlap)))
+  const isHardlySeen = (i: number, c: number) => gone[i]![c]! > 0.5 * seen[i]!
+  return {
+    alone: labels.map(({ candidates }, i) => candidates.map(({ cost }, c) => cost + sumCost(overlaps[i]![c]!) + GONE * gone[i]![c]!)),
+    isCrowded: labels.map(({ candidates }, i) => candidates.map((_, c) => overlaps[i]![c]! > BRUSHED * seen[i]! || isHardlySeen(i, c))),
+    pairs,
+  }
 }
 
 const sumCost = (overlap: number): number => (overlap > 0 ? OVERLAP * (1 + overlap) : 0)
 
-/** A label's boxes in the frame in a sample, by candidate; undefined while it is not seen. */
-function placed({ appears, candidates }: SceneLabel, { to, places }: SceneSample, i: number): Box[] | undefined {
+/** A label whose stop is seen in a sample: what it covers at each of its places, all of that together, and where it is gone, as it would be cut. */
+interface PlacedLabel {
+  i: number
+  boxes: Box[]
+  isGone: boolean[]
+  all: Box
+}
+
+function placedIn({ to, places }: SceneSample, { appears, candidates }: SceneLabel, i: number, frame: Size): PlacedLabel | undefined {
   const place = places[i]
   if (!place || appears >= to) return undefined
   const { x, y, scale: k } = place
-  return candidates.map(({ box }) => movedBox({ left: k * box.left, right: k * box.right, top: k * box.top, bottom: k * box.bottom }, x, y))
+  const boxes = candidates.map(({ box, play }) => {
+    const now = movedBox(scaledBox(box, k), x, y)
+    const by = movedIn(now, scaledBox(play, k), frame)
+    return movedBox(now, by.x, by.y)
+  })
+  return { i, boxes, isGone: boxes.map((box) => !isWhole(box, frame)), all: unionOf(boxes) }
 }
 
 /** How much is in the way of a label's box in a sample: shares of it that are covered, added up. */
-function inTheWay(box: Box, i: number, { appears }: SceneLabel, sample: SceneSample, lines: readonly NearLine[], frame: Size): number {
+function inTheWay(box: Box, obstacles: SceneSample['obstacles'], lines: Pieces, sample: SceneSample, appears: number): number {
   const area = areaOf(box)
-  const inner = { left: MARGIN, right: frame.width - MARGIN, top: MARGIN, bottom: frame.height - MARGIN }
-  let sum = Math.max(0, 1 - (overlapArea(box, inner) + TOUCH) / area)
-  for (const { box: other, own, to } of sample.obstacles) if (own !== i && to > appears) sum += covered(overlapArea(box, other), area)
-  const width = box.right - box.left
-  for (const line of lines) {
-    const drawn = line.ink > 0 ? shareAt(line, sample.to) : 0
-    if (drawn > 0) sum += lineInside(box, line, 0, drawn, around(line.ink)) / width
-    const [from, to] = [shareAt(line, Math.max(sample.from, appears)), shareAt(line, sample.to)]
-    const rests = to >= 1 && Math.max(sample.from, appears) <= line.arrive
-    if (line.vehicle && (to > from || rests)) sum += lineInside(box, line, Math.min(from, to - 1e-3), to, line.vehicle) / width
-  }
-  return sum
+  let sum = 0
+  for (const { box: other } of obstacles) sum += covered(overlapArea(box, other), area)
+  return sum + lines.inside(box, sample, appears) / (box.right - box.left)
 }
 
 const covered = (overlap: number, area: number): number => (overlap > TOUCH ? overlap / area : 0)
@@ -158,26 +180,57 @@ const shareAt = ({ depart, arrive }: Pick<SceneLine, 'depart' | 'arrive'>, time:
 
 const around = (reach: number): Box => ({ left: -reach, right: reach, top: -reach, bottom: reach })
 
-/** The part of a line that can be in the way of what lies in a box: points of each of its pieces, four numbers each, and the shares of the way at both ends. */
-interface NearLine extends Omit<SceneLine, 'points' | 'shares'> {
-  pieces: number[]
-  shares: number[]
+/** The pieces of all lines of a sample. */
+interface Pieces {
+  /** The length of what covers something of a box: of lines that are drawn, and of the ways of vehicles meanwhile, from when the label appears. */
+  inside(box: Box, sample: SceneSample, appears: number): number
 }
 
-function nearPart({ points, shares, ...line }: SceneLine, box: Box): NearLine {
-  const cover = line.vehicle ? unionOf([around(line.ink), line.vehicle]) : around(line.ink)
-  const { left, right, top, bottom } = widened(box, cover)
-  const near: NearLine = { ...line, pieces: [], shares: [] }
-  for (let k = 1; k < shares.length; k++) {
-    const ax = points[2 * k - 2]!
-    const ay = points[2 * k - 1]!
-    const bx = points[2 * k]!
-    const by = points[2 * k + 1]!
-    if ((ax < left && bx < left) || (ax > right && bx > right) || (ay < top && by < top) || (ay > bottom && by > bottom)) continue
-    near.pieces.push(ax, ay, bx, by)
-    near.shares.push(shares[k - 1]!, shares[k]!)
+function piecesOf(lines: readonly SceneLine[]): Pieces {
+  const count = lines.reduce((sum, { shares }) => sum + Math.max(0, shares.length - 1), 0)
+  if (count === 0) return { inside: () => 0 }
+  const index = new Flatbush(count, 16, Float32Array)
+  const owner = new Uint32Array(count)
+  const number = new Uint32Array(count)
+  let n = 0
+  lines.forEach(({ points, shares, ink, vehicle }, line) => {
+    const { left, right, top, bottom } = vehicle ? unionOf([around(ink), vehicle]) : around(ink)
+    for (let k = 1; k < shares.length; k++) {
+      const [ax, ay, bx, by] = [points[2 * k - 2]!, points[2 * k - 1]!, points[2 * k]!, points[2 * k + 1]!]
+      index.add(Math.min(ax, bx) + left, Math.min(ay, by) + top, Math.max(ax, bx) + right, Math.max(ay, by) + bottom)
+      owner[n] = line
+      number[n++] = k
+    }
+  })
+  index.finish()
+  return {
+    inside(box, sample, appears) {
+      let sum = 0
+      for (const piece of index.search(box.left, box.top, box.right, box.bottom)) {
+        const line = lines[owner[piece]!]!
+        const { ink, vehicle, arrive } = line
+        const drawn = ink > 0 ? shareAt(line, sample.to) : 0
+        if (drawn > 0) sum += lengthOfPiece(box, line, number[piece]!, 0, drawn, around(ink))
+        if (!vehicle) continue
+        const since = Math.max(sample.from, appears)
+        const [from, to] = [shareAt(line, since), shareAt(line, sample.to)]
+        const rests = to >= 1 && since <= arrive
+        if (to > from || rests) sum += lengthOfPiece(box, line, number[piece]!, Math.min(from, to - 1e-3), to, vehicle)
+      }
+      return sum
+    },
   }
-  return near
+}
+
+/** The length of a piece of a line between two shares of its way on which what covers something about each of its points overlaps a box. */
+function lengthOfPiece(box: Box, { points, shares }: SceneLine, k: number, from: number, to: number, cover: Box): number {
+  const [start, end] = [shares[k - 1]!, shares[k]!]
+  if (end < from || start > to || end <= start) return 0
+  const u = Math.max(0, (from - start) / (end - start))
+  const v = Math.min(1, (to - start) / (end - start))
+  const [ax, ay] = [points[2 * k - 2]!, points[2 * k - 1]!]
+  const [dx, dy] = [points[2 * k]! - ax, points[2 * k + 1]! - ay]
+  return lengthInside(widened(box, cover), ax + dx * u, ay + dy * u, ax + dx * v, ay + dy * v)
 }
 
 /** The places at which something that covers a box about itself overlaps another box. */
@@ -188,48 +241,30 @@ const widened = (box: Box, cover: Box): Box => ({
   bottom: box.bottom - cover.top,
 })
 
-/** The length of a line between two shares of its way on which what covers something about each of its points overlaps a box. */
-function lineInside(box: Box, { pieces, shares }: NearLine, from: number, to: number, cover: Box): number {
-  const wide = widened(box, cover)
-  let sum = 0
-  for (let k = 0; k < shares.length; k += 2) {
-    const start = shares[k]!
-    const end = shares[k + 1]!
-    if (end < from || start > to || end <= start) continue
-    const u = Math.max(0, (from - start) / (end - start))
-    const v = Math.min(1, (to - start) / (end - start))
-    const ax = pieces[2 * k]!
-    const ay = pieces[2 * k + 1]!
-    const dx = pieces[2 * k + 2]! - ax
-    const dy = pieces[2 * k + 3]! - ay
-    sum += lengthInside(wide, ax + dx * u, ay + dy * u, ax + dx * v, ay + dy * v)
-  }
-  return sum
-}
-
-/** The costs of two labels' places together; undefined where they are never in each other's way. */
-function pairCosts(
-  first: (Box[] | undefined)[],
-  second: (Box[] | undefined)[],
-  candidates: number,
-  others: number,
-  weights: number[],
-): number[][] | undefined {
-  let isAny = false
-  const table = Array.from({ length: candidates }, () => Array<number>(others).fill(0))
-  first.forEach((boxes, s) => {
-    const their = second[s]
-    if (!boxes || !their || overlapArea(unionOf(boxes), unionOf(their)) <= TOUCH) return
-    for (let c = 0; c < candidates; c++) {
-      for (let d = 0; d < others; d++) {
-        const overlap = overlapArea(boxes[c]!, their[d]!)
-        if (overlap <= TOUCH) continue
-        isAny = true
-        table[c]![d]! += weights[s]! * (overlap / Math.min(areaOf(boxes[c]!), areaOf(their[d]!)))
-      }
+/** Adds how far labels overlap each other in a sample, place by place, to the tables of each two. */
+function addPairs(pairs: Map<string, PairTable>, placed: readonly PlacedLabel[], weight: number): void {
+  // From left to right, so that each is compared only with those that begin before it ends; a label of a lower number comes first in a pair.
+  const sorted = [...placed].sort((a, b) => a.all.left - b.all.left)
+  sorted.forEach((one, at) => {
+    for (let next = at + 1; next < sorted.length && sorted[next]!.all.left < one.all.right; next++) {
+      const other = sorted[next]!
+      if (overlapArea(one.all, other.all) <= TOUCH) continue
+      const [first, second] = one.i < other.i ? [one, other] : [other, one]
+      const key = pairKey(first.i, second.i)
+      let table = pairs.get(key)
+      const theirs = second.boxes.flatMap((box, d) => (second.isGone[d] || overlapArea(box, first.all) <= TOUCH ? [] : [{ box, d }]))
+      first.boxes.forEach((box, c) => {
+        if (first.isGone[c] || overlapArea(box, second.all) <= TOUCH) return
+        for (const { box: their, d } of theirs) {
+          const overlap = overlapArea(box, their)
+          if (overlap <= TOUCH) continue
+          if (!table)
+            pairs.set(key, (table = { width: second.boxes.length, costs: new Float64Array(first.boxes.length * second.boxes.length) }))
+          table.costs[c * table.width + d]! += weight * (overlap / Math.min(areaOf(box), areaOf(their)))
+        }
+      })
     }
   })
-  return isAny ? table.map((row) => row.map(sumCost)) : undefined
 }
 
 /** Labels that can be in each other's way, directly or through others. */
@@ -255,7 +290,8 @@ function neighboursOf(i: number, group: readonly number[], pairs: LabelCosts['pa
   return group.flatMap((j): Neighbour[] => {
     const table = pairs.get(i < j ? pairKey(i, j) : pairKey(j, i))
     if (!table) return []
-    return [{ label: j, cost: i < j ? (own, its) => table[own]![its]! : (own, its) => table[its]![own]! }]
+    const { width, costs } = table
+    return [{ label: j, cost: i < j ? (own, its) => costs[own * width + its]! : (own, its) => costs[its * width + own]! }]
   })
 }
 
@@ -291,10 +327,10 @@ function solve(group: readonly number[], { alone, pairs }: LabelCosts, chosen: n
   const order = [...group].sort((a, b) => neighbours.get(b)!.length - neighbours.get(a)!.length || a - b)
   const rank = new Map(order.map((i, k) => [i, k]))
   const before = order.map((i, k) => neighbours.get(i)!.filter(({ label }) => rank.get(label)! < k))
-  const rest = [...order.map((i) => Math.min(...alone[i]!)), 0]
+  const rest = [...order.map((i) => alone[i]![leastOf(alone[i]!)]!), 0]
   for (let k = order.length - 1; k >= 0; k--) rest[k]! += rest[k + 1]!
   const trial = [...best]
-  let steps = 0
+  let sums = 0
   const descend = (k: number, cost: number): void => {
     if (k === order.length) {
       if (cost < bound - EQUAL) {
@@ -304,9 +340,11 @@ function solve(group: readonly number[], { alone, pairs }: LabelCosts, chosen: n
       return
     }
     const i = order[k]!
+    sums += alone[i]!.length * (1 + before[k]!.length)
+    if (sums > MOST_SUMS) return
     const added = alone[i]!.map((_, c) => ({ c, more: costAt(i, c, before[k]!, trial) }))
     for (const { c, more } of added.sort((a, b) => a.more - b.more)) {
-      if (cost + more + rest[k + 1]! >= bound - EQUAL || ++steps > MOST_STEPS) return
+      if (cost + more + rest[k + 1]! >= bound - EQUAL || sums > MOST_SUMS) return
       trial[i] = c
       descend(k + 1, cost + more)
     }

@@ -33,6 +33,8 @@ export interface LabelLayout {
   x: number
   top: number
   leader: { from: Point; to: Point } | null
+  /** How far it may be moved to stay in the frame: least and greatest movements, aside and down. */
+  play: Box
 }
 
 /** Sets the text of a label. */
@@ -102,7 +104,43 @@ export function layLabel(label: Label, pin: Pin, block: TextBlock, found: FoundP
     }
   })()
   const laid = { block, ...at }
-  return { ...laid, leader: label.leader ? leaderTo(labelBox(laid, style), pin, style) : null }
+  const box = labelBox(laid, style)
+  const play = place.kind === 'free' ? ANYWHERE : playBeside(place.kind === 'side' ? place.side : found.side, box, pin)
+  return { ...laid, leader: label.leader ? leaderTo(box, pin, style) : null, play }
+}
+
+/** What is put somewhere by hand may be moved as far as it takes. */
+const ANYWHERE: Box = { left: -1e5, right: 1e5, top: -1e5, bottom: 1e5 }
+
+/** How far a label may be moved without leaving its side of the pin: along that, as long as a part of it is still beside the pin. */
+export function playBeside(side: Side, box: Box, pin: Pin): Box {
+  const own = pinBox(pin)
+  return side === 'left' || side === 'right'
+    ? { left: 0, right: 0, top: Math.min(0, own.top - box.bottom), bottom: Math.max(0, own.bottom - box.top) }
+    : { left: Math.min(0, own.left - box.right), right: Math.max(0, own.right - box.left), top: 0, bottom: 0 }
+}
+
+/** Labels keep so far from the frame's edges where they can, in reference pixels. */
+export const MARGIN = 14
+
+/** By how much a box in the frame is moved to stay within its margins, as far as its play lets it. */
+export function movedIn(box: Box, play: Box, frame: Size): Point {
+  const along = (low: number, high: number, room: number, least: number, most: number) =>
+    low < MARGIN ? Math.min(MARGIN - low, most) : high > room - MARGIN ? Math.max(room - MARGIN - high, least) : 0
+  return {
+    x: along(box.left, box.right, frame.width, play.left, play.right),
+    y: along(box.top, box.bottom, frame.height, play.top, play.bottom),
+  }
+}
+
+/** Whether a box is wholly in the frame. */
+export const isWhole = ({ left, right, top, bottom }: Box, { width, height }: Size): boolean =>
+  left >= 0 && top >= 0 && right <= width && bottom <= height
+
+/** A label moved by so much, with the line that leads to it. */
+export function movedLabel<L extends LabelLayout>(label: L, by: Point, pin: Pin, style: TextStyle): L {
+  const moved = { ...label, x: label.x + by.x, top: label.top + by.y }
+  return { ...moved, leader: label.leader && leaderTo(labelBox(moved, style), pin, style) }
 }
 
 /** The line from a pin towards its middle to the nearest spot of a label, from edge to edge; none where the label is near. */

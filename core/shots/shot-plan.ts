@@ -39,6 +39,8 @@ export interface PlanGround {
 const ROOM = 0.06
 /** Seconds between two looks at how fast the camera moves: a tenth of the work of looking at each frame. */
 const STEP = 0.1
+/** In long films it is looked at no more often: so many times while a plan is looked for, and so many times at the end. */
+const MOST_LOOKS = { rough: 900, fine: 3600 }
 /** What is planned stays this far below the limits of comfort: looked at in steps, as the worst may lie between two; and frame by frame, for what rounding does. */
 const MARGIN = 0.9
 const FINE_MARGIN = 0.98
@@ -81,7 +83,7 @@ function fromGlobe(globe: Sketch, whole: Sketch, scene: Scene, ground: PlanGroun
   const seconds = waySeconds(globe.zoom, whole.zoom)
   for (let slowness = 1; slowness <= SLOWEST; slowness += 0.2) {
     const sketches = [timed(globe, 0, 0), timed(whole, GLOBE_SEEN, seconds * slowness)]
-    if (isPleasant(excessesOf(sketches, scene, ground.hold, frameTime(1, scene.rate)), FINE_MARGIN)) return sketches
+    if (isPleasant(excessesOf(sketches, scene, ground.hold, fineStep(scene)), FINE_MARGIN)) return sketches
   }
   return undefined
 }
@@ -109,12 +111,12 @@ function plannedIn(
   for (let i = 0; i < TRIES; i++) {
     const sketches = shotsIn(manner, globe, { slowness, calmed }, trips, whole, scene, ground.sharpZoom)
     let margin = MARGIN
-    let excesses = excessesOf(sketches, scene, ground.hold, STEP)
+    let excesses = excessesOf(sketches, scene, ground.hold, Math.max(STEP, scene.lastTime / MOST_LOOKS.rough))
     if (calm(sketches, excesses.lost)) continue
     if (isPleasant(excesses, margin)) {
       // What seems pleasant is looked at frame by frame.
       margin = FINE_MARGIN
-      excesses = excessesOf(sketches, scene, ground.hold, frameTime(1, scene.rate))
+      excesses = excessesOf(sketches, scene, ground.hold, fineStep(scene))
       if (calm(sketches, excesses.lost)) continue
       if (isPleasant(excesses, margin)) return sketches
     }
@@ -130,6 +132,9 @@ function plannedIn(
   }
   return undefined
 }
+
+/** Seconds between two frames that are looked at. */
+const fineStep = ({ rate, lastTime }: Scene): number => Math.max(frameTime(1, rate), lastTime / MOST_LOOKS.fine)
 
 /** Ids of at most forty letters; legs whose own ids are too long are told apart by numbers. */
 function named(sketches: readonly TimedSketch[], { momentOf }: Pick<PlanGround, 'momentOf'>): TimedShot[] {

@@ -1,5 +1,5 @@
 import type { CarriedItem } from '#core/frame/frame'
-import { HOUSE_FACE, textWidth } from '#core/type/measure'
+import { carriedWidth, EDGE, FLAG_WAVE, LETTERS, STAFF } from '#core/marks/carried-size'
 import type { Carried } from '#core/journey/schema'
 import type { CanvasSpace } from '../canvas-space'
 import { placeAt } from '../canvas-space'
@@ -8,40 +8,15 @@ import { setFont } from '../type/fonts'
 import type { Studio } from '../studio'
 import { smoothly } from '../picture'
 
-/** The staff under what is carried, and its width, as shares of its height. */
-const STAFF = 0.45
+/** The width of the staff, as a share of the height of what is carried. */
 const STAFF_WIDTH = 0.07
 
-/** Of a plate: its letters and the air beside them, as shares of its height. */
-const LETTERS = 0.62
-const AIR = 0.28
-
-/** Of a flag: its length, as a share of its height, and how far it waves. */
-const FLAG_LENGTH = 1.5
-const FLAG_WAVE = 0.12
-
-/** The light edge round everything, as a share of the height. */
-const EDGE = 0.09
-
-function widthOf(carried: Carried): number {
-  switch (carried.kind) {
-    case 'plate':
-      return carried.size * (LETTERS * textWidth(carried.text, HOUSE_FACE) + 2 * AIR)
-    case 'flag':
-      return carried.size * FLAG_LENGTH
-    case 'picture':
-      return (carried.size * carried.picture.width) / carried.picture.height
-    default:
-      return carried satisfies never
-  }
-}
-
 /** How wide the picture that is carried is in the output, in pixels. */
-export const carriedPictureWidth = (carried: Extract<Carried, { kind: 'picture' }>, scale: number): number => widthOf(carried) * scale
+export const carriedPictureWidth = (carried: Extract<Carried, { kind: 'picture' }>, scale: number): number => carriedWidth(carried) * scale
 
 /** How far what is carried reaches from its vehicle's place, in reference pixels. */
 export const carriedReach = ({ carried, foot }: CarriedItem): number =>
-  Math.hypot(widthOf(carried) + EDGE * carried.size, Math.max(0, foot) + carried.size * (1 + STAFF + FLAG_WAVE + EDGE))
+  Math.hypot(carriedWidth(carried) + EDGE * carried.size, Math.max(0, foot) + carried.size * (1 + STAFF + FLAG_WAVE + EDGE))
 
 /** Paints what a vehicle carries, upright over it. A picture that has not loaded yet is not there. */
 export function paintCarried(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, item: CarriedItem): void {
@@ -73,7 +48,7 @@ export function paintCarried(context: CanvasRenderingContext2D, studio: Studio, 
 /** Paints what is carried, with the top of its staff at the origin. */
 function paintCargo(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, carried: Carried): void {
   const { size } = carried
-  const width = widthOf(carried)
+  const width = carriedWidth(carried)
   switch (carried.kind) {
     case 'plate': {
       context.beginPath()

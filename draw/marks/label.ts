@@ -28,6 +28,7 @@ export function labelExtent({ label, style }: LabelItem): Box {
 /** Paints a label beside its stop, with the line that leads to it; as a whole it grows out of the stop. */
 export function paintLabel(context: CanvasRenderingContext2D, space: CanvasSpace, item: LabelItem): void {
   const { at, label, style, appears, elapsed, opacity } = item
+  if (opacity === 0) return
   const standing = standingScale(space, at)
   placeAt(context, space, at, standing)
   if (label.leader) paintLeader(context, item)

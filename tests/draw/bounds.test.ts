@@ -180,7 +180,8 @@ describe('bounds', () => {
       const appears = { style, by }
       const parts = countParts(block, by)
       const laid = { ...layLabel(label, pin, block, USUAL_PLACE), from: 0, parts }
-      expectWithin({ kind: 'label', stop: 's', at: middle, label: laid, style: label.style, appears, elapsed, opacity: 1 })
+      const free = { label: laid, opacity: 1 }
+      expectWithin({ kind: 'label', stop: 's', at: middle, label: laid, style: label.style, appears, elapsed, opacity: 1, free })
     }
   })
 

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { editMark } from '#core/edits/marks/marks'
 import type { CompiledMark } from '#core/trips/compiled'
+import { labelIn } from '#core/labels/label-fit'
 import { besideAt, labelBox, leftOf } from '#core/marks/label-layout'
 import type { Box } from '#core/geometry/box'
 import { movedBox } from '#core/geometry/box'
@@ -11,6 +12,7 @@ import { SIDES } from '#core/journey/schema'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
+import { useStage } from '~/stores/stage'
 import type { StageSpace } from './stage-space'
 import { isBefore, toStage } from './stage-space'
 
@@ -18,6 +20,7 @@ import { isBefore, toStage } from './stage-space'
 const props = defineProps<{ space: StageSpace }>()
 const editor = useEditor()
 const playback = usePlayback()
+const stage = useStage()
 
 /** The snapping distance in reference pixels. */
 const SNAP = 14
@@ -28,10 +31,15 @@ const seen = computed(() =>
     if (!label || playback.time <= label.from || playback.time >= shown.to || !isBefore(props.space, stop.at)) return []
     const k = scaleOf(mark)
     const home = toStage(props.space, stop.at)
-    const box = labelBox(label, stop.label.style)
+    const by = movedBy(mark)
+    const box = movedBox(labelBox(label, stop.label.style), by.x, by.y)
     return [{ mark, box: movedBox({ left: k * box.left, right: k * box.right, top: k * box.top, bottom: k * box.bottom }, home.x, home.y) }]
   }),
 )
+
+/** How far a label is from its place beside its pin, as it keeps within the film's frame; on the table there is none. */
+const movedBy = (mark: CompiledMark): Point =>
+  stage.mode === 'table' ? { x: 0, y: 0 } : labelIn(mark, mark.label!, props.space.projection).by
 
 /** CSS pixels to a label's reference pixels. */
 const scaleOf = ({ stop }: CompiledMark): number => props.space.scale * Math.sqrt(props.space.projection.depthScale(stop.at))
@@ -50,7 +58,8 @@ function press(event: PointerEvent, mark: CompiledMark) {
   if (!mark.isStop) editor.select({ kind: 'landmark', id: stop.id })
   else if (event.shiftKey) return editor.selectAlso({ kind: 'stop', id: stop.id })
   else if (!editor.selectedIds.includes(stop.id)) editor.select({ kind: 'stop', id: stop.id })
-  const from = middleOf(mark.label!)
+  const [{ x, y }, moved] = [middleOf(mark.label!), movedBy(mark)]
+  const from = { x: x + moved.x, y: y + moved.y }
   const k = scaleOf(mark)
   followPointer(event, {
     move(by, now) {
