@@ -41,7 +41,17 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
   let isClicked = false
   let isPointing = false
   useEventListener(window, 'pointerdown', () => (isPointing = true), { capture: true })
-  useEventListener(window, 'keydown', () => (isPointing = false), { capture: true })
+  /** Whether a menu or the like lies over the editor, before it is closed by the key that is pressed. */
+  let isCovered = false
+  useEventListener(
+    window,
+    'keydown',
+    () => {
+      isPointing = false
+      isCovered = document.querySelector('.v-overlay--active:not(.v-tooltip, .v-snackbar)') !== null
+    },
+    { capture: true },
+  )
   useEventListener(window, 'focusin', () => (isClicked = isPointing))
 
   /** Whether something is selected that the arrow keys move and Delete removes: a stop, a landmark, or nodes of a leg. */
@@ -104,11 +114,12 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
   function play() {
     // A button that keeps the focus would be pressed as well.
     if (document.activeElement instanceof HTMLElement && document.activeElement !== document.body) document.activeElement.blur()
+    stage.showFilm()
     playback.toggle()
   }
 
   function backOut() {
-    if (stage.tool !== 'select') stage.setTool('select')
+    if (stage.tool !== 'select') stage.layDown()
     else editor.select({ kind: 'journey' })
   }
 
@@ -178,7 +189,7 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
   }
 
   useEventListener(window, 'keydown', (event) => {
-    if (actions.isBlocked() || isTaken(event)) return
+    if (actions.isBlocked() || isTaken(event) || (event.key === 'Escape' && isCovered)) return
     const action = actionFor(event)
     if (!action) return
     event.preventDefault()

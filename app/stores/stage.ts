@@ -14,6 +14,8 @@ const TABLE_MARGIN = 0.9
 /** What a click or a drag on the stage does. */
 export type Tool = 'select' | 'stop' | 'draw' | 'freehand' | 'follow' | 'control-point' | 'straighten' | 'crop' | 'align' | 'match-track'
 
+const LAYING: ReadonlySet<Tool> = new Set(['stop', 'draw', 'freehand', 'follow'])
+
 /** Which lines are seen over the lens: safe areas, thirds, and what other frame shapes would cut out of it. */
 export interface Guides {
   safe: boolean
@@ -63,20 +65,33 @@ export const useStage = defineStore('stage', () => {
     spot.value = undefined
     alignment.value = []
   }
+  /** Whether clicks on the map make stops or lines: all of it is bright then, and nothing of the camera is in their way. */
+  const isLaying = computed(() => LAYING.has(tool.value))
   /** Whether the lens is shown again when the tool is put down. */
   let returns = false
   /** Where the camera films by itself it would move with each stop that is placed: the map is laid on the table meanwhile. */
   function layOut(next: Tool) {
-    const isLaying = next === 'stop' || next === 'draw' || next === 'freehand' || next === 'follow'
-    if (isLaying && mode.value === 'lens' && editor.journey?.plan.temperament) {
+    const lays = LAYING.has(next)
+    if (lays && mode.value === 'lens' && editor.journey?.plan.temperament) {
       mode.value = 'table'
       returns = true
-    } else if (!isLaying && returns) {
+    } else if (!lays && returns) {
       mode.value = 'lens'
       returns = false
     }
   }
   const toggleTool = (wanted: Tool) => setTool(tool.value === wanted ? 'select' : wanted)
+  /** Lays the tool down, and stays where one is: on the table until the film is played. */
+  function layDown() {
+    const wasLaidOut = returns
+    returns = false
+    setTool('select')
+    returns = wasLaidOut
+  }
+  /** Shows the lens, if the map was only laid on the table to place something. */
+  function showFilm() {
+    if (tool.value === 'select' && returns) setMode('lens')
+  }
   function askName(stop: string) {
     naming.value = stop
   }
@@ -120,6 +135,9 @@ export const useStage = defineStore('stage', () => {
     toggleMode,
     setTool,
     toggleTool,
+    isLaying,
+    layDown,
+    showFilm,
     askName,
     picking,
     pickColour,

@@ -33,6 +33,11 @@ const stage = useStage()
 const camera = useCamera()
 const editor = useEditor()
 const sound = useSound()
+
+function play() {
+  stage.showFilm()
+  playback.toggle()
+}
 </script>
 
 <template>
@@ -50,7 +55,7 @@ const sound = useSound()
         label="Place stops"
         keys="S"
         :pressed="stage.tool === 'stop'"
-        @click="stage.toggleTool('stop')"
+        @click="stage.setTool('stop')"
         >Place stops</ToolButton
       >
       <ToolButton
@@ -59,7 +64,7 @@ const sound = useSound()
         keys="D"
         :pressed="stage.tool === 'draw'"
         data-testid="tool-draw"
-        @click="stage.toggleTool('draw')"
+        @click="stage.setTool('draw')"
         >Nodes</ToolButton
       >
       <ToolButton
@@ -68,7 +73,7 @@ const sound = useSound()
         keys="F"
         :pressed="stage.tool === 'freehand'"
         data-testid="tool-freehand"
-        @click="stage.toggleTool('freehand')"
+        @click="stage.setTool('freehand')"
         >Freehand</ToolButton
       >
       <ToolButton
@@ -77,7 +82,7 @@ const sound = useSound()
         keys="P"
         :pressed="stage.tool === 'follow'"
         data-testid="tool-follow"
-        @click="stage.toggleTool('follow')"
+        @click="stage.setTool('follow')"
         >Road</ToolButton
       >
     </div>
@@ -126,7 +131,7 @@ const sound = useSound()
             variant="flat"
             :aria-label="playback.playing ? 'Pause' : 'Play'"
             data-testid="play"
-            @click="playback.toggle()"
+            @click="play"
           />
         </template>
       </v-tooltip>

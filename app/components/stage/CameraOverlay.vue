@@ -9,12 +9,14 @@ import { followPointer } from '~/composables/use-pointer-drag'
 import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
+import { useStage } from '~/stores/stage'
 
 /** The camera on the table: what it sees now, which can be dragged, the way of its middle, and on that a dot for each second, so that one sees how fast it is. */
 const props = defineProps<{ space: StageSpace; size: { width: number; height: number } }>()
 const editor = useEditor()
 const camera = useCamera()
 const playback = usePlayback()
+const stage = useStage()
 
 /** The frame on the ground; nothing where the camera shows the globe, of which one sees half at the most. */
 const outline = computed(() => {
@@ -61,9 +63,14 @@ function key(event: KeyboardEvent) {
 
 <template>
   <g class="camera-overlay">
-    <path v-if="outline !== ''" class="beyond" fill-rule="evenodd" :d="`M0 0H${size.width}V${size.height}H0Z${outline}`" />
+    <path
+      v-if="outline !== '' && !stage.isLaying"
+      class="beyond"
+      fill-rule="evenodd"
+      :d="`M0 0H${size.width}V${size.height}H0Z${outline}`"
+    />
     <path class="edge" :d="outline" />
-    <template v-if="!playback.playing">
+    <template v-if="!playback.playing && !stage.isLaying">
       <path v-if="way !== ''" class="way" :d="way" data-testid="camera-way" />
       <circle v-for="(dot, i) in dots" :key="i" class="dot" :cx="dot.x" :cy="dot.y" r="2.2" />
       <g

@@ -8,6 +8,7 @@ import { drawStroke, legCubics, makeDrawn, redrawPart, setNodes } from '#core/ed
 import { goOnTo } from '#core/edits/trips/visits'
 import { legEnds } from '#core/journey/lookup'
 import type { CourseNode, Journey } from '#core/journey/schema'
+import { useFirstLeg } from '~/composables/use-first-leg'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { SNAP, useSnapping } from '~/composables/use-snapping'
 import { useToolKeys } from '~/composables/use-tool-keys'
@@ -22,6 +23,7 @@ import { fromStage, placeOnStage, pointerOn, toStage } from './stage-space'
  */
 const props = defineProps<{ space: StageSpace }>()
 const editor = useEditor()
+const firstLeg = useFirstLeg()
 const stage = useStage()
 const { snap, gu } = useSnapping(() => props.space)
 
@@ -103,7 +105,7 @@ function finish() {
 function goOn(to: Point, draw: (journey: Journey, legId: string) => Journey) {
   const ids = { stop: nanoid(10), leg: nanoid(10) }
   const first = begun.value
-  const who = { traveller: editor.traveller!.id }
+  const who = { traveller: editor.traveller!.id, dress: firstLeg.dressFor(editor.traveller!) }
   editor.edit((journey) => {
     const begunAt = first ? goOnTo(journey, first, { stop: nanoid(10), leg: nanoid(10) }, who) : journey
     return draw(goOnTo(begunAt, to, ids, { ...who, isLoop: true }), ids.leg)

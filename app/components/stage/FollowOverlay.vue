@@ -9,6 +9,7 @@ import { editLeg } from '#core/edits/lines/legs'
 import { goOnTo } from '#core/edits/trips/visits'
 import { legEnds } from '#core/journey/lookup'
 import { useFollow } from '~/composables/use-follow'
+import { useFirstLeg } from '~/composables/use-first-leg'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { useSnapping } from '~/composables/use-snapping'
 import { useToolKeys } from '~/composables/use-tool-keys'
@@ -23,6 +24,7 @@ import { pointerOn, chainOnStage, fromStage, toStage } from './stage-space'
  */
 const props = defineProps<{ space: StageSpace }>()
 const editor = useEditor()
+const firstLeg = useFirstLeg()
 const stage = useStage()
 const { snap } = useSnapping(() => props.space)
 const follow = useFollow()
@@ -76,7 +78,7 @@ function take() {
   const [from, to] = ends.value
   const selected = leg.value
   const ids = { stop: nanoid(10), leg: nanoid(10) }
-  const who = { traveller: editor.traveller!.id }
+  const who = { traveller: editor.traveller!.id, dress: firstLeg.dressFor(editor.traveller!) }
   const done = editor.edit((journey) => {
     if (selected) return editLeg(journey, selected.id, { course })
     const begunAt = begun.value ? goOnTo(journey, from, { stop: nanoid(10), leg: nanoid(10) }, who) : journey
@@ -92,7 +94,7 @@ function back() {
   if (picking.value) picking.value = false
   else if (follow.state.value.kind === 'looking') follow.stop()
   else if (follow.ends.value && !leg.value) follow.clear()
-  else stage.setTool('select')
+  else stage.layDown()
 }
 
 useToolKeys(({ key, target }) => {

@@ -22,6 +22,7 @@ import { createPainter } from '#draw/painter'
 import MatchPanel from '~/components/tracks/MatchPanel.vue'
 import PlaceSearch from '~/components/places/PlaceSearch.vue'
 import { followPointer } from '~/composables/use-pointer-drag'
+import { useFirstLeg } from '~/composables/use-first-leg'
 import { useKeyboardCursor } from '~/composables/use-keyboard-cursor'
 import { useSnapping } from '~/composables/use-snapping'
 import { createBrowserStudio } from '~/services/browser-studio'
@@ -241,9 +242,12 @@ function placeStop(at: Point, found?: LonLat & { name: string }, mayInsert = fal
   const met = mayInsert ? snap(at, { ctrlKey: false, shiftKey: false }).stop : undefined
   const to = met ? editor.journey!.stops.find((stop) => stop.id === met)!.at : at
   const traveller = editor.traveller!.id
+  const dress = firstLeg.dressFor(editor.traveller!)
   const known = found && { name: found.name || undefined, place: found, found: found.name !== '' }
   const before = editor.journey
-  const done = editor.edit((journey) => (leg ? insertStop(journey, leg, at, ids) : goOnTo(journey, to, ids, { ...known, traveller })))
+  const done = editor.edit((journey) =>
+    leg ? insertStop(journey, leg, at, ids) : goOnTo(journey, to, ids, { ...known, traveller, dress }),
+  )
   if (!done || editor.journey === before) return
   const { visits } = editor.traveller!
   const visit = leg ? visits.findIndex(({ stop }) => stop === ids.stop) : visits.length - 1
@@ -279,6 +283,7 @@ function placeFound(place: LonLat & { name: string }) {
     action: { title: 'Fit the route into the frame', run: fit },
   }
 }
+const firstLeg = useFirstLeg()
 const { cursor } = useKeyboardCursor(board, size)
 const near = computed(() => editor.geo?.toLonLat(stage.view.centre))
 const search = useTemplateRef<{ focus: () => void }>('search')

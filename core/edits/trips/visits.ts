@@ -21,6 +21,8 @@ export interface NewStop {
   place?: LonLat | undefined
   /** Whether name and place are those of the list of places. */
   found?: boolean
+  /** How the leg to it looks, where it is the first of its trip. */
+  dress?: Pick<Leg, 'ink' | 'vehicle'> | undefined
 }
 
 /** Adds a stop at the end of a traveller's trip, and the leg that leads to it, dressed like the leg before. */
@@ -28,7 +30,7 @@ export function addStop(
   journey: Journey,
   at: Point,
   ids: { stop: string; leg: string },
-  { name, place, found = false, traveller: who }: NewStop & { traveller: string },
+  { name, place, found = false, dress, traveller: who }: NewStop & { traveller: string },
 ): Journey {
   const last = travellerOf(journey, who).visits.at(-1)?.stop ?? journey.stops.at(-1)?.id
   const previous = journey.stops.find((stop) => stop.id === last)
@@ -42,7 +44,7 @@ export function addStop(
     label: previous ? labelLike(previous.label) : labelSchema.parse({}),
     postcards: [],
   }
-  return visitStop({ ...journey, stops: [...journey.stops, stop] }, ids.stop, ids.leg, who)
+  return visitStop({ ...journey, stops: [...journey.stops, stop] }, ids.stop, ids.leg, who, dress)
 }
 
 /** The label of a new stop, with the letters of another's: it looks for its place itself, and has no note yet. */
@@ -59,8 +61,8 @@ export const setVisitDate = (journey: Journey, visit: number, date: string | nul
     if (found) found.date = date
   })
 
-/** Extends a traveller's trip to an existing stop, its own or another's. If the set times leave no room, the film grows. */
-export function visitStop(journey: Journey, stop: string, leg: string, who: string): Journey {
+/** Extends a traveller's trip to an existing stop, its own or another's. If the set times leave no room, the film grows. @param dress of a first leg */
+export function visitStop(journey: Journey, stop: string, leg: string, who: string, dress?: NewStop['dress']): Journey {
   const extended = produce(journey, (draft) => {
     const traveller = travellerOf(draft, who)
     const before = traveller.visits.at(-1)
@@ -70,7 +72,7 @@ export function visitStop(journey: Journey, stop: string, leg: string, who: stri
       traveller.legs.push(
         model
           ? dressedLike(journey, model as Leg, leg, [place(before.stop), place(stop)])
-          : legSchema.parse({ id: leg, ink: { colour: traveller.colour } }),
+          : legSchema.parse({ id: leg, ink: { colour: traveller.colour }, ...dress }),
       )
     }
     traveller.visits.push({ stop, layover: null, arriveAt: null, leaveAt: null, date: null })
@@ -91,7 +93,7 @@ export function goOnTo(
   const here = travellerOf(journey, options.traveller).visits.at(-1)?.stop
   const met = journey.stops.find((stop) => stop.at.x === at.x && stop.at.y === at.y)
   if (!met) return addStop(journey, at, ids, options)
-  return met.id === here && !isLoop ? journey : visitStop(journey, met.id, ids.leg, options.traveller)
+  return met.id === here && !isLoop ? journey : visitStop(journey, met.id, ids.leg, options.traveller, options.dress)
 }
 
 function dressedLike(journey: Journey, model: Leg, id: string, ends: readonly [Point, Point]): Leg {

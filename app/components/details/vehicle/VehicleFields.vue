@@ -7,6 +7,7 @@ import { LIMITS, vehicleChangeSchema } from '#core/journey/schema'
 import { artworkOf } from '#core/vehicles/catalogue'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
+import { useFirstLeg } from '~/composables/use-first-leg'
 import { useLegEdits } from '~/composables/use-leg-edits'
 import { useEditor } from '~/stores/editor'
 import { CHANGE_STYLES } from './vehicle-views'
@@ -16,6 +17,7 @@ import VehicleEditor from './VehicleEditor.vue'
 const props = defineProps<{ leg: Leg }>()
 const editor = useEditor()
 const { patch, set, done } = useLegEdits(() => props.leg)
+const firstLeg = useFirstLeg()
 
 const changes = computed(() => props.leg.changes)
 /** The change that is worked on; none for the vehicle with which the leg begins. */
@@ -40,6 +42,7 @@ function remove() {
   chosen.value = undefined
 }
 function editVehicle(vehicle: VehicleChoice | null, field: string, once: boolean) {
+  firstLeg.used(vehicle)
   const i = change.value === undefined ? undefined : chosen.value
   const values = i === undefined ? { vehicle } : { changes: withChange(i, { vehicle }) }
   if (once) set(values)

@@ -1,0 +1,29 @@
+import { useLocalStorage } from '@vueuse/core'
+import { firstLeg } from '#core/dress/first-leg'
+import type { Traveller, VehicleChoice } from '#core/journey/schema'
+import { vehicleSchema } from '#core/journey/schema'
+
+/** How the first leg of a trip looks: with the vehicle that was used last, in whichever journey. */
+export function useFirstLeg() {
+  const last = useLocalStorage<unknown>('zephyrine-vehicle', null, { serializer: JSON_TEXT })
+  return {
+    dressFor({ colour }: Pick<Traveller, 'colour'>) {
+      const known = vehicleSchema.safeParse(last.value)
+      return firstLeg(colour, known.success ? { ...known.data, carries: undefined } : undefined)
+    },
+    /** Keeps a vehicle for the next trip; pictures of one's own stay with their journeys. */
+    used(vehicle: VehicleChoice | null) {
+      if (vehicle?.kind === 'catalogue') last.value = vehicle
+    },
+  }
+}
+
+const JSON_TEXT = { read: readJson, write: (value: unknown) => JSON.stringify(value) }
+
+function readJson(text: string): unknown {
+  try {
+    return JSON.parse(text)
+  } catch {
+    return null
+  }
+}
