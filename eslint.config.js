@@ -105,8 +105,17 @@ export default ts.config(
       '@typescript-eslint/consistent-type-imports': 'error',
       'vue/multi-word-component-names': 'off',
       'vue/require-default-prop': 'off',
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            'CallExpression[callee.object.name="Math"] > SpreadElement, CallExpression[callee.property.name=/^(push|unshift)$/] > SpreadElement',
+          message: 'A long array spread into arguments overflows the stack: use greatest, least or append of core/geometry/extremes.',
+        },
+      ],
     },
   },
+  { files: ['tests/**', 'scripts/**'], rules: { 'no-restricted-syntax': 'off' } },
   {
     files: ['core/**/*.ts'],
     rules: {

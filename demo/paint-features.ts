@@ -1,3 +1,4 @@
+import { least } from '#core/geometry/extremes'
 import type { SKRSContext2D } from '@napi-rs/canvas'
 import { pointAt } from '#core/geometry/course'
 import type { Course } from '#core/geometry/course'
@@ -82,7 +83,7 @@ function fields(context: Context, relief: HeightField, clear: (p: Point) => numb
       const turn = Math.round(Math.sin(jx / 500) * 2 + Math.cos(jy / 400) * 2) * 0.34 + (random() - 0.5) * 0.12
       const [w, h] = [30 + random() * 18, 20 + random() * 14]
       const crop = crops[Math.floor(random() * crops.length)]!
-      const nearTown = Math.min(...towns.map((town) => distance(town.at, { x: jx, y: jy }) / (0.5 + town.size)))
+      const nearTown = least(towns.map((town) => distance(town.at, { x: jx, y: jy }) / (0.5 + town.size)))
       if (nearTown > 520 * (0.4 + random()) || nearTown < 50) continue
       const corners = [
         [-w, -h],

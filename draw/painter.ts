@@ -1,3 +1,4 @@
+import { append } from '#core/geometry/extremes'
 import equal from 'fast-deep-equal'
 import type { Frame, FrameItem, InkItem } from '#core/frame/frame'
 import { IS_GROUND } from '#core/frame/frame'
@@ -212,16 +213,16 @@ function touched(before: Painted, now: Painted, same: number): { items: FrameIte
     if (was && sameItem(was, item)) old.delete(nameOf(item))
     else {
       chosen.add(item)
-      cleared.push(...squares)
+      append(cleared, squares)
     }
   }
-  cleared.push(...squaresOf(space, [...old.values()]))
+  append(cleared, squaresOf(space, [...old.values()]))
   for (let grown = true; grown;) {
     grown = false
     for (const { item, squares } of upper) {
       if (chosen.has(item) || !squares.some((square) => cleared.some((region) => overlap(region, square)))) continue
       chosen.add(item)
-      cleared.push(...squares)
+      append(cleared, squares)
       grown = true
     }
   }
@@ -255,10 +256,10 @@ function difference(before: Painted, now: Painted): Region[] {
       regions.push(alongCourse(space, item.course, from, Math.max(was.head, item.head), inkReach(item.ink)))
       continue
     }
-    if (was) regions.push(...itemRegions(space, was))
-    regions.push(...itemRegions(space, item))
+    if (was) append(regions, itemRegions(space, was))
+    append(regions, itemRegions(space, item))
   }
-  for (const gone of old.values()) regions.push(...itemRegions(space, gone))
+  for (const gone of old.values()) append(regions, itemRegions(space, gone))
   return regions
 }
 

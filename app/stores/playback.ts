@@ -1,3 +1,4 @@
+import { greatest, least } from '#core/geometry/extremes'
 import { clamp } from '#core/geometry/clamp'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
@@ -100,7 +101,7 @@ export const usePlayback = defineStore('playback', () => {
     playing.value = false
     const arrivals = [0, ...(editor.itinerary?.visits ?? []).map(({ arrive }) => frameIndexAt(arrive, rate.value)), frames.value - 1]
     const next = direction > 0 ? arrivals.filter((k) => k > shown.value) : arrivals.filter((k) => k < shown.value)
-    if (next.length > 0) goTo(direction > 0 ? Math.min(...next) : Math.max(...next))
+    if (next.length > 0) goTo(direction > 0 ? least(next) : greatest(next))
   }
 
   function rewind() {

@@ -1,3 +1,4 @@
+import { append } from '#core/geometry/extremes'
 import type { Answer, OrderOf, ReplyOf, WorkerCalls } from '#core/worker-calls'
 import { requestSchema } from '#core/worker-calls'
 
@@ -21,7 +22,7 @@ export function serve<Calls extends WorkerCalls>(calls: Calls, handlers: Handler
       const asked = calls[name]!.order.parse(order) as OrderOf<Calls, keyof Calls>
       const reply = await handlers[name]!(asked, {
         onProgress: (share) => answer({ is: 'progress', call, share }),
-        transfer: (...parts) => handed.push(...parts),
+        transfer: (...parts) => append(handed, parts),
       })
       answer({ is: 'done', call, reply }, handed)
     } catch (error) {

@@ -3,6 +3,7 @@ import { ratesBetween, worstOf } from '../camera/comfort'
 import { frameCorners, projectionOf } from '../camera/projection'
 import type { View } from '../camera/view'
 import { viewAt } from '../camera/view-track'
+import { greatest } from '../geometry/extremes'
 import { frameTime } from '../pace/rate'
 import { groundToSheet, usedPart } from '../sheet/place'
 import type { CompiledJourney } from '../trips/compiled'
@@ -90,8 +91,8 @@ function beyondMap({ sheets, journey, reference }: CompiledJourney, view: View):
   if (!sheet || (journey.ground.edge !== 'plain' && journey.ground.edge !== 'held')) return 0
   const { left, top, right, bottom } = usedPart(sheet)
   const projection = projectionOf(view, reference)
-  return Math.max(
-    ...frameCorners(projection).map((corner) => {
+  return greatest(
+    frameCorners(projection).map((corner) => {
       const { x, y } = groundToSheet(sheet.place, corner)
       return Math.max(left - x, x - right, top - y, y - bottom) * sheet.place.scale * projection.scaleAt(corner)
     }),

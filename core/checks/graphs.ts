@@ -1,3 +1,4 @@
+import { greatest } from '../geometry/extremes'
 import { degrees } from '../geometry/angle'
 import { frameTime } from '../pace/rate'
 import type { CompiledJourney, CompiledTraveller, Stretch } from '../trips/compiled'
@@ -47,7 +48,7 @@ export function graphsOf(compiled: CompiledJourney, { legs }: CompiledTraveller)
   }, 0)) // prettier-ignore
   const speeds = far.map((at, k) => (k > 0 ? (at - far[k - 1]!) / perFrame : 0))
   const turns = all.map((t, k) => (k > 0 ? turnedBetween(legs, all[k - 1]!, t) / perFrame : 0))
-  const most = Math.max(...speeds)
+  const most = greatest(speeds)
   const jumps = all.filter((_, k) => k > 0 && Math.abs((speeds[k + 1] ?? speeds[k]!) - speeds[k]!) > JUMP * most)
   const picked = all.map((_, k) => k).filter((k) => k % step === 0)
   const camera = cameraMoments(compiled, step)

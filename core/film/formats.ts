@@ -1,5 +1,7 @@
 /** The formats that a film is exported in: all that the encoder, the queue, the routes, the dialog and the command line need to know of each. */
 
+import type { FrameRate } from '../pace/rate'
+import { fraction } from '../pace/rate'
 import type { PixelFormat } from './pixel-format'
 
 export const QUALITIES = ['draft', 'good', 'best'] as const
@@ -20,6 +22,8 @@ export interface FilmFormat {
   hasQuality: boolean
   /** The longest film and the longest side that it is good for, in seconds and pixels. */
   most?: { seconds: number; side: number }
+  /** The most frames a second that players show as they are told; a faster film has every second frame. */
+  mostRate?: number
   /** What writes it: ffmpeg with these arguments, and the pixels that it takes where nothing is transparent; an archive of pictures, one picture, or the sound alone. */
   encoder:
     | { kind: 'ffmpeg'; takes: PixelFormat; output: (settings: { quality: Quality; alpha: boolean }) => string[] }
@@ -122,6 +126,8 @@ const FORMATS = {
     sound: null,
     hasQuality: false,
     most: LOOP,
+    // Delays are whole hundredths of a second, and browsers play those of less than two a tenth of a second long (common practice, no source).
+    mostRate: 50,
     encoder: {
       kind: 'ffmpeg',
       takes: 'rgba',
@@ -178,6 +184,13 @@ const FORMATS = {
 } as const satisfies Record<string, FilmFormat>
 
 export type FilmFormatId = keyof typeof FORMATS
+
+/** The frames a second that a film has in its file: in a format that cannot be as fast, half of the journey's. */
+export function rateInFile(format: FilmFormatId, rate: FrameRate): string {
+  const [n, d] = fraction(rate)
+  const most = FILM_FORMATS[format].mostRate ?? Infinity
+  return n / d > most ? `${n}/${2 * d}` : rate
+}
 
 /** The pixels that the encoder of a film takes. */
 export function pixelFormatOf({ format, ground }: { format: FilmFormatId; ground: boolean }): PixelFormat {

@@ -1,3 +1,4 @@
+import { greatest, least } from '../geometry/extremes'
 import { clamp } from '../geometry/clamp'
 import type { Size } from '../geometry/size'
 import type { Cubic } from '../geometry/cubic'
@@ -115,13 +116,13 @@ export async function colourAt(source: PictureSource, { x, y }: Point): Promise<
 /** The part of an image that a road between some spots may pass through. */
 function regionAround({ width, height }: Size, spots: readonly Point[]): PixelRect {
   const [xs, ys] = [spots.map((p) => p.x), spots.map((p) => p.y)]
-  const pad = 200 + 0.5 * Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys))
-  const x = Math.max(0, Math.floor(Math.min(...xs) - pad))
-  const y = Math.max(0, Math.floor(Math.min(...ys) - pad))
+  const pad = 200 + 0.5 * Math.max(greatest(xs) - least(xs), greatest(ys) - least(ys))
+  const x = Math.max(0, Math.floor(least(xs) - pad))
+  const y = Math.max(0, Math.floor(least(ys) - pad))
   return {
     x,
     y,
-    width: Math.min(width, Math.ceil(Math.max(...xs) + pad)) - x,
-    height: Math.min(height, Math.ceil(Math.max(...ys) + pad)) - y,
+    width: Math.min(width, Math.ceil(greatest(xs) + pad)) - x,
+    height: Math.min(height, Math.ceil(greatest(ys) + pad)) - y,
   }
 }

@@ -1,3 +1,4 @@
+import { greatest } from '../geometry/extremes'
 import type { Point } from '../geometry/point'
 import type { Rgb } from '../colour/srgb'
 import type { OkLab } from '../colour/oklab'
@@ -50,7 +51,7 @@ export function roadColours({ rgba, width, height, x: left, y: top }: Pixels, sp
       cluster.nearest[k] = Math.min(cluster.nearest[k]!, d)
     }
   })
-  const farthest = ({ nearest }: Cluster) => Math.max(...nearest)
+  const farthest = ({ nearest }: Cluster) => greatest(nearest)
   return clusters
     .filter((cluster) => farthest(cluster) <= REACH)
     .sort((a, b) => farthest(a) - farthest(b))

@@ -1,3 +1,4 @@
+import { append } from '../geometry/extremes'
 import { clamp } from '../geometry/clamp'
 import type { Size } from '../geometry/size'
 import type { Point } from '../geometry/point'
@@ -37,7 +38,7 @@ export function lineThrough(raster: RoadRaster, spots: readonly Point[]): Line {
   const points: Point[] = [spots[0]!]
   for (let i = 1; i < spots.length; i++) {
     const cells = leastCostPath(coarse, cellOf(coarse, raster, spots[i - 1]!, POOL), cellOf(coarse, raster, spots[i]!, POOL))!
-    points.push(...fineWay(raster, coarse.width, cells, spots[i - 1]!, spots[i]!).slice(1))
+    append(points, fineWay(raster, coarse.width, cells, spots[i - 1]!, spots[i]!).slice(1))
   }
   const like = likenessIn(raster)
   const rough = smoothedLine(resampled(points, 1), 2)

@@ -1,3 +1,4 @@
+import { append } from '../geometry/extremes'
 import { textStylesOf } from '../journey/lookup'
 import type { Journey } from '../journey/schema'
 import { smallWeight } from '../type/block'
@@ -8,8 +9,8 @@ import type { FrameItem } from './frame'
 export function facesIn(items: readonly FrameItem[]): Face[] {
   const faces: Face[] = []
   for (const item of items) {
-    if (item.kind === 'label') faces.push(...item.label.block.lines)
-    if (item.kind === 'caption' && item.figure.kind !== 'north-arrow') faces.push(...item.figure.block.lines)
+    if (item.kind === 'label') append(faces, item.label.block.lines)
+    if (item.kind === 'caption' && item.figure.kind !== 'north-arrow') append(faces, item.figure.block.lines)
     if (item.kind === 'caption') faces.push(item.style)
   }
   return faces

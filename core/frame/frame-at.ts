@@ -1,3 +1,4 @@
+import { append } from '../geometry/extremes'
 import { clamp } from '../geometry/clamp'
 import type { Point } from '../geometry/point'
 import type { Projection } from '../camera/projection-type'
@@ -52,9 +53,9 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
     labels: () => labels(compiled, marks, time, projection),
     cards: () => cards(marks, time),
   }
-  for (const layer of journey.order) items.push(...beforeGlobe(layers[layer](), projection))
-  items.push(...captionsAt(compiled, time, projection, journey.creditLine ? CREDIT_ROOM : 0))
-  items.push(...credits(compiled, time))
+  for (const layer of journey.order) append(items, beforeGlobe(layers[layer](), projection))
+  append(items, captionsAt(compiled, time, projection, journey.creditLine ? CREDIT_ROOM : 0))
+  append(items, credits(compiled, time))
   return {
     time,
     size: { width: journey.frame.width, height: journey.frame.height },

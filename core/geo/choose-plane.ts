@@ -1,3 +1,4 @@
+import { least } from '../geometry/extremes'
 import type { Size } from '../geometry/size'
 import type { Point } from '../geometry/point'
 import type { Match } from './fit'
@@ -60,8 +61,8 @@ export function leftOutError(matches: readonly Match[], fitted: Fitted): number 
 export function planeError(matches: readonly Match[]): number | undefined {
   if (matches.length < 3) return undefined
   const errors = MODELS.filter(({ fewest }) => matches.length > fewest).map(({ fitted }) => leftOutError(matches, fitted))
-  const least = Math.min(...errors)
-  return Number.isFinite(least) ? least : undefined
+  const error = least(errors)
+  return Number.isFinite(error) ? error : undefined
 }
 
 /** The smaller of two errors decides if the other is this many times as large, and larger by this many pixels, which is how well a hand clicks. */

@@ -1,3 +1,4 @@
+import { append } from './extremes'
 import { radians } from './angle'
 import fitCurve from 'fit-curve'
 import simplify from 'simplify-js'
@@ -29,10 +30,11 @@ export function fitStroke(points: readonly Point[], tolerance: number): Cubic[] 
     // The package counts errors squared.
     const fitted = fitCurve(part, tolerance * tolerance) as [number, number][][]
     const isSound = fitted.every((curve) => curve.every(([x, y]) => Number.isFinite(x) && Number.isFinite(y)))
-    cubics.push(
-      ...(isSound
+    append(
+      cubics,
+      isSound
         ? fitted.map((curve) => curve.map(([x, y]) => ({ x, y })) as unknown as Cubic)
-        : straightThrough(thinned.slice(start, end + 1), tolerance)),
+        : straightThrough(thinned.slice(start, end + 1), tolerance),
     )
     start = end
   }

@@ -1,3 +1,4 @@
+import { greatest, least } from '../geometry/extremes'
 import type { Projection } from '../camera/projection-type'
 import { frameCorners } from '../camera/projection'
 import { projectionAt } from '../camera/view-track'
@@ -226,12 +227,12 @@ function coverOf({ size, carries, posture: { view, bounds } }: Vehicle): Box {
 function groundSeen(projection: Projection): Box | undefined {
   const corners = projection.bent ? [] : frameCorners(projection)
   if (corners.length < 4) return undefined
-  const beside = BESIDE / Math.min(...corners.map(projection.scaleAt))
+  const beside = BESIDE / least(corners.map(projection.scaleAt))
   return {
-    left: Math.min(...corners.map(({ x }) => x)) - beside,
-    right: Math.max(...corners.map(({ x }) => x)) + beside,
-    top: Math.min(...corners.map(({ y }) => y)) - beside,
-    bottom: Math.max(...corners.map(({ y }) => y)) + beside,
+    left: least(corners.map(({ x }) => x)) - beside,
+    right: greatest(corners.map(({ x }) => x)) + beside,
+    top: least(corners.map(({ y }) => y)) - beside,
+    bottom: greatest(corners.map(({ y }) => y)) + beside,
   }
 }
 

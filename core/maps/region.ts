@@ -1,3 +1,4 @@
+import { greatest, least } from '../geometry/extremes'
 import { clamp } from '../geometry/clamp'
 import type { LonLat } from '../geo/lon-lat'
 import { wrapLongitude } from '../geo/lon-lat'
@@ -25,14 +26,14 @@ export function movedRegion(region: Region, east: number, north: number, larger:
 }
 
 /** The smallest region around some places, with a least width in degrees and half of that as height; it may cross the antimeridian. */
-export function regionAround(places: readonly LonLat[], least = 2): Region {
+export function regionAround(places: readonly LonLat[], smallest = 2): Region {
   const lats = places.map(({ lat }) => lat)
   // The bounds are the circle without the widest gap between neighbouring longitudes.
   const lons = places.map(({ lon }) => lon).sort((a, b) => a - b)
   const gaps = lons.map((lon, i) => (lons[i + 1] ?? lons[0]! + 360) - lon)
-  const widest = gaps.indexOf(Math.max(...gaps))
+  const widest = gaps.indexOf(greatest(gaps))
   const west = lons[(widest + 1) % lons.length]!
-  return grown(west, 360 - gaps[widest]!, Math.min(...lats), Math.max(...lats), { lon: least, lat: least / 2 })
+  return grown(west, 360 - gaps[widest]!, least(lats), greatest(lats), { lon: smallest, lat: smallest / 2 })
 }
 
 /** A region grown on each side by a share of its size. */

@@ -1,3 +1,4 @@
+import { greatest } from '../geometry/extremes'
 import { remembered } from '../remembered'
 import { radians } from '../geometry/angle'
 import type { Box } from '../geometry/box'
@@ -129,7 +130,7 @@ function aroundPhoto({ size, frame, text }: Postcard, { width, height }: Size): 
 
 function pillOf(lines: readonly string[], letters: number): Size {
   if (lines.length === 0) return { width: 0, height: 0 }
-  const widest = Math.max(...lines.map((line) => textWidth(line, HOUSE_FACE)))
+  const widest = greatest(lines.map((line) => textWidth(line, HOUSE_FACE)))
   return { width: (widest + 2 * AIR) * letters, height: (lines.length * CARD_LEADING + AIR) * letters }
 }
 

@@ -7,10 +7,10 @@ export const STAFF = 0.45
 
 /** Of a plate: its letters and the air beside them, as shares of its height. */
 export const LETTERS = 0.62
-export const AIR = 0.28
+const AIR = 0.28
 
 /** Of a flag: its length, as a share of its height, and how far it waves. */
-export const FLAG_LENGTH = 1.5
+const FLAG_LENGTH = 1.5
 export const FLAG_WAVE = 0.12
 
 /** The light edge round everything, as a share of the height. */

@@ -121,7 +121,7 @@ export function playBeside(side: Side, box: Box, pin: Pin): Box {
 }
 
 /** Labels keep so far from the frame's edges where they can, in reference pixels. */
-export const MARGIN = 14
+const MARGIN = 14
 
 /** By how much a box in the frame is moved to stay within its margins, as far as its play lets it. */
 export function movedIn(box: Box, play: Box, frame: Size): Point {

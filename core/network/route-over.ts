@@ -1,3 +1,4 @@
+import { append } from '../geometry/extremes'
 import path from 'ngraph.path'
 import type { Point } from '../geometry/point'
 import { distance } from '../geometry/point'
@@ -28,7 +29,7 @@ export function routeOver(
   for (let i = 1; i < spots.length; i++) {
     const part = between(network, spots[i - 1]!, spots[i]!, by)
     if (!part) return undefined
-    line.push(...part)
+    append(line, part)
   }
   line.push(b)
   const distinct = line.filter((p, i) => i === 0 || i === line.length - 1 || distance(p, line[i - 1]!) > 1e-6)

@@ -1,5 +1,5 @@
 /** Frame rates on offer, as exact fractions: 30000/1001 is not 29.97. */
-export const FRAME_RATES = ['24/1', '25/1', '30000/1001', '30/1', '50/1', '60000/1001', '60/1'] as const
+export const FRAME_RATES = ['24000/1001', '24/1', '25/1', '30000/1001', '30/1', '48/1', '50/1', '60000/1001', '60/1'] as const
 export type FrameRate = (typeof FRAME_RATES)[number]
 
 type Fraction = readonly [numerator: number, denominator: number]
@@ -36,5 +36,5 @@ export function frameIndexAt(seconds: number, rate: FrameRate): number {
 /** The usual name of the rate: '29.97', '30', ... */
 export function rateLabel(rate: FrameRate): string {
   const [n, d] = fraction(rate)
-  return d === 1 ? String(n) : framesPerSecond(rate).toFixed(2)
+  return d === 1 ? String(n) : String(Math.round(1000 * framesPerSecond(rate)) / 1000)
 }

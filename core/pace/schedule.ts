@@ -1,3 +1,4 @@
+import { append, greatest } from '../geometry/extremes'
 import { JourneyError } from '../error'
 import { usualLayover } from './layovers'
 import type { FrameRate } from './rate'
@@ -82,7 +83,7 @@ export function schedule(itinerary: Itinerary, seconds: number, rate: FrameRate)
       const { kind, index } = stretch.durations[k]!
       return kind === TRAVEL || (kind === LAYOVER && index === layovers.length - 1)
     }
-    frames.push(...withAFrameEach(largestRemainder(parts, total), isSeen))
+    append(frames, withAFrameEach(largestRemainder(parts, total), isSeen))
   }
   const visits: Visit[] = []
   let at = frames[0]!
@@ -221,7 +222,7 @@ function tooShort(itinerary: Itinerary, shortest: number, seconds: number, rate:
 function withAFrameEach(frames: number[], isSeen: (k: number) => boolean): number[] {
   frames.forEach((count, k) => {
     if (count > 0 || !isSeen(k)) return
-    const longest = frames.indexOf(Math.max(...frames))
+    const longest = frames.indexOf(greatest(frames))
     if (frames[longest]! < 2)
       throw new TimesError('There is not a frame for each leg between the moments that are held: hold them further apart.')
     frames[longest]!--

@@ -3,12 +3,12 @@ import { fraction } from './rate'
 
 /**
  * Timecode hh:mm:ss:ff of frame k. At 30000/1001 and 60000/1001 drop-frame counting is used and the last separator is ';':
- * the first 2 (4) frame numbers of every minute are left out, except in every tenth minute. Source: SMPTE ST 12-1.
+ * the first 2 (4) frame numbers of every minute are left out, except in every tenth minute; at 24000/1001 nothing is. Source: SMPTE ST 12-1.
  */
 export function timecode(k: number, rate: FrameRate): string {
   const [n, d] = fraction(rate)
   const base = Math.round(n / d)
-  const dropped = d === 1 ? 0 : base / 15
+  const dropped = d === 1 || base % 30 !== 0 ? 0 : base / 15
   const number = dropped ? k + droppedBefore(k, base, dropped) : k
   const parts = [Math.floor(number / (3600 * base)), Math.floor(number / (60 * base)) % 60, Math.floor(number / base) % 60]
   const pad = (v: number) => String(v).padStart(2, '0')

@@ -1,3 +1,4 @@
+import { greatest, least } from '../geometry/extremes'
 import type { BentGround, Projection } from '../camera/projection-type'
 import type { Box } from '../geometry/box'
 import { distance } from '../geometry/point'
@@ -163,7 +164,7 @@ export function bentMosaic(
   if (seen.length === 0) return undefined
   const { left, top, right, bottom } = usedPart(sheet)
   const reach = (values: number[], low: number, high: number): [number, number] => {
-    const [from, to] = [Math.min(...values), Math.max(...values)]
+    const [from, to] = [least(values), greatest(values)]
     // What lies between two looks; and where both edges of a map of the world are seen, all that is between them.
     const room = (to - from) / 8
     return to - from > 0.6 * (high - low) ? [low, high] : [from - room, to + room]
@@ -189,8 +190,8 @@ function mosaicAt(level: number, sheet: Laid, edge: Ground['edge'], corners: rea
   const part = partAt(sheet, k)
   const range = (values: number[], start: number, length: number) => {
     const beyond = edge === 'mirrored' ? MOST_MIRRORED * length : 0
-    const low = Math.max(start - beyond, TILE * Math.floor((Math.min(...values) / k - MARGIN) / TILE))
-    const high = Math.min(start + length + beyond, TILE * Math.ceil((Math.max(...values) / k + MARGIN) / TILE))
+    const low = Math.max(start - beyond, TILE * Math.floor((least(values) / k - MARGIN) / TILE))
+    const high = Math.min(start + length + beyond, TILE * Math.ceil((greatest(values) / k + MARGIN) / TILE))
     return { low, high }
   }
   const xs = corners.map((corner) => corner.x)

@@ -1,3 +1,4 @@
+import { greatest, least } from '../geometry/extremes'
 import { awayAt, awayOf, directionOf, offsetOf, rightOf, tiltOf } from '../camera/optics'
 import { shiftedView } from '../camera/projection'
 import { keptInView, zoomAbout } from '../camera/fit'
@@ -101,7 +102,7 @@ export function chaseLook(shot: ChaseShot, paths: readonly Path[], { from, to, p
 function middleOf(values: readonly Float64Array[]): Float64Array {
   return values.length === 1
     ? values[0]!
-    : values[0]!.map((_, k) => (Math.min(...values.map((of) => of[k]!)) + Math.max(...values.map((of) => of[k]!))) / 2)
+    : values[0]!.map((_, k) => (least(values.map((of) => of[k]!)) + greatest(values.map((of) => of[k]!))) / 2)
 }
 
 interface Track {

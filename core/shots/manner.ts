@@ -1,3 +1,4 @@
+import { greatest, least } from '../geometry/extremes'
 import { GREATEST_ZOOM } from '../camera/view'
 import { smoothed } from '../camera/smoothing'
 import type { Temperament } from '../camera/temperament'
@@ -207,7 +208,7 @@ function partsOf(trips: readonly TimedTrip[], whole: number, { closeness, smooth
   })
   const zoomFor = (from: number, to: number) => {
     const [a, b] = [Math.floor(from * perSecond), Math.ceil(to * perSecond)]
-    const fastest = Math.max(1e-9, ...speeds.map((of) => of.subarray(a, b + 1).reduce((most, speed) => Math.max(most, speed), 0)))
+    const fastest = Math.max(1e-9, greatest(speeds.map((of) => greatest(of.subarray(a, b + 1)))))
     return Math.min(
       GREATEST_ZOOM / ORBIT_ZOOM,
       closeness * whole,
@@ -219,7 +220,7 @@ function partsOf(trips: readonly TimedTrip[], whole: number, { closeness, smooth
   if (trips.length === 1)
     return only!.legs.map(({ leg, depart, arrive }) => ({ key: leg.id, from: depart, to: arrive, zoom: zoomFor(depart, arrive) }))
   const legs = trips.flatMap((trip) => trip.legs)
-  const [from, to] = [Math.min(...legs.map(({ depart }) => depart)), Math.max(...legs.map(({ arrive }) => arrive))]
+  const [from, to] = [least(legs.map(({ depart }) => depart)), greatest(legs.map(({ arrive }) => arrive))]
   return [{ key: 'all', from, to, zoom: zoomFor(from, to) }]
 }
 

@@ -1,3 +1,4 @@
+import { greatest } from '../geometry/extremes'
 import { projectionOf } from '../camera/projection'
 import type { View } from '../camera/view'
 import type { Kept } from '../camera/view-track'
@@ -10,5 +11,5 @@ export function outOfFrame(followed: readonly Kept[], time: number, view: View, 
     const { x, y } = toScreen(where(time))
     return Math.max(-x, -y, x - reference.width, y - reference.height)
   })
-  return Math.max(0, ...beyond)
+  return Math.max(0, greatest(beyond))
 }

@@ -1,3 +1,4 @@
+import { greatest } from '../geometry/extremes'
 import type { Face } from './measure'
 import { capitalHeight, textWidth } from './measure'
 
@@ -81,7 +82,7 @@ export function setBlock(parts: readonly Part[], { size, case: as, family, weigh
   const last = lines.at(-1)
   return {
     lines,
-    width: Math.max(0, ...lines.map(({ width }) => width)),
+    width: Math.max(0, greatest(lines.map(({ width }) => width))),
     height: last?.baseline ?? 0,
     below: HANGING * (last?.size ?? 0),
   }

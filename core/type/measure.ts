@@ -1,3 +1,4 @@
+import { greatest } from '../geometry/extremes'
 import type { FamilyName, OwnFamily } from './families'
 import { familyOf, isOwnFamily, ownFamily, weightOf } from './families'
 import metrics from './metrics.json'
@@ -43,7 +44,7 @@ export function learnFonts(fonts: readonly { file: string; capital: number; widt
     const family = ownFamily(file)
     if (ownFaces.has(family)) continue
     const widths = new Map(Object.entries(thousandths).map(([letter, width]) => [letter, width / 1000] as const))
-    const digit = Math.max(0, ...[...'0123456789'].map((figure) => widths.get(figure) ?? 0)) || UNKNOWN
+    const digit = greatest([...'0123456789'].map((figure) => widths.get(figure) ?? 0)) || UNKNOWN
     ownFaces.set(family, { capital: capital / 1000, widths, digit })
   }
 }
@@ -56,7 +57,7 @@ function faceMetrics({ family, weight }: Pick<Face, 'family' | 'weight'>): FaceM
   if (known) return known
   const { capital, advances } = (metrics.faces as Record<string, { capital: number; advances: number[] }>)[name]!
   const widths = new Map(MEASURED_LETTERS.map((letter, i) => [letter, (advances[i] || 1000 * UNKNOWN) / 1000] as const))
-  const made = { capital: capital / 1000, widths, digit: Math.max(...[...'0123456789'].map((digit) => widths.get(digit)!)) }
+  const made = { capital: capital / 1000, widths, digit: greatest([...'0123456789'].map((digit) => widths.get(digit)!)) }
   faces.set(name, made)
   return made
 }

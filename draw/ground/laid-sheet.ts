@@ -1,3 +1,4 @@
+import { greatest, least } from '#core/geometry/extremes'
 import { projectedRing } from '#core/camera/projection'
 import type { SheetItem } from '#core/frame/frame'
 import { coversFrame } from '#core/sheet/framing'
@@ -224,7 +225,7 @@ function seenRegion({ projection, scale }: CanvasSpace, { sheet, edge }: SheetIt
   if (edge === 'mirrored') return { x: 0, y: 0, ...size }
   const ring = projectedRing(projection, groundCorners(sheet))
   if (ring.length === 0) return { x: 0, y: 0, width: 0, height: 0 }
-  const [left, right] = [Math.min(...ring.map(({ x }) => x)), Math.max(...ring.map(({ x }) => x))]
-  const [top, bottom] = [Math.min(...ring.map(({ y }) => y)), Math.max(...ring.map(({ y }) => y))]
+  const [left, right] = [least(ring.map(({ x }) => x)), greatest(ring.map(({ x }) => x))]
+  const [top, bottom] = [least(ring.map(({ y }) => y)), greatest(ring.map(({ y }) => y))]
   return onCanvas({ x: left * scale, y: top * scale, width: (right - left) * scale, height: (bottom - top) * scale }, 1, size)
 }

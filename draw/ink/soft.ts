@@ -1,3 +1,4 @@
+import { greatest } from '#core/geometry/extremes'
 import { rgbOf } from '#core/colour/srgb'
 import { clamp } from '#core/geometry/clamp'
 import type { Size } from '#core/geometry/size'
@@ -91,7 +92,7 @@ export function createSoftener(studio: Studio) {
       const sum = block('sum', 4 * sumStride * wanted.height)
       for (const { depth, parts: near } of byDepth(parts, space.projection.isFlat)) {
         const sigmas = softness.map(({ sigma }) => sigma * depth * SOFT_SCALE)
-        const most = Math.ceil(GAUSSIAN_REACH * Math.max(...sigmas))
+        const most = Math.ceil(GAUSSIAN_REACH * greatest(sigmas))
         const seen = wholeLanes(overlapOf(grown(boundsOf(near), most), wanted))
         if (isEmpty(seen)) continue
         // What is blurred into what is seen lies as far round it.

@@ -1,3 +1,4 @@
+import { append } from '#core/geometry/extremes'
 import { leftOf, textBox, UNDERLINE } from '#core/marks/label-layout'
 import type { PartState } from '#core/marks/reveal'
 import { partAt, partsOf, SEEN } from '#core/marks/reveal'
@@ -117,7 +118,11 @@ function piecesOf(context: CanvasRenderingContext2D, { block, align, x, top, app
     for (const text of texts) {
       const state = elapsed === null || appears.by === 'whole' ? SEEN : partAt(appears, parts, k, elapsed)
       const at = start + widthOf(line, before, measure)
-      if (line.isTabular) pieces.push(...digits(line, text, at, measure).map((digit) => ({ ...digit, line, baseline, state })))
+      if (line.isTabular)
+        append(
+          pieces,
+          digits(line, text, at, measure).map((digit) => ({ ...digit, line, baseline, state })),
+        )
       else pieces.push({ line, text, x: at, baseline, width: measure(text), state })
       before += text
       k++

@@ -9,6 +9,16 @@ import { MEASURED_LETTERS } from '#core/type/measure'
  */
 export function parseFont(file: Buffer, fileName: string): Omit<OwnFont, 'file'> {
   const font = openFont(file, fileName)
+  try {
+    return measuresOf(font, fileName)
+  } catch (error) {
+    if (error instanceof JourneyError) throw error
+    // Tables are read when they are asked for, and damaged ones throw then.
+    throw new JourneyError(`“${fileName}” is damaged: its letters cannot be measured. Choose another copy of the font.`)
+  }
+}
+
+function measuresOf(font: fontkit.Font, fileName: string): Omit<OwnFont, 'file'> {
   const thousandth = (units: number) => Math.round((units / font.unitsPerEm) * 1000)
   const widths = Object.fromEntries(
     MEASURED_LETTERS.flatMap((letter) => {
@@ -20,6 +30,8 @@ export function parseFont(file: Buffer, fileName: string): Omit<OwnFont, 'file'>
   )
   if (Object.keys(widths).length === 0)
     throw new JourneyError(`“${fileName}” has no letters of the Latin, Greek or Cyrillic scripts: choose a font for text.`)
+  if (Object.values(widths).every((width) => width === 0))
+    throw new JourneyError(`“${fileName}” does not say how wide its letters are: choose another copy of the font.`)
   const capital = Math.min(2000, Math.max(100, thousandth(font.capHeight || font.ascent * 0.7) || 700))
   const name = [font.familyName, font.subfamilyName]
     .filter((word) => word && word !== 'Regular')

@@ -3,7 +3,7 @@ import { execFileSync, spawn } from 'node:child_process'
 import { rename, rm } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import { join } from 'node:path'
-import { pixelFormatOf } from '#core/film/formats'
+import { pixelFormatOf, rateInFile } from '#core/film/formats'
 import type { FilmSettings } from '#core/film/settings'
 import type { FrameRate } from '#core/pace/rate'
 import type { Encoder } from './encoder'
@@ -48,7 +48,19 @@ export function startFfmpeg(
     'pipe:0',
   ]
   const heard = sound ? ['-i', sound.file] : []
-  const call = ['-hide_banner', '-loglevel', 'error', '-y', ...input, ...heard, '-r', rate, ...(sound?.output ?? []), ...output, partial]
+  const call = [
+    '-hide_banner',
+    '-loglevel',
+    'error',
+    '-y',
+    ...input,
+    ...heard,
+    '-r',
+    rateInFile(settings.format, rate),
+    ...(sound?.output ?? []),
+    ...output,
+    partial,
+  ]
   const child = spawn(ffmpegPath(), call, { stdio: ['pipe', 'ignore', 'pipe'] })
   const words: string[] = []
   child.stderr.setEncoding('utf8').on('data', (text: string) => words.push(text))

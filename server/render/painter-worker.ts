@@ -1,3 +1,4 @@
+import { append } from '#core/geometry/extremes'
 import { parentPort, workerData } from 'node:worker_threads'
 import { z } from 'zod'
 import { PIXEL_FORMATS } from '#core/film/pixel-format'
@@ -51,7 +52,7 @@ function main(port: NonNullable<typeof parentPort>): void {
     if (!painter) throw new Error('A painter was sent a frame before the places of labels.')
     const start = performance.now()
     const changed = await painter.paint(frame)
-    for (const regions of stale) regions.push(...changed)
+    for (const regions of stale) append(regions, changed)
     painter.picture.copyTo(views[slot]!, squaresOver(stale[slot]!, journey.frame))
     stale[slot] = []
     report({ kind: 'frame', frame, slot, paintMs: performance.now() - start })

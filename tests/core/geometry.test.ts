@@ -1,3 +1,4 @@
+import { append, greatest, least } from '#core/geometry/extremes'
 import { polygonHull } from 'd3-polygon'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
@@ -144,5 +145,16 @@ describe('angles', () => {
     const down = rotate({ x: 1, y: 0 }, radians(90))
     expect(down.x).toBeCloseTo(0, 12)
     expect(down.y).toBeCloseTo(1, 12)
+  })
+})
+
+describe('the extremes of many values', () => {
+  it('are found where spreading them into arguments would overflow the stack', () => {
+    const values = Array.from({ length: 400_000 }, (_, i) => (i * 7919) % 400_009)
+    expect([least(values), greatest(values)]).toEqual([0, 400_008])
+    expect([least([]), greatest([])]).toEqual([Infinity, -Infinity])
+    const list = [1]
+    append(list, values)
+    expect(list).toHaveLength(400_001)
   })
 })

@@ -1,6 +1,6 @@
 /** Timecode against SMPTE ST 12-1; frame counts from the rates' definitions. */
 import { describe, expect, it } from 'vitest'
-import { FRAME_RATES, frameCount, frameIndexAt, frameTime } from '#core/pace/rate'
+import { FRAME_RATES, frameCount, frameIndexAt, frameTime, rateLabel } from '#core/pace/rate'
 import { timecode } from '#core/pace/timecode'
 
 describe('drop-frame timecode (SMPTE ST 12-1)', () => {
@@ -25,7 +25,15 @@ describe('drop-frame timecode (SMPTE ST 12-1)', () => {
     expect(codes.some((code) => /00:0[1-9]:00;0[01]/.test(code))).toBe(false)
   })
 
+  it('leaves nothing out at 24000/1001, which has no drop-frame count', () => {
+    expect(timecode(1439, '24000/1001')).toBe('00:00:59:23')
+    expect(timecode(1440, '24000/1001')).toBe('00:01:00:00')
+    expect(timecode(86_400, '24000/1001')).toBe('01:00:00:00')
+    expect(rateLabel('24000/1001')).toBe('23.976')
+  })
+
   it('counts plainly at whole rates', () => {
+    expect(timecode(2879, '48/1')).toBe('00:00:59:47')
     expect(timecode(1800, '30/1')).toBe('00:01:00:00')
     expect(timecode(1499, '25/1')).toBe('00:00:59:24')
   })

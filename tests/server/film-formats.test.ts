@@ -146,6 +146,17 @@ describe('a film', () => {
     expect(delays.reduce((sum, delay) => sum + delay, 0)).toBeLessThanOrEqual(1020)
   })
 
+  it('as a GIF of 60 frames a second has every second one, each shown as long as two', async () => {
+    const fast = setFrame(journey, { ...journey.frame, rate: '60/1' })
+    const out = join(folder, 'fast.gif')
+    await renderFilm({ folder, journey: fast, out, settings: { ...wholeFilm(fast, 'gif'), from: 0, to: 60 } })
+    const delays = (await sharp(out, { animated: true }).metadata()).delay!
+    // A second; each delay is at least the two hundredths that browsers keep to (common practice, no source).
+    expect(delays).toHaveLength(30)
+    expect(Math.min(...delays)).toBeGreaterThanOrEqual(20)
+    expect(Math.abs(delays.reduce((sum, delay) => sum + delay, 0) - 1000)).toBeLessThanOrEqual(20)
+  })
+
   it('as an APNG shows each frame for exactly its time', async () => {
     const bytes = readFileSync(await render('apng'))
     const delays: number[] = []

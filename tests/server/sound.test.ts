@@ -84,6 +84,35 @@ describe('a file of sound', () => {
     expect(readdirSync(join(folder, 'audio')).length).toBe(before)
   })
 
+  it('whose header says what no recording has is refused before it is decoded', async () => {
+    /** A WAV file by its definition (Multimedia Programming Interface 1.0, 1991), with an odd chunk before the one that describes it. */
+    const headed = (channels: number, rate: number) => {
+      const head = Buffer.alloc(56)
+      head.write('RIFF', 0, 'latin1')
+      head.writeUInt32LE(48 + 3000, 4)
+      head.write('WAVEnote', 8, 'latin1')
+      head.writeUInt32LE(3, 16)
+      head.write('fmt ', 24, 'latin1')
+      head.writeUInt32LE(16, 28)
+      head.writeUInt16LE(1, 32)
+      head.writeUInt16LE(channels, 34)
+      head.writeUInt32LE(rate, 36)
+      head.writeUInt32LE(rate * channels * 2, 40)
+      head.writeUInt16LE(channels * 2, 44)
+      head.writeUInt16LE(16, 46)
+      head.write('data', 48, 'latin1')
+      head.writeUInt32LE(3000, 52)
+      return Buffer.concat([head, Buffer.alloc(3000)])
+    }
+    const send = (bytes: Buffer) => addAudio(folder, Readable.from([bytes]), 'odd.wav', new AbortController().signal)
+    await expect(send(headed(1, 1))).rejects.toThrow(
+      '“odd.wav” has 1 samples a second, and 4000 to 192000 can be read: save it anew at 48000.',
+    )
+    await expect(send(headed(1, 4_000_000))).rejects.toThrow(/4000000 samples a second/)
+    await expect(send(headed(200, 48_000))).rejects.toThrow('“odd.wav” has 200 channels, and 1 to 8 can be read: save it anew in stereo.')
+    expect((await send(headed(1, 8000))).seconds).toBeGreaterThan(0.1)
+  })
+
   it('that is being read can be cancelled', async () => {
     const control = new AbortController()
     const slow = new Readable({ read() {} })

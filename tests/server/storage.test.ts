@@ -132,14 +132,18 @@ describe('exports', () => {
 
 describe('sweeping the data folder', () => {
   it('takes away half-written and orphaned files, and nothing else', () => {
-    for (const name of ['exports', 'images/ab']) mkdirSync(join(folder, name), { recursive: true })
-    const leftOver = ['exports/gone.mp4', 'exports/kept.mov', 'exports/kept2.zip.part', 'images/incoming-x']
-    const files = [...leftOver, 'exports/kept.mp4', 'exports/notes.txt', 'images/ab/abcdef']
+    for (const name of ['exports', 'images/ab', 'audio', 'fonts']) mkdirSync(join(folder, name), { recursive: true })
+    const half = ['images/incoming-x', 'audio/incoming-y.pcm', 'audio/incoming-y.pcm-decoded', `fonts/${'a'.repeat(64)}-zzzzzzzz`]
+    const leftOver = ['exports/gone.mp4', 'exports/kept.mov', 'exports/kept2.zip.part', ...half]
+    const whole = [`audio/${'b'.repeat(64)}.pcm`, `fonts/${'a'.repeat(64)}`]
+    const files = [...leftOver, 'exports/kept.mp4', 'exports/notes.txt', 'images/ab/abcdef', ...whole]
     for (const file of files) writeFileSync(join(folder, file), 'x')
     sweepFiles(folder, [{ id: 'kept', format: 'mp4' }])
     expect(readdirSync(join(folder, 'exports'))).toEqual(['kept.mp4', 'notes.txt'])
     expect(readdirSync(join(folder, 'images/ab'))).toEqual(['abcdef'])
     expect(readdirSync(join(folder, 'images'))).toEqual(['ab'])
+    expect(readdirSync(join(folder, 'audio'))).toEqual([`${'b'.repeat(64)}.pcm`])
+    expect(readdirSync(join(folder, 'fonts'))).toEqual(['a'.repeat(64)])
   })
 })
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import type { FilmFormatId, Quality } from '#core/film/formats'
-import { FILM_FORMAT_IDS, FILM_FORMATS } from '#core/film/formats'
+import { FILM_FORMAT_IDS, FILM_FORMATS, rateInFile } from '#core/film/formats'
 import type { FilmSettings } from '#core/film/settings'
 import { checkFilm, estimate, isHeard, wholeFilm } from '#core/film/settings'
 import { JourneyError } from '#core/error'
@@ -94,6 +94,7 @@ const about = computed(() => {
   const size = bytes < 1e7 ? megabytes(bytes) : `${Number((bytes / 1e6).toPrecision(2))} MB`
   return `about ${size} and ${time}`
 })
+const isHalved = computed(() => rateInFile(format.value, journey.value.frame.rate) !== journey.value.frame.rate)
 const frames = computed(() => wanted.value.to - wanted.value.from)
 </script>
 
@@ -103,6 +104,9 @@ const frames = computed(() => wanted.value.to - wanted.value.from)
       <v-select v-model="format" :aria-labelledby="id" :items="formats" data-testid="film-format" />
     </FieldRow>
     <p class="quiet">{{ chosen.use[0]!.toUpperCase() + chosen.use.slice(1) }}.</p>
+    <p v-if="isHalved" class="quiet" data-testid="film-halved">
+      It has every second frame: players slow down a {{ chosen.name }} of more than {{ chosen.mostRate }} frames a second.
+    </p>
     <ChoiceRow
       v-if="chosen.hasQuality"
       label="Quality"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { greatest } from '#core/geometry/extremes'
 import { useThrottleFn } from '@vueuse/core'
 import { LineChart } from 'echarts/charts'
 import { GridComponent, MarkLineComponent, MarkPointComponent } from 'echarts/components'
@@ -41,7 +42,7 @@ const figure = (value: number) => (value >= 100 ? value.toFixed(0) : value >= 10
 const curves = computed<Curve[]>(() => {
   const { speed, isMeasured, turning, zoom, pan, cameraTurn, height } = graphs.value
   const unit = isMeasured ? UNIT_SIGNS[editor.journey!.measures.unit] : 'px of the map'
-  const widest = Math.max(...zoom)
+  const widest = greatest(zoom)
   return [
     { name: 'Speed', values: speed, tell: (v) => `${figure(v)} ${unit} a second` },
     { name: 'Turning', values: turning, tell: (v) => `${v.toFixed(0)}° a second` },

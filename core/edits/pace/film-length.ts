@@ -1,3 +1,4 @@
+import { greatest } from '../../geometry/extremes'
 import { produce } from 'immer'
 import { JourneyError } from '../../error'
 import { scheduleOf, timedItinerary } from '../../trips/compile-traveller'
@@ -30,7 +31,10 @@ export function meanLegSeconds(journey: Journey): number {
 export function withOwnLength(journey: Journey): Journey {
   const { legSeconds, travellers, frame } = journey
   if (legSeconds === null) return journey
-  const needed = Math.max(1, ...travellers.map((traveller) => naturalTotal(timedItinerary(journey, traveller), legSeconds, frame.rate)))
+  const needed = Math.max(
+    1,
+    greatest(travellers.map((traveller) => naturalTotal(timedItinerary(journey, traveller), legSeconds, frame.rate))),
+  )
   const seconds = Math.ceil(needed * 100 - 1e-6) / 100
   if (seconds > LIMITS.seconds)
     throw new JourneyError(
@@ -77,7 +81,7 @@ const TIMES_OF_VISIT = ['layover', 'arriveAt', 'leaveAt'] as const
 /** The same journey with a film long enough for all set times; undefined if no film may be as long, or none would do. */
 export function withFilmForAll(journey: Journey): Journey | undefined {
   const needed = tried(() =>
-    Math.max(0, ...journey.travellers.map((traveller) => shortestTotal(itineraryOf(traveller), journey.frame.rate))),
+    Math.max(0, greatest(journey.travellers.map((traveller) => shortestTotal(itineraryOf(traveller), journey.frame.rate)))),
   )
   if (needed === undefined) return undefined
   const seconds = Math.max(journey.seconds, Math.ceil(needed * 10) / 10)

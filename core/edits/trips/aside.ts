@@ -1,3 +1,4 @@
+import { greatest } from '../../geometry/extremes'
 import { chordHeading, nearestOnCourse, pointAt } from '../../geometry/course'
 import type { Course } from '../../geometry/course'
 import { turnBetween } from '../../geometry/angle'
@@ -29,7 +30,7 @@ export function laySideBySide(journey: Journey, id: string): Journey {
   if (!own) return journey
   const near = NEAR / journey.camera.zoom
   const together = all.filter((other) => other === own || sharesWay(other.course, own.course, near))
-  const step = Math.max(...together.map(({ leg }) => leg.ink.width)) + AIR
+  const step = greatest(together.map(({ leg }) => leg.ink.width)) + AIR
   const asides = new Map(
     together.map(({ leg, course }, i) => {
       const right = together.length === 1 ? 0 : (i - (together.length - 1) / 2) * step

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { greatest } from '#core/geometry/extremes'
 import { computed, ref } from 'vue'
 import { driveLegsLike } from '#core/edits/lines/legs'
 import { boundsOf } from '#core/journey/bounds'
@@ -31,7 +32,7 @@ const withChange = (i: number, values: Partial<VehicleChange>) =>
 
 /** Half-way to the end of the leg from the last change, or from the start. */
 function add() {
-  const at = changes.value.length > 0 ? (Math.max(...changes.value.map((entry) => entry.at)) + 1) / 2 : 0.5
+  const at = changes.value.length > 0 ? (greatest(changes.value.map((entry) => entry.at)) + 1) / 2 : 0.5
   // The leg in `props` changes only later.
   const added = changes.value.length
   set({ changes: [...changes.value, { at: Math.min(at, 0.98), vehicle: props.leg.vehicle, how: 'fade' }] })
