@@ -35,6 +35,9 @@ export function startFfmpeg(
 ): Encoder {
   const partial = partOf(out)
   const { width, height } = settings
+  const written = rateInFile(settings.format, rate)
+  const every = written === rate ? 1 : 2
+  let count = 0
   const input = [
     '-f',
     'rawvideo',
@@ -43,24 +46,12 @@ export function startFfmpeg(
     '-video_size',
     `${width}x${height}`,
     '-framerate',
-    rate,
+    written,
     '-i',
     'pipe:0',
   ]
   const heard = sound ? ['-i', sound.file] : []
-  const call = [
-    '-hide_banner',
-    '-loglevel',
-    'error',
-    '-y',
-    ...input,
-    ...heard,
-    '-r',
-    rateInFile(settings.format, rate),
-    ...(sound?.output ?? []),
-    ...output,
-    partial,
-  ]
+  const call = ['-hide_banner', '-loglevel', 'error', '-y', ...input, ...heard, '-r', written, ...(sound?.output ?? []), ...output, partial]
   const child = spawn(ffmpegPath(), call, { stdio: ['pipe', 'ignore', 'pipe'] })
   const words: string[] = []
   child.stderr.setEncoding('utf8').on('data', (text: string) => words.push(text))
@@ -74,11 +65,12 @@ export function startFfmpeg(
 
   return {
     async write(frame) {
+      if (count++ % every !== 0) return
       const pipe = child.stdin
       if (child.exitCode !== null) throw failure(child.exitCode)
       // Not by events.once, which would fail on the broken pipe before ffmpeg has said why it broke.
-      const written = new Promise<boolean>((resolve) => pipe.write(frame, (error) => resolve(!error)))
-      if ((await Promise.race([written, ended])) !== true) throw failure(await ended)
+      const taken = new Promise<boolean>((resolve) => pipe.write(frame, (error) => resolve(!error)))
+      if ((await Promise.race([taken, ended])) !== true) throw failure(await ended)
     },
     async finish() {
       child.stdin.end()
