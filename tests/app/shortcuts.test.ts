@@ -1,7 +1,7 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope } from 'vue'
-import { addShot } from '#core/edits/camera/shots'
+import { addShot, setPlan } from '#core/edits/camera/shots'
 import { addCaption } from '#core/edits/marks/captions'
 import { shotSchema } from '#core/journey/schema'
 import { useShortcuts } from '~/composables/use-shortcuts'
@@ -96,6 +96,35 @@ describe('keys', () => {
     editor.select({ kind: 'shot', id: 'own' })
     press('Delete')
     expect(editor.journey!.shots.some(({ id }) => id === 'own')).toBe(false)
+  })
+
+  it('leave a selection alone while Escape closes a menu over it', () => {
+    const editor = useEditor()
+    editor.select({ kind: 'stop', id: editor.journey!.stops[0]!.id })
+    const menu = document.createElement('div')
+    menu.className = 'v-overlay v-overlay--active v-menu'
+    document.body.append(menu)
+    press('Escape')
+    expect(editor.selection.kind).toBe('stop')
+    menu.className = 'v-overlay v-overlay--active v-tooltip'
+    press('Escape')
+    expect(editor.selection.kind).toBe('journey')
+  })
+
+  it('lay a tool down where one is: on the table, until the film is played', () => {
+    const [editor, stage] = [useEditor(), useStage()]
+    editor.edit((journey) => setPlan(journey, 'calm'))
+    press('s')
+    expect([stage.mode, stage.isLaying]).toEqual(['table', true])
+    press('Escape')
+    expect([stage.mode, stage.tool]).toEqual(['table', 'select'])
+    press(' ')
+    expect(stage.mode).toBe('lens')
+    // Whoever lays the map on the table by hand keeps it there.
+    press(' ')
+    press('t')
+    press(' ')
+    expect(stage.mode).toBe('table')
   })
 
   it('take up tools, and Escape lays them down first, then the selection', () => {

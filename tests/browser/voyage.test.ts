@@ -63,6 +63,11 @@ describe.sequential('a first voyage', () => {
   })
 
   it('places three stops by clicking, with legs between them', async () => {
+    // It is taken up as soon as there is a map, and pressing it takes it up all the same.
+    const tool = page.getByRole('button', { name: 'Place stops' }).first()
+    await tool.click()
+    await tool.click()
+    expect(await tool.getAttribute('aria-pressed')).toBe('true')
     for (const [x, y] of [
       [200, 420],
       [480, 200],
@@ -82,6 +87,8 @@ describe.sequential('a first voyage', () => {
   it('gives a leg a vehicle and bends it', async () => {
     const leg = page.getByRole('button', { name: /^Leg 1,/ })
     await leg.click({ position: { x: 20, y: 6 } })
+    // The first trip does not go without one.
+    expect(await page.getByRole('radio', { name: 'Seaplane' }).getAttribute('aria-checked')).toBe('true')
     await page.getByRole('radio', { name: 'Sailing boat' }).click()
     expect(await page.getByRole('radio', { name: 'Sailing boat' }).getAttribute('aria-checked')).toBe('true')
     const bend = page.locator('[data-testid^="bend-"]').first()
