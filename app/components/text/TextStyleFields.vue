@@ -2,6 +2,7 @@
 import equal from 'fast-deep-equal'
 import { computed, ref } from 'vue'
 import { TEXT_LOOKS } from '#core/dress/text-styles'
+import { lettersIn } from '#core/dress/legible'
 import type { LookOf } from '#core/dress/own-styles'
 import { boundsOf } from '#core/journey/bounds'
 import type { TextStyle } from '#core/journey/schema'
@@ -139,7 +140,7 @@ const MAP_COLOUR = '#8fb0ac'
   <ColourField
     label="Letters"
     :model-value="modelValue.colour"
-    @change="(colour) => emit('change', { colour }, 'letters')"
+    @change="(colour) => emit('change', lettersIn(colour, modelValue), 'letters')"
     @done="emit('done')"
   />
   <FoldedSection title="Halo, plate, spacing" :note="noteOf(modelValue)">
