@@ -26,7 +26,8 @@ const star = (points: number, outer: number, inner: number): string =>
 const LANTERN_BODY = 'M0 0L-7-22L-24-31L-31-43L-27-76L-13-87L13-87L27-76L31-43L24-31L7-22Z'
 const PENNANT = 'M3-98C20-105 36-88 64-95L50-78L64-59C40-53 22-69 3-60Z'
 const POLE = `M-3-98a3 3 0 0 1 6 0v98h-6Z${disc(0, 6)}`
-const DROP = 'M0 0C-5-20-31-40-31-68A31 31 0 0 1 31-68C31-40 5-20 0 0Z'
+const KITE = 'M0 0L-31-60Q-34-66-30-72L-6-97Q0-102 6-97L30-72Q34-66 31-60Z'
+const KITE_SHADE = 'M0 0L31-60Q34-66 30-72L6-97Q3-99.5 0-99.5Z'
 const FLAG = 'M3-96C18-102 34-90 60-96L60-56C34-50 18-62 3-56Z'
 const SHIELD = 'M-32-84C-20-84-8-88 0-92C8-88 20-84 32-84L32-50C32-26 14-10 0 0C-14-10-32-26-32-50Z'
 const BOARD = 'M-32-92L34-92L48-76L34-60L-32-60Z'
@@ -70,14 +71,16 @@ export const PINS = {
     isCentred: true,
   },
   drop: {
-    title: 'Drop',
-    box: { left: -0.32, right: 0.32, top: -1, bottom: 0 },
-    outline: DROP,
+    // Journeys know it by the name that it had first.
+    title: 'Kite',
+    box: { left: -0.33, right: 0.33, top: -1, bottom: 0 },
+    outline: KITE,
     parts: [
-      { d: DROP, paint: 'colour' },
-      { d: disc(-67, 20), paint: 'paper' },
+      { d: KITE, paint: 'colour' },
+      { d: KITE_SHADE, paint: 'shade' },
+      { d: disc(-66, 19), paint: 'paper' },
     ],
-    face: { y: -67, r: 20 },
+    face: { y: -66, r: 19 },
   },
   stake: {
     title: 'Stake',

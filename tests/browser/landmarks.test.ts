@@ -66,7 +66,7 @@ describe('landmarks', () => {
     await open()
     await page.getByTestId('add-words').click()
     expect((await stored()).landmarks[0]).toMatchObject({ pin: { shape: 'none' }, label: { place: { kind: 'free', x: 0, y: 0 } } })
-    await page.getByRole('radio', { name: 'Drop' }).click()
+    await page.getByRole('radio', { name: 'Kite' }).click()
     await page.getByRole('button', { name: 'Inside, circle' }).click()
     await page.getByRole('radio', { name: 'Letters', exact: true }).waitFor()
     expect(await page.getByRole('radio', { name: 'Number', exact: true }).count()).toBe(0)
