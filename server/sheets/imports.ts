@@ -1,5 +1,5 @@
 import { EventEmitter } from 'node:events'
-import { nanoid } from 'nanoid'
+import { newId } from '../storage/new-id'
 import PQueue from 'p-queue'
 import { JourneyError } from '#core/error'
 import { troubleOf } from '../http/trouble'
@@ -21,7 +21,7 @@ const queue = new PQueue({ concurrency: AT_A_TIME })
 
 /** Queues an import; returns its id at once. */
 export function startImport(run: (onProgress: (share: number) => void, signal: AbortSignal) => Promise<ImageRecord>): string {
-  const id = nanoid(12)
+  const id = newId()
   const control = new AbortController()
   records.set(id, { record: { state: 'running', share: 0 }, control })
   const set = (record: ImportRecord) => {

@@ -1,4 +1,4 @@
-import { nanoid } from 'nanoid'
+import { newId } from './new-id'
 import type { FilmFormatId } from '#core/film/formats'
 import type { FilmSettings } from '#core/film/settings'
 import { filmSettingsSchema } from '#core/film/settings'
@@ -28,7 +28,7 @@ const COLUMNS = `id, journey_id AS journeyId, name, format, state, frames_done A
   created_at AS createdAt, finished_at AS finishedAt`
 
 export function insertExport(db: Db, entry: { journeyId: string; name: string; document: string; settings: FilmSettings }): ExportRecord {
-  const id = nanoid(12)
+  const id = newId()
   db.prepare(
     `INSERT INTO exports (id, journey_id, name, document, format, settings, state, frames_total, created_at)
      VALUES (@id, @journeyId, @name, @document, @format, @settings, 'queued', @framesTotal, @now)`,

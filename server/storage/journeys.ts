@@ -1,4 +1,4 @@
-import { nanoid } from 'nanoid'
+import { newId } from './new-id'
 import { parseJourney } from '#core/journey/parse'
 import type { Past } from '#core/journey/history'
 import { pastSchema } from '#core/journey/history'
@@ -66,7 +66,7 @@ export const journeyDocument = (db: Db, id: string): { document: string; revisio
 /** The ids of all journeys, deleted ones that can be restored included. */
 export const journeyIds = (db: Db): string[] => db.prepare('SELECT id FROM journeys').pluck().all() as string[]
 
-export function insertJourney(db: Db, journey: Journey, id = nanoid(12)): JourneyRecord {
+export function insertJourney(db: Db, journey: Journey, id = newId()): JourneyRecord {
   const now = Date.now()
   db.prepare('INSERT INTO journeys (id, name, document, revision, created_at, updated_at) VALUES (?, ?, ?, 1, ?, ?)').run(
     id,

@@ -1,4 +1,4 @@
-import { nanoid } from 'nanoid'
+import { newId } from './new-id'
 import type { NewStyle } from '#core/dress/own-styles'
 import { MOST_STYLES, newStyleSchema } from '#core/dress/own-styles'
 import { JourneyError } from '#core/error'
@@ -29,7 +29,7 @@ export function insertStyle(db: Db, style: NewStyle): OwnStyle {
     throw new JourneyError(`There is a style called “${name}” already: choose another name, or take that one away first.`)
   const count = db.prepare('SELECT count(*) FROM styles').pluck().get() as number
   if (count >= MOST_STYLES) throw new JourneyError(`At most ${MOST_STYLES} styles are kept: take one away first.`)
-  const id = nanoid(12)
+  const id = newId()
   db.prepare('INSERT INTO styles (id, kind, name, look, created_at) VALUES (?, ?, ?, ?, ?)').run(
     id,
     kind,

@@ -35,6 +35,7 @@ import { deleteFiled, listFiled, sweepFiled } from '../../server/storage/filed'
 import { imagePath } from '../../server/storage/image-files'
 import { findImage, insertImage } from '../../server/storage/images'
 import { MIGRATIONS } from '../../server/storage/migrations'
+import { newId } from '../../server/storage/new-id'
 import { sweepFiles, sweepImages } from '../../server/storage/sweep'
 import { asVersion5, withoutVersion7 } from '../support/old-documents'
 import { demo } from '../support/journeys'
@@ -127,6 +128,15 @@ describe('exports', () => {
     deleteJourney(db, journeyId)
     sweepJourneys(db, -1000)
     expect(listExports(db, journeyId)).toEqual([])
+  })
+})
+
+describe('new ids', () => {
+  it('are of letters and digits alone, as one that begins with a dash would be taken for an option', () => {
+    const ids = Array.from({ length: 5000 }, () => newId())
+    expect(ids.every((id) => /^[0-9A-Za-z]{12}$/.test(id))).toBe(true)
+    expect(new Set(ids).size).toBe(ids.length)
+    expect(insertJourney(db, demo()).id).toMatch(/^[0-9A-Za-z]{12}$/)
   })
 })
 
