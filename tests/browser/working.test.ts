@@ -264,6 +264,23 @@ describe('the keys', () => {
   })
 })
 
+describe('the page', () => {
+  it('never scrolls as a whole, with a hundred stops, whatever is selected', async () => {
+    const { page } = demo
+    const spots = Array.from({ length: 100 }, (_, i) => [100 + 60 * i, 200 + 31 * (i % 90)] as const)
+    await demo.open(journeyOver(spots, {}, 120))
+    const scrolls = () => page.evaluate(() => document.scrollingElement!.scrollHeight - window.innerHeight)
+    await page.getByText('s99', { exact: false }).or(page.getByText('Stop 100')).first().waitFor()
+    expect(await scrolls()).toBe(0)
+    await handle(3).click()
+    await page.getByTestId('stop-name').waitFor()
+    expect(await scrolls()).toBe(0)
+    await demo.selectLeg(2)
+    await page.getByRole('radio', { name: 'Bowed' }).waitFor()
+    expect(await scrolls()).toBe(0)
+  })
+})
+
 describe('several at once', () => {
   it('stops are moved and dressed together', async () => {
     const { page } = demo

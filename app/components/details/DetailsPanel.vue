@@ -102,6 +102,8 @@ watch(
   border-bottom-color: var(--vermilion);
 }
 .body {
+  /* What is hidden in it, and placed without it, would make the whole page scroll. */
+  position: relative;
   flex: 1;
   min-height: 0;
   overflow-y: auto;

@@ -50,12 +50,13 @@ const others = computed(() => {
   return [frame, ...reframes].filter((shape) => !isSameShape(shape, editor.journey!.frame))
 })
 const together = ref(false)
-/** What is made: one film, or one in each shape, with the same shorter side. */
+/** What is made: one film, or one in each shape, with the same shorter side. Where there are several shapes, each has its own in its name. */
 function films() {
   const name = title.value.trim() || editor.journey!.name
   const asked = settings.value!
-  if (!together.value || others.value.length === 0) return [{ settings: asked, name }]
+  if (others.value.length === 0) return [{ settings: asked, name }]
   const named = (shape: Size) => `${name} ${nameOfShape(shape).replace(':', 'x')}`.slice(0, 120)
+  if (!together.value) return [{ settings: asked, name: named(asked) }]
   const short = Math.min(asked.width, asked.height)
   const even = (value: number, { width, height }: Size) => 2 * Math.round((value * short) / Math.min(width, height) / 2)
   return [

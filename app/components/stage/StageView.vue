@@ -369,6 +369,8 @@ useEventListener(board, 'wheel', turnWheel, { passive: false })
   min-width: 0;
   min-height: 0;
   overflow: hidden;
+  /* A double click on a line selects none of the words that lie over the map. */
+  user-select: none;
   background: color-mix(in srgb, var(--paper) 86%, #000);
 }
 .board {
