@@ -3,6 +3,7 @@ import type { NewStyle } from '#core/dress/own-styles'
 import { newStyleSchema } from '#core/dress/own-styles'
 import { FILM_FORMAT_IDS } from '#core/film/formats'
 import type { FilmSettings } from '#core/film/settings'
+import { filmPaceSchema } from '#core/film/settings'
 import type { LonLat } from '#core/geo/lon-lat'
 import type { Past } from '#core/journey/history'
 import { pastSchema } from '#core/journey/history'
@@ -175,6 +176,8 @@ export const deleteKept = (kind: 'images' | 'audio' | 'fonts', hash: string) => 
 export const startExport = async (id: string, settings: FilmSettings, name: string) =>
   exportSchema.parse(await request(`/api/journeys/${id}/exports`, { method: 'POST', body: JSON.stringify({ settings, name }) }))
 export const listExports = async (id: string) => z.array(exportSchema).parse(await request(`/api/journeys/${id}/exports`))
+/** What the last films took that were made on this machine, the newest first. */
+export const listPaces = async () => checked(z.array(filmPaceSchema), await request('/api/exports/paces'))
 /** Cancels an export that is under way; deletes one that has ended, with its film. */
 export const removeExport = (id: string) => request(`/api/exports/${id}`, { method: 'DELETE' })
 export const exportAddress = (id: string) => `/api/exports/${id}/file`

@@ -1,8 +1,8 @@
 import { defineStore } from 'pinia'
-import type { FilmSettings } from '#core/film/settings'
+import type { FilmPace, FilmSettings } from '#core/film/settings'
 import { computed, ref } from 'vue'
 import type { ExportRecord } from '~/services/api'
-import { listExports, startExport, watchExport } from '~/services/api'
+import { listExports, listPaces, startExport, watchExport } from '~/services/api'
 import { useEditor } from './editor'
 
 /** The export of the open journey, which goes on while its dialog is closed. */
@@ -10,6 +10,8 @@ export const useExports = defineStore('exports', () => {
   const editor = useEditor()
   const current = ref<ExportRecord>()
   const earlier = ref<ExportRecord[]>([])
+  /** What films took that were made on this machine. */
+  const paces = ref<FilmPace[]>([])
   /** Whether the dialog shows it, so that no notice is needed. */
   const isWatched = ref(false)
   const began = ref(0)
@@ -53,6 +55,7 @@ export const useExports = defineStore('exports', () => {
     const all = await listExports(journey)
     const active = all.find((record) => record.state === 'running' || record.state === 'queued')
     if (active && !running.value) follow(active, journey)
+    paces.value = await listPaces()
     earlier.value = all.filter((record) => record.state === 'done' && record.id !== current.value?.id)
   }
 
@@ -78,5 +81,5 @@ export const useExports = defineStore('exports', () => {
     if (!running.value) current.value = undefined
   }
 
-  return { current, earlier, waiting, isWatched, running, share, left, refresh, start, reset, clear }
+  return { current, earlier, paces, waiting, isWatched, running, share, left, refresh, start, reset, clear }
 })

@@ -133,12 +133,7 @@ function temperamentOf(plan: string): Temperament {
 
 function rateOf(fps: string): FrameRate {
   const rate = FRAME_RATES.find((r) => r === fps || rateLabel(r) === fps)
-  if (!rate)
-    throw new UsageError(
-      `--fps should be one of ${FRAME_RATES.map((r) => r.replace('/1', ''))
-        .filter((r) => !r.endsWith('001'))
-        .join(', ')}, 30000/1001 or 60000/1001, not "${fps}".`,
-    )
+  if (!rate) throw new UsageError(`--fps should be one of ${FRAME_RATES.map(rateLabel).join(', ')}, not "${fps}".`)
   return rate
 }
 

@@ -62,7 +62,7 @@ const FORMATS = {
       },
     },
     bytes: { draft: 0.035, good: 0.06, best: 0.12 },
-    speed: { draft: 90, good: 60, best: 25 },
+    speed: { draft: 45, good: 34, best: 18 },
   },
   mov: {
     name: 'MOV (ProRes 4444)',

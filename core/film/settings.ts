@@ -67,12 +67,44 @@ export const isHeard = ({ audio, sounds }: Pick<Journey, 'audio' | 'sounds'>): b
 /** Of two channels of 16 bits, a second. */
 const BYTES_OF_SOUND = 4 * SOUND_RATE
 
-/** About how many bytes an export takes up, and how many seconds of work, from measurements of the demo. */
-export function estimate({ format, quality, from, to, width, height }: FilmSettings, rate: FrameRate): { bytes: number; seconds: number } {
-  const { bytes, speed } = FILM_FORMATS[format]
+/** What a film took that was made before. */
+export const filmPaceSchema = z.strictObject({
+  journey: z.string(),
+  ...filmSettingsSchema.pick({ format: true, quality: true, ground: true }).shape,
+  /** Of all its frames. */
+  pixels: z.number().positive(),
+  bytes: z.number().min(0),
+  seconds: z.number().positive(),
+})
+export type FilmPace = z.output<typeof filmPaceSchema>
+
+/** What an export takes before its first frame and after its last one, in seconds. */
+const AROUND = 1.5
+
+/** A film of a smaller share of the pixels says little of how fast a longer or larger one is made. */
+const LEAST_SHARE = 0.05
+
+/**
+ * About how many bytes an export takes up, and how many seconds of work: by the last film of its kind, best one of the same journey; without any, by
+ * measurements of the demo on two cores.
+ * @param earlier films that were made on the same machine, the newest first
+ */
+export function estimate(
+  { format, quality, ground, from, to, width, height }: FilmSettings,
+  rate: FrameRate,
+  earlier: readonly FilmPace[] = [],
+  journey?: string,
+): { bytes: number; seconds: number } {
+  const { bytes, speed, encoder } = FILM_FORMATS[format]
   const pixels = (to - from) * width * height
-  if (FILM_FORMATS[format].encoder.kind === 'sound') return { bytes: ((to - from) / framesPerSecond(rate)) * BYTES_OF_SOUND, seconds: 1 }
-  return { bytes: pixels * bytes[quality], seconds: pixels / 1e6 / speed[quality] }
+  if (encoder.kind === 'sound') return { bytes: ((to - from) / framesPerSecond(rate)) * BYTES_OF_SOUND, seconds: 1 }
+  const alike = earlier.filter(
+    (film) => film.format === format && film.quality === quality && film.ground === ground && film.pixels >= LEAST_SHARE * pixels,
+  )
+  const known = alike.find((film) => film.journey === journey) ?? alike[0]
+  if (!known) return { bytes: pixels * bytes[quality], seconds: AROUND + pixels / 1e6 / speed[quality] }
+  const share = pixels / known.pixels
+  return { bytes: known.bytes * share, seconds: AROUND + Math.max(0.1, known.seconds - AROUND) * share }
 }
 
 /** A file's name from a title: letters, digits, spaces, hyphens and underscores; at least "film". */

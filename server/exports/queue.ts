@@ -7,7 +7,7 @@ import { renderFilm } from '#render/film'
 import { troubleOf } from '../http/trouble'
 import { database, dataFolder } from '../storage/database'
 import type { ExportEnd, ExportRecord } from '../storage/exports'
-import { exportOrder, finishExport, listExports, readExport } from '../storage/exports'
+import { beginExport, exportOrder, finishExport, listExports, readExport } from '../storage/exports'
 import { filmFileName } from '../storage/film-files'
 
 /** Exports run one after another: one keeps the machine busy by itself. */
@@ -86,6 +86,7 @@ async function work(id: string): Promise<void> {
   const out = exportFile({ id, format: settings.format })
   let how: ExportEnd
   try {
+    beginExport(database(), id)
     announce(id)
     mkdirSync(join(dataFolder(), 'exports'), { recursive: true })
     let reported = Date.now()

@@ -1,6 +1,6 @@
 import { newId } from './new-id'
 import type { FilmFormatId } from '#core/film/formats'
-import type { FilmSettings } from '#core/film/settings'
+import type { FilmPace, FilmSettings } from '#core/film/settings'
 import { filmSettingsSchema } from '#core/film/settings'
 import type { Db } from './database'
 
@@ -56,6 +56,40 @@ export function exportOrder(db: Db, id: string): { document: string; settings: F
 
 export const listExports = (db: Db, journeyId: string): ExportRecord[] =>
   db.prepare(`SELECT ${COLUMNS} FROM exports WHERE journey_id = ? ORDER BY created_at DESC`).all(journeyId) as ExportRecord[]
+
+/** Notes that the work on an export begins. */
+export const beginExport = (db: Db, id: string): void => {
+  db.prepare('UPDATE exports SET started_at = ? WHERE id = ?').run(Date.now(), id)
+}
+
+/** What the last films took that were made here, the newest first. */
+export function exportPaces(db: Db): FilmPace[] {
+  const rows = db
+    .prepare(
+      `SELECT journey_id AS journeyId, settings, bytes, started_at AS startedAt, finished_at AS finishedAt FROM exports
+       WHERE state = 'done' AND settings IS NOT NULL AND started_at IS NOT NULL ORDER BY finished_at DESC LIMIT ?`,
+    )
+    .all(MOST_PACES) as { journeyId: string; settings: string; bytes: number; startedAt: number; finishedAt: number }[]
+  return rows.flatMap(({ journeyId, settings, bytes, startedAt, finishedAt }) => {
+    const known = filmSettingsSchema.safeParse(JSON.parse(settings))
+    if (!known.success || finishedAt <= startedAt) return []
+    const { format, quality, ground, from, to, width, height } = known.data
+    return [
+      {
+        journey: journeyId,
+        format,
+        quality,
+        ground,
+        pixels: (to - from) * width * height,
+        bytes,
+        seconds: (finishedAt - startedAt) / 1000,
+      },
+    ]
+  })
+}
+
+/** So many films say enough of how fast this machine is. */
+const MOST_PACES = 50
 
 export const finishExport = (db: Db, id: string, end: ExportEnd): void => {
   db.prepare(

@@ -68,4 +68,8 @@ export const MIGRATIONS: readonly string[] = [
     created_at INTEGER NOT NULL
   ) STRICT;
   `,
+  // When the work on an export began, after it had waited for others: what it took says how long the next one will take.
+  `
+  ALTER TABLE exports ADD COLUMN started_at INTEGER;
+  `,
 ]

@@ -9,6 +9,7 @@ import { demo } from '../support/journeys'
 vi.mock('~/services/api', async (original) => ({
   ...(await original<typeof api>()),
   listExports: vi.fn(),
+  listPaces: vi.fn(),
   startExport: vi.fn(),
   watchExport: vi.fn(),
 }))
@@ -33,6 +34,7 @@ const stop = vi.fn()
 beforeEach(() => {
   setActivePinia(createPinia())
   vi.resetAllMocks()
+  vi.mocked(api.listPaces).mockResolvedValue([])
   start.mockImplementation((_journey, _settings, name) => Promise.resolve(record(name)))
   watch.mockImplementation((_id, listener) => {
     report = listener

@@ -329,7 +329,7 @@ describe('painting only what has changed', () => {
     const { journey, folder } = await freshDemo()
     const compiled = compile(setFrame(journey, { width: 640, height: 360, rate: '30/1' }))
     const studio = createServerStudio(folder)
-    const frame = frameAt(compiled, frameTime(610, '30/1'))
+    const frame = frameAt(compiled, frameTime(598, '30/1'))
     expect([frame.isMoving, frame.view.pitch]).toEqual([false, 52])
     await studio.prepare(frame, compiled.scale)
     const afresh = (shown: typeof frame) => {

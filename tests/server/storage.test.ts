@@ -1,4 +1,5 @@
-import { wholeFilm } from '#core/film/settings'
+import type { FilmSettings } from '#core/film/settings'
+import { filmPaceSchema, wholeFilm } from '#core/film/settings'
 import { existsSync, mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import Database from 'better-sqlite3'
@@ -14,6 +15,8 @@ import { lanternIslesRelief } from '#demo/terrain'
 import { DEMO_ID, DEMO_IDS, seedDemos } from '#demo/seed'
 import { openDatabase } from '../../server/storage/database'
 import {
+  beginExport,
+  exportPaces,
   failInterruptedExports,
   exportOrder,
   finishedExports,
@@ -128,6 +131,24 @@ describe('exports', () => {
     deleteJourney(db, journeyId)
     sweepJourneys(db, -1000)
     expect(listExports(db, journeyId)).toEqual([])
+  })
+})
+
+describe('what films took', () => {
+  it('is told of those that were finished, from the beginning of the work on', () => {
+    const { id: journeyId } = insertJourney(db, demo())
+    const make = (settings: FilmSettings) => insertExport(db, { journeyId, name: 'Film', document: JSON.stringify(demo()), settings }).id
+    const whole = wholeFilm(demo())
+    const [done, failed, waiting] = [make({ ...whole, from: 0, to: 100, width: 640, height: 360 }), make(whole), make(whole)]
+    for (const id of [done, failed]) beginExport(db, id)
+    const now = Date.now()
+    finishExport(db, done, { state: 'done', bytes: 5000, error: null, finishedAt: now + 8000 })
+    finishExport(db, failed, { state: 'failed', bytes: null, error: 'No.', finishedAt: now + 9000 })
+    finishExport(db, waiting, { state: 'cancelled', bytes: null, error: null, finishedAt: now })
+    const paces = exportPaces(db)
+    expect(paces).toHaveLength(1)
+    expect(filmPaceSchema.parse(paces[0])).toMatchObject({ journey: journeyId, format: 'mp4', pixels: 23_040_000, bytes: 5000 })
+    expect(Math.abs(paces[0]!.seconds - 8)).toBeLessThan(0.5)
   })
 })
 

@@ -96,7 +96,7 @@ const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateS
 
 <template>
   <DialogSheet v-model="open" title="Export">
-    <FilmFields v-show="!running" v-model="settings" v-model:title="title" />
+    <FilmFields v-show="!running" v-model="settings" v-model:title="title" :journey-id="journeyId" />
     <v-switch
       v-if="!running && others.length > 0"
       v-model="together"

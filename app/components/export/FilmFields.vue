@@ -12,11 +12,14 @@ import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import { megabytes } from '~/services/sizes'
 import { useEditor } from '~/stores/editor'
+import { useExports } from '~/stores/exports'
 import { usePlayback } from '~/stores/playback'
 
 /** How a film is exported: its format, size and part, and the name of its file. The model is undefined while the choices do not go together. */
 const settings = defineModel<FilmSettings | undefined>({ required: true })
 const title = defineModel<string>('title', { required: true })
+const props = defineProps<{ journeyId: string }>()
+const exports = useExports()
 const editor = useEditor()
 const playback = usePlayback()
 
@@ -89,7 +92,7 @@ const problem = computed(() => {
 watch([wanted, problem], () => (settings.value = problem.value === '' ? wanted.value : undefined), { immediate: true })
 
 const about = computed(() => {
-  const { bytes, seconds } = estimate(wanted.value, journey.value.frame.rate)
+  const { bytes, seconds } = estimate(wanted.value, journey.value.frame.rate, exports.paces, props.journeyId)
   const time = seconds < 90 ? `${Math.max(1, Math.round(seconds))} s` : `${Math.round(seconds / 60)} min`
   const size = bytes < 1e7 ? megabytes(bytes) : `${Number((bytes / 1e6).toPrecision(2))} MB`
   return `about ${size} and ${time}`
