@@ -81,6 +81,7 @@ const SIDES = ['x', 'y', 'width'] as const
 type Sides = Record<(typeof SIDES)[number], number>
 const STAYS: Sides = { x: 0, y: 0, width: 0 }
 const sidesOf = ({ centre: { x, y }, zoom }: View): Sides => ({ x, y, width: 1 / zoom })
+const minus = (a: Sides, b: Sides): Sides => ({ x: a.x - b.x, y: a.y - b.y, width: a.width - b.width })
 const between = (a: Sides, b: Sides, part: number): Sides => ({
   x: a.x + (b.x - a.x) * part,
   y: a.y + (b.y - a.y) * part,
@@ -140,18 +141,10 @@ function movesOf(
   const last = views.length - 1
   const ends = Float64Array.from(views, (_, i) => smooth(Math.min(rests.atStart ? i / slow : 1, rests.atEnd ? (last - i) / slow : 1)))
   // There are means alone as far as a view that meets a limit reaches into them, and then ever less of them.
-  const share = mean(
-    most(
-      Float64Array.from(held, (view, i) => (view === views[i] ? 0 : 1)),
-      2 * reach,
-    ),
-  )
+  const meets = Float64Array.from(held, (view, i) => (view === views[i] ? 0 : 1))
+  const share = mean(most(meets, 2 * reach))
   const [own, within] = [views.map(sidesOf), held.map(sidesOf)]
-  const heldAt = (i: number): Sides => ({
-    x: within[i]!.x - own[i]!.x,
-    y: within[i]!.y - own[i]!.y,
-    width: within[i]!.width - own[i]!.width,
-  })
+  const heldAt = (i: number): Sides => minus(within[i]!, own[i]!)
   const eased = (side: keyof Sides) => {
     const values = Float64Array.from(within, (of) => of[side])
     const means = mean(values)
@@ -166,21 +159,15 @@ function movesOf(
       if (share[i] === 0 || view.bend) return STAYS
       const at = moved(view, moveAt(i))
       const kept = hold(keptInFrame(at, held[i]!, keptAt(times[i]!), reference))
-      if (kept === at) return STAYS
-      const [is, should] = [sidesOf(at), sidesOf(kept)]
-      return { x: should.x - is.x, y: should.y - is.y, width: should.width - is.width }
+      return kept === at ? STAYS : minus(sidesOf(kept), sidesOf(at))
     })
   // By what is missing the way is moved on, evenly; and once more by what is missing then.
   for (let round = 0; round < 2; round++) {
     const by = missing()
     for (const side of SIDES)
       for (const sign of [1, -1]) {
-        const push = mean(
-          most(
-            Float64Array.from(by, (of) => Math.max(0, sign * of[side])),
-            reach,
-          ),
-        )
+        const needed = Float64Array.from(by, (of) => Math.max(0, sign * of[side]))
+        const push = mean(most(needed, reach))
         moves[side].forEach((value, i, all) => (all[i] = value + sign * push[i]! * ends[i]!))
       }
   }
