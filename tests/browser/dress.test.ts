@@ -151,6 +151,10 @@ describe('a colour', () => {
     for (const [i, value] of seen.entries()) expect(Math.abs(value - pixels[4 * (y * width + x) + i]!)).toBeLessThan(40)
     await more.click()
     await page.getByTestId('keep-colour').click()
+    // The first closes the colours alone, the leg stays selected; the second leaves it.
+    await page.keyboard.press('Escape')
+    await page.getByTestId('keep-colour').waitFor({ state: 'detached' })
+    expect(await more.isVisible()).toBe(true)
     await page.keyboard.press('Escape')
     expect((await demo.stored()).colours).toEqual([colour])
     await demo.selectLeg(2)

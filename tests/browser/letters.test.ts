@@ -128,8 +128,14 @@ describe('a name', () => {
     expect(await names()).not.toContain('Harrowmere')
     await selectStop('Harrowmere')
     await page.getByRole('radiogroup', { name: 'Place' }).getByRole('radio', { name: 'By hand' }).click()
-    await page.getByRole('group', { name: 'From the pin' }).getByLabel('x').fill('-3000')
-    await page.keyboard.press('Enter')
+    // Onto the pin of another stop: beyond the frame's edge it would only be moved in again.
+    const { stops, camera } = await demo.stored()
+    const [own, other] = ['harrowmere', 'quillhaven'].map((id) => stops.find((stop) => stop.id === id)!.at) as [Point, Point]
+    const from = page.getByRole('group', { name: 'From the pin' })
+    for (const axis of ['x', 'y'] as const) {
+      await from.getByLabel(axis).fill(String(Math.round((other[axis] - own[axis]) * camera.zoom) - (axis === 'y' ? 40 : 0)))
+      await page.keyboard.press('Enter')
+    }
     await page.getByTestId('crowded-name').waitFor()
     await page.keyboard.press('Escape')
     await page.keyboard.press('Escape')
