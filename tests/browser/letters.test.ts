@@ -1,4 +1,5 @@
 /** Names, titles, readouts and looks of the whole journey, set by hand in the browser. */
+import type { Point } from '#core/geometry/point'
 import { describe, expect, it } from 'vitest'
 import { JOURNEY_LOOKS } from '#core/dress/looks'
 import { compile } from '#core/frame/compile'
