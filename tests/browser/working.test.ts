@@ -275,6 +275,7 @@ describe('the page', () => {
     await handle(3).click()
     await page.getByTestId('stop-name').waitFor()
     expect(await scrolls()).toBe(0)
+    await page.keyboard.press('Escape')
     await demo.selectLeg(2)
     await page.getByRole('radio', { name: 'Bowed' }).waitFor()
     expect(await scrolls()).toBe(0)
