@@ -1,5 +1,5 @@
 import { useEventListener } from '@vueuse/core'
-import { tapBeat } from '#core/edits/pace/audio'
+import { tapBeat } from '#core/edits/pace/beats'
 import { moveNodes, removeNodes } from '#core/edits/lines/courses'
 import { editLandmark } from '#core/edits/marks/landmarks'
 import type { Point } from '#core/geometry/point'

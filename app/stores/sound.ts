@@ -79,7 +79,7 @@ export const useSound = defineStore('sound', () => {
       await desk.keep(piece.file)
       const found = await desk.call('beats', { file: piece.file, from: piece.from, to: piece.to })
       if (editor.opening !== opening || searching.value !== id) return
-      if (found) editor.edit((j) => editAudio(j, id, { beats: found.times }))
+      if (found) editor.edit((j) => editAudio(j, id, { beats: found.times, bars: found.bars ?? null }))
       else problem.value = `No beat was found in “${piece.name}”: tap along by hand instead, with B while it plays.`
     } catch (error) {
       tell(error)

@@ -25,7 +25,7 @@ serve(SOUND_CALLS, {
     const samples = source(file, Math.round(from * SOUND_RATE), Math.round((to - from) * SOUND_RATE))
     const mono = Float32Array.from({ length: samples.length / 2 }, (_, i) => (samples[2 * i]! + samples[2 * i + 1]!) / 65536)
     const found = findBeats(mono, SOUND_RATE)
-    return found ? { tempo: found.tempo, times: found.times.map((time) => Math.round((time + from) * 1000) / 1000) } : null
+    return found ? { ...found, times: found.times.map((time) => Math.round((time + from) * 1000) / 1000) } : null
   },
   mix({ journey }, { transfer }) {
     const mix = mixOf(compile(parseJourney(journey), NO_PLACES))

@@ -15,7 +15,13 @@ export const SOUND_CALLS = {
   /** The beats in a part of a piece, in seconds; null where nothing repeats. */
   beats: {
     order: z.strictObject({ file: z.string(), from: z.number(), to: z.number() }),
-    reply: z.strictObject({ tempo: z.number(), times: z.array(z.number()) }).nullable(),
+    reply: z
+      .strictObject({
+        tempo: z.number(),
+        times: z.array(z.number()),
+        bars: z.strictObject({ beats: z.number(), first: z.number() }).optional(),
+      })
+      .nullable(),
   },
   /** What is heard with a film, whose journey is checked as one; null where it is silent. Its pieces have been kept before. */
   mix: { order: z.strictObject({ journey: z.unknown() }), reply: z.tuple([floats, floats]).nullable() },

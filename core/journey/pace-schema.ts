@@ -57,6 +57,9 @@ export const noteSchema = z.strictObject({ id, at: momentSchema, text: z.string(
 /** The longest piece of sound, in seconds. */
 export const MOST_AUDIO = 1200
 
+/** The most beats in a bar. */
+export const MOST_IN_BAR = 16
+
 /** A piece of music or speech that is heard with the film. */
 export const audioSchema = z
   .strictObject({
@@ -77,7 +80,20 @@ export const audioSchema = z
     fadeOut: z.number().min(0).max(30).default(1),
     /** Its beats, in its own seconds, rising; null where they have not been looked for. */
     beats: z.array(z.number().min(0).max(MOST_AUDIO)).max(LIMITS.beats).nullable().default(null),
+    /** Bars: how many beats each has, and the number of the first beat that begins one, from 0; null where none are known. */
+    bars: z
+      .strictObject({
+        beats: z.number().int().min(2).max(MOST_IN_BAR),
+        first: z
+          .number()
+          .int()
+          .min(0)
+          .max(MOST_IN_BAR - 1),
+      })
+      .nullable()
+      .default(null),
   })
+  .refine(({ bars }) => bars === null || bars.first < bars.beats, 'has a first bar that begins after a whole bar')
   .refine(({ from, to, seconds }) => from < to && to <= seconds + 1e-3, 'ends before it begins, or after its file')
 
 /** Sounds that are made for a film, each at a level from 0, which is silent, to 1. */

@@ -1,6 +1,17 @@
 /** What is heard with a film: its own sounds, and pieces of music in the mix. */
 import { describe, expect, it } from 'vitest'
-import { addAudio, arriveOnBeats, beatsOf, editAudio, everySecondBeat, setSound, tapBeat, trimAudio } from '#core/edits/pace/audio'
+import { addAudio, editAudio, setSound, trimAudio } from '#core/edits/pace/audio'
+import {
+  arriveOnBeats,
+  beatsOf,
+  doubleBeats,
+  everySecondBeat,
+  moveBeat,
+  removeBeat,
+  setBars,
+  shiftBeats,
+  tapBeat,
+} from '#core/edits/pace/beats'
 import { editLeg } from '#core/edits/lines/legs'
 import { mixOf, mixPart } from '#core/film/mix'
 import type { PieceSource } from '#core/film/mix'
@@ -8,7 +19,7 @@ import { addSounds, soundsOf } from '#core/film/sounds'
 import { compile } from '#core/frame/compile'
 import { createJourney } from '#core/journey/create'
 import type { Journey } from '#core/journey/schema'
-import { SOUND_KINDS } from '#core/journey/schema'
+import { SOUND_KINDS, vehicleSchema } from '#core/journey/schema'
 import { parseJourney } from '#core/journey/parse'
 import { SOUND_RATE, toIntegers, wavHeader } from '#core/sound/pcm'
 import { journeyOver } from '../support/journeys'
@@ -36,6 +47,18 @@ describe('the sounds of a film', () => {
   it('are off at first', () => {
     expect(mixOf(compile(trip('bus')))).toBeUndefined()
     expect(Object.values(createJourney('New').sounds)).toEqual(SOUND_KINDS.map(() => 0))
+  })
+
+  it('are those that a picture of one’s own is said to make, at first an engine', () => {
+    const own = { kind: 'image', picture: { image: 'b'.repeat(64), width: 60, height: 40, vector: false } }
+    const heardOf = (voice?: string) => {
+      const journey = editLeg(trip('bus'), 'l1', { vehicle: vehicleSchema.parse({ ...own, voice }) })
+      const { events, drones } = soundsOf(compile(loud(journey)))
+      return { drones: drones.length, bells: events.filter(({ kind }) => kind === 'bell').length }
+    }
+    const silent = heardOf('none')
+    expect(heardOf()).toEqual({ ...silent, drones: silent.drones + 1 })
+    expect(heardOf('bell')).toEqual({ ...silent, bells: silent.bells + 1 })
   })
 
   it.each([
@@ -118,6 +141,40 @@ describe('a piece of music', () => {
     const { visits } = compile(held).travellers[0]!
     for (const { arrive } of visits.slice(1)) expect(Math.abs(arrive * 2 - Math.round(arrive * 2))).toBeLessThan(1e-9)
     expect(() => arriveOnBeats(trip('bus'), 'traveller')).toThrow(/no beats/)
+  })
+})
+
+describe('bars', () => {
+  // Eight beats of half a second, of which the second and the sixth begin a bar.
+  const beats = [0.5, 1, 1.5, 2, 2.5, 3, 3.5, 4]
+  const journey = () => editAudio(addAudio(trip('bus'), 'p', piece), 'p', { beats, bars: { beats: 4, first: 1 } })
+  /** The seconds at which bars begin. */
+  const begun = ({ audio: [first] }: Journey): number[] => {
+    const { beats: all, bars } = first!
+    return all!.filter((_, i) => bars !== null && i % bars.beats === bars.first)
+  }
+
+  it('begin where they did when beats are added, removed, moved, halved and doubled', () => {
+    expect(begun(journey())).toEqual([1, 3])
+    expect(begun(tapBeat(journey(), 'p', 0.1))).toEqual([1, 3])
+    expect(begun(removeBeat(journey(), 'p', 0))).toEqual([1, 3])
+    expect(begun(everySecondBeat(journey(), 'p'))).toEqual([1, 3])
+    expect(begun(doubleBeats(journey(), 'p'))).toEqual([1, 3])
+    expect(doubleBeats(journey(), 'p').audio[0]!.beats).toHaveLength(15)
+    expect(begun(shiftBeats(journey(), 'p', 0.02))).toEqual([1.02, 3.02])
+    // Two beats are lost at the start, one of which began a bar.
+    expect(begun(shiftBeats(journey(), 'p', -1.1))).toEqual([1.9])
+    expect(everySecondBeat(setBars(journey(), 'p', { beats: 3, first: 0 }), 'p').audio[0]!.bars).toBeNull()
+  })
+
+  it('keep a beat between its neighbours, and are what arrivals keep to when asked', () => {
+    expect(moveBeat(journey(), 'p', 2, 1.62).audio[0]!.beats![2]).toBe(1.62)
+    expect(moveBeat(journey(), 'p', 2, 9).audio[0]!.beats![2]).toBe(1.9)
+    const long = editAudio(journey(), 'p', { beats: Array.from({ length: 40 }, (_, i) => i / 2), bars: { beats: 4, first: 0 } })
+    for (const { arrive } of compile(arriveOnBeats(long, 'traveller', 'bars')).travellers[0]!.visits.slice(1))
+      expect(Math.abs(arrive / 2 - Math.round(arrive / 2))).toBeLessThan(1e-9)
+    expect(() => parseJourney(JSON.parse(JSON.stringify(long)))).not.toThrow()
+    expect(() => parseJourney(JSON.parse(JSON.stringify(editAudio(long, 'p', { bars: { beats: 4, first: 4 } }))))).toThrow(/bar/)
   })
 })
 

@@ -2,23 +2,20 @@
 import { mdiDeleteOutline } from '@mdi/js'
 import { computed } from 'vue'
 import type { AudioPatch } from '#core/edits/pace/audio'
-import { arriveOnBeats, editAudio, everySecondBeat, removeAudio, tapBeat } from '#core/edits/pace/audio'
+import { editAudio, removeAudio } from '#core/edits/pace/audio'
 import { boundsOf } from '#core/journey/bounds'
 import type { Audio } from '#core/journey/schema'
 import { audioSchema } from '#core/journey/schema'
+import BeatFields from './BeatFields.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'
-import { usePlayback } from '~/stores/playback'
-import { useSound } from '~/stores/sound'
 
 /** A piece of music or speech that is heard with the film. */
 const props = defineProps<{ piece: Audio }>()
 const editor = useEditor()
-const sound = useSound()
-const playback = usePlayback()
 const { change, done } = useFieldEdits(() => `sound ${props.piece.id}`)
 const patch = (field: string, values: AudioPatch) => change(field, (j) => editAudio(j, props.piece.id, values))
 
@@ -30,12 +27,6 @@ const FIELDS = computed(
       { key: 'to', label: 'Cut to end', min: props.piece.from + 0.1, max: props.piece.seconds },
     ] as const,
 )
-const tempo = computed(() => {
-  const beats = props.piece.beats ?? []
-  return beats.length > 1 ? (60 * (beats.length - 1)) / (beats.at(-1)! - beats[0]!) : undefined
-})
-const isSearching = computed(() => sound.searching === props.piece.id)
-const tap = () => editor.edit((j) => tapBeat(j, props.piece.id, playback.time))
 </script>
 
 <template>
@@ -78,41 +69,7 @@ const tap = () => editor.edit((j) => tapBeat(j, props.piece.id, playback.time))
       @change="(value) => patch(fade, { [fade]: value })"
       @done="done"
     />
-    <h3>Beats</h3>
-    <p class="quiet figures" data-testid="beats-found">
-      <template v-if="piece.beats && piece.beats.length > 0"
-        >{{ piece.beats.length }} beats<template v-if="tempo">, {{ tempo.toFixed(1) }} a minute</template>. Times on the strip snap to
-        them.</template
-      >
-      <template v-else>Detected automatically, or tapped with B during playback.</template>
-    </p>
-    <div class="buttons">
-      <v-btn v-if="!isSearching" size="small" variant="outlined" data-testid="find-beats" @click="sound.findBeats(piece.id)"
-        >Find beats</v-btn
-      >
-      <v-btn v-else size="small" variant="outlined" @click="sound.stopSearching()">Cancel the search</v-btn>
-      <v-btn size="small" variant="outlined" data-testid="tap-beat" @click="tap">Add a beat here (B)</v-btn>
-      <v-btn
-        v-if="piece.beats && piece.beats.length > 2"
-        size="small"
-        variant="text"
-        @click="editor.edit((j) => everySecondBeat(j, piece.id))"
-        >Every second beat</v-btn
-      >
-      <v-btn v-if="piece.beats?.length" size="small" variant="text" @click="editor.edit((j) => editAudio(j, piece.id, { beats: null }))"
-        >Clear beats</v-btn
-      >
-    </div>
-    <div v-if="piece.beats?.length" class="buttons">
-      <v-btn
-        size="small"
-        color="primary"
-        variant="flat"
-        data-testid="arrive-on-beats"
-        @click="editor.edit((j) => arriveOnBeats(j, editor.traveller!.id))"
-        >Arrive at every stop on a beat</v-btn
-      >
-    </div>
+    <BeatFields :piece="piece" />
     <div class="buttons">
       <v-btn
         size="small"

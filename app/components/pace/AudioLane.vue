@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, watchEffect } from 'vue'
 import { editAudio, trimAudio } from '#core/edits/pace/audio'
+import { moveBeat } from '#core/edits/pace/beats'
 import type { Audio, Journey } from '#core/journey/schema'
 import { useEditor } from '~/stores/editor'
 import { useSound } from '~/stores/sound'
@@ -38,18 +39,31 @@ const wave = computed(() => {
   }
   return parts.join('')
 })
+/** The beats in sight that are heard, in the film's seconds; the first ones of bars stand taller. */
 const beats = computed(() => {
-  const { beats: all, from, to, offset } = props.piece
+  const { beats: all, bars, from, to, offset } = props.piece
+  const { seen } = strip
   return (all ?? [])
-    .filter((beat) => beat >= from && beat <= to)
-    .map((beat) => offset + beat - from)
-    .filter((time) => time <= editor.journey!.seconds)
+    .map((beat, i) => ({ i, beat, time: offset + beat - from, beginsBar: bars !== null && i % bars.beats === bars.first }))
+    .filter(
+      ({ beat, time }) => beat >= from && beat <= to && time >= seen.value.from && time <= Math.min(seen.value.to, editor.journey!.seconds),
+    )
 })
-/** Beats are drawn where they can be told apart. */
-const seenBeats = computed(() => {
-  const seen = beats.value.filter((time) => time >= strip.seen.value.from && time <= strip.seen.value.to)
-  return seen.length > 0 && seen.length < (strip.seen.value.to - strip.seen.value.from) * strip.perSecond.value * 0.25 ? seen : []
+/** Pixels between beats: closer than 4 only those that begin bars are drawn, closer than 12 none can be taken hold of. */
+const beatGap = computed(() => ((strip.seen.value.to - strip.seen.value.from) * strip.perSecond.value) / Math.max(1, beats.value.length))
+const drawnBeats = computed(() => {
+  if (beatGap.value > 4) return beats.value
+  const bars = beats.value.filter(({ beginsBar }) => beginsBar)
+  return (beatGap.value * beats.value.length) / Math.max(1, bars.length) > 4 ? bars : []
 })
+
+/** Drags one beat; the piece itself stays. */
+function pressBeat(event: PointerEvent, { i, time }: { i: number; time: number }) {
+  editor.select({ kind: 'audio', id: props.piece.id })
+  const begun = editor.journey!
+  const { id, offset, from } = props.piece
+  strip.drag(event, { from: time, move: (to) => editor.edit(() => moveBeat(begun, id, i, to - offset + from), `drag beat ${i} of ${id}`) })
+}
 
 let start: Journey | undefined
 function press(event: PointerEvent, part: 'whole' | 'from' | 'to') {
@@ -104,9 +118,24 @@ function key(event: KeyboardEvent, part: 'whole' | 'from' | 'to') {
       <path class="wave" :d="wave" />
       <path
         class="beats"
-        :d="seenBeats.map((time) => `M${x(time).toFixed(1)} 1v6m0 ${HEIGHT - 14}v6`).join('')"
+        :d="drawnBeats.map(({ time, beginsBar }) => `M${x(time).toFixed(1)} 1v${beginsBar ? HEIGHT - 2 : `6m0 ${HEIGHT - 14}v6`}`).join('')"
         data-testid="audio-beats"
       />
+      <template v-if="isSelected && beatGap > 12">
+        <rect
+          v-for="each in beats"
+          :key="each.i"
+          class="beat"
+          :x="x(each.time) - 4"
+          y="0"
+          width="8"
+          height="12"
+          data-testid="audio-beat"
+          @pointerdown.stop="pressBeat($event, each)"
+        >
+          <title>Beat {{ each.i + 1 }}: drag to move it</title>
+        </rect>
+      </template>
       <rect
         v-for="end in ['from', 'to'] as const"
         :key="end"
@@ -148,6 +177,13 @@ svg {
   stroke: var(--vermilion);
   stroke-width: 1.5;
   pointer-events: none;
+}
+.beat {
+  fill: transparent;
+  cursor: ew-resize;
+}
+.beat:hover {
+  fill: color-mix(in srgb, var(--vermilion) 40%, transparent);
 }
 .end {
   fill: transparent;

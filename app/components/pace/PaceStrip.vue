@@ -13,7 +13,7 @@ import {
 import { useElementSize, useLocalStorage, useScroll } from '@vueuse/core'
 import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue'
 import type { CompiledTraveller } from '#core/trips/compiled'
-import { beatsOf } from '#core/edits/pace/audio'
+import { beatsOf } from '#core/edits/pace/beats'
 import { laneBars } from '#core/edits/pace/lanes'
 import VehiclePicture from '~/components/fields/VehiclePicture.vue'
 import { followPointer } from '~/composables/use-pointer-drag'

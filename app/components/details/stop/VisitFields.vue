@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { arriveOnBeat, beatsOf } from '#core/edits/pace/audio'
+import { arriveOnBeat, beatsOf } from '#core/edits/pace/beats'
 import { holdArrival, holdDeparture, setLayover } from '#core/edits/pace/pace'
 import { boundsOf } from '#core/journey/bounds'
 import type { Journey, Stop } from '#core/journey/schema'
