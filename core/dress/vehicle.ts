@@ -89,5 +89,6 @@ const USUAL_SPEED = 60
 export const speedOf = (choice: VehicleChoice | null): number =>
   choice?.speed ?? (choice?.kind === 'catalogue' ? artworkOf(choice.artwork).speed : USUAL_SPEED)
 
-/** What is heard of a vehicle; of a picture of one's own nothing. */
-export const voiceOf = (choice: VehicleChoice | null): Voice => (choice?.kind === 'catalogue' ? artworkOf(choice.artwork).voice : 'none')
+/** What is heard of a vehicle. */
+export const voiceOf = (choice: VehicleChoice | null): Voice =>
+  choice === null ? 'none' : choice.kind === 'catalogue' ? artworkOf(choice.artwork).voice : choice.voice

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { VOICES } from '../vehicles/artwork'
 import { VEHICLE_IDS } from '../vehicles/catalogue'
 import { anchorSchema, photoSchema } from './picture-schema'
 import { colour, unit } from './values'
@@ -69,6 +70,8 @@ export const vehicleSchema = z.discriminatedUnion('kind', [
     /** Its longer side in rpx. */
     size: z.number().min(12).max(600).default(140),
     lean,
+    /** What is heard of it, where the film has sounds. */
+    voice: z.enum(VOICES).default('engine'),
     ...ofEvery,
   }),
 ])

@@ -4,8 +4,8 @@ import type { Course } from '../geometry/course'
 import { chordHeading } from '../geometry/course'
 import type { Posture } from '../vehicles/artwork'
 
-/** The greatest lean of a vehicle seen from the side, in degrees, and how far past the vertical its heading must go before it turns round. */
-export const MOST_LEAN = 35
+/** The greatest lean of a vehicle seen from the side, in degrees: more looks as if it were parked on a cliff. And how far past the vertical its heading must go before it turns round. */
+export const MOST_LEAN = 12
 const HYSTERESIS = radians(10)
 
 /** Smoothing length of the heading, in vehicle lengths. */

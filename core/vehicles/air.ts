@@ -90,7 +90,7 @@ export const jet: Artwork = {
   view: 'side',
   facing: 0,
   inkBehind: 0.3,
-  mostLean: 20,
+  mostLean: 12,
   bounds: { left: -51, top: -38, right: 51, bottom: 4 },
   shapes: [
     { d: 'M-44-17L-50-37L-40-37L-24-18Z', fill: 'body' },

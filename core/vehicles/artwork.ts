@@ -7,7 +7,7 @@ export interface Posture {
   view: 'above' | 'side' | 'upright'
   /** Direction the picture faces, in degrees clockwise from "to the right". */
   facing: number
-  /** The most that a vehicle seen from the side leans, in degrees; 35 where nothing is said. Ships stay on an even keel. */
+  /** The most that a vehicle seen from the side leans, in degrees; 12 where nothing is said. Ships stay on an even keel. */
   mostLean?: number
   /** How far behind that point the ink ends, as a share of the vehicle's length: it must end under the picture. */
   inkBehind: number
@@ -19,7 +19,8 @@ export interface Posture {
 export type Medium = 'land' | 'water' | 'air'
 
 /** What is heard of a vehicle: an engine, that engine in the air, oars, wheels on rails, or a bell at the start. */
-export type Voice = 'engine' | 'aircraft' | 'oars' | 'rails' | 'bell' | 'none'
+export const VOICES = ['engine', 'aircraft', 'oars', 'rails', 'bell', 'none'] as const
+export type Voice = (typeof VOICES)[number]
 
 /** A vehicle of the catalogue: shapes as SVG path data, 100 units long in the direction it faces, in back-to-front order. */
 export interface Artwork extends Posture {

@@ -9,7 +9,7 @@ export const ferry: Artwork = {
   view: 'side',
   facing: 0,
   inkBehind: 0.25,
-  mostLean: 7,
+  mostLean: 0,
   bounds: { left: -51, top: -55, right: 51, bottom: 2 },
   shapes: [
     { d: box(-22, -47, 11, 15, 1), fill: 'body' },
@@ -32,7 +32,7 @@ export const sailboat: Artwork = {
   view: 'side',
   facing: 0,
   inkBehind: 0.2,
-  mostLean: 12,
+  mostLean: 0,
   bounds: { left: -47, top: -100, right: 51, bottom: 3 },
   shapes: [
     { d: 'M1-14L1-98', stroke: 'wood', width: 3 },
@@ -73,7 +73,7 @@ export const liner: Artwork = {
   view: 'side',
   facing: 0,
   inkBehind: 0.25,
-  mostLean: 5,
+  mostLean: 0,
   bounds: { left: -51, top: -51, right: 52, bottom: 2 },
   shapes: [
     { d: 'M-30-40L-26-50L-12-50L-12-40Z', fill: 'body' },

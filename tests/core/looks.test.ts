@@ -56,7 +56,7 @@ describe('a vehicle', () => {
   it('leans as far as it is set to', () => {
     const leanAt = (lean?: number) =>
       degrees(leanOf(1.2, false, resolveVehicle(vehicleSchema.parse({ kind: 'catalogue', artwork: 'bus', lean })).posture.mostLean))
-    expect([leanAt(), leanAt(10), leanAt(0)].map((value) => Math.round(value))).toEqual([35, 10, 0])
+    expect([leanAt(), leanAt(10), leanAt(0)].map((value) => Math.round(value))).toEqual([12, 10, 0])
   })
 
   it('rises as high as it is set to, half-way the most', () => {

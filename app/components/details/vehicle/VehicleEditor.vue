@@ -23,7 +23,7 @@ import { tileAddress } from '~/services/addresses'
 import { useEditor } from '~/stores/editor'
 import { useOwnPicture } from '~/stores/own-picture'
 import PicturePosture from '../marks/PicturePosture.vue'
-import { VIEWS } from './vehicle-views'
+import { VIEWS, VOICE_CHOICES } from './vehicle-views'
 
 /**
  * One vehicle: which it is, its colours and posture, what it carries. `edit` is called with each change, and the field that it is of; `once` means that
@@ -158,6 +158,15 @@ const motionNote = computed(() => {
       <img class="own" :src="tileAddress(vehicle.picture.image, { level: coarsestLevel(vehicle.picture), column: 0, row: 0 })" alt="" />
     </PicturePosture>
     <ChoiceRow label="Seen" :model-value="vehicle.view" :choices="VIEWS" @change="(view) => set({ ...vehicle!, view } as VehicleChoice)" />
+    <FieldRow v-slot="{ id }" label="Sounds like">
+      <v-select
+        :aria-labelledby="id"
+        :items="VOICE_CHOICES"
+        :model-value="vehicle.voice"
+        data-testid="vehicle-voice"
+        @update:model-value="(voice) => set({ ...vehicle!, voice } as VehicleChoice)"
+      />
+    </FieldRow>
   </template>
   <ColourField
     v-if="vehicle?.kind === 'catalogue'"

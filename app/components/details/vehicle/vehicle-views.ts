@@ -1,4 +1,5 @@
 import type { Traveller, VehicleChange } from '#core/journey/schema'
+import type { Voice } from '#core/vehicles/artwork'
 import type { Look } from '~/stores/own-picture'
 
 /** The views from which a picture may show a vehicle. */
@@ -7,6 +8,16 @@ export const VIEWS = [
   { value: 'above', title: 'From above' },
   { value: 'upright', title: 'Never turns' },
 ] as const satisfies readonly { value: Look['view']; title: string }[]
+
+/** What a picture of one's own may sound like. */
+export const VOICE_CHOICES = [
+  { value: 'engine', title: 'Engine' },
+  { value: 'aircraft', title: 'Aircraft' },
+  { value: 'oars', title: 'Oars' },
+  { value: 'rails', title: 'Wheels on rails' },
+  { value: 'bell', title: 'Bicycle bell' },
+  { value: 'none', title: 'Nothing' },
+] as const satisfies readonly { value: Voice; title: string }[]
 
 /** How a vehicle takes over from another. */
 export const CHANGE_STYLES = [
