@@ -4,11 +4,12 @@ import type { GroundGeo } from '../geo/ground'
 import { greatCircle } from '../geo/great-circle'
 import { bowedCubics } from '../geometry/bow'
 import type { Course } from '../geometry/course'
-import { courseOf, FLATTENING, polylineCourse } from '../geometry/course'
+import { courseOf, FLATTENING, partsOf, polylineCourse } from '../geometry/course'
 import type { Cubic } from '../geometry/cubic'
 import { lineCubic } from '../geometry/cubic'
+import { fitStroke } from '../geometry/fit-stroke'
 import type { Point } from '../geometry/point'
-import { add } from '../geometry/point'
+import { add, scaleBy } from '../geometry/point'
 import type { CourseNode, CourseShape, Journey, TrackCourse } from '../journey/schema'
 import { readPoints } from '../journey/track-line'
 import { routeOver } from '../network/route-over'
@@ -31,7 +32,7 @@ type Line = Exclude<CourseShape, Curve>
 
 export const isCurve = (shape: CourseShape): shape is Curve => shape.kind === 'straight' || shape.kind === 'bowed' || shape.kind === 'drawn'
 
-/** The cubics of a curved course from stop a to stop b, in ground units; none across a break. */
+/** The cubics of a curved course from stop a to stop b through its nodes, in ground units, before smoothing; none across a break. */
 export function curveCubics(shape: Curve, a: Point, b: Point): Cubic[] {
   if (shape.kind === 'straight') return [lineCubic(a, b)]
   if (shape.kind === 'bowed') return bowedCubics(a, b, shape.bow)
@@ -47,9 +48,28 @@ export function curveCubics(shape: Curve, a: Point, b: Point): Cubic[] {
   })
 }
 
-/** The cubics of any course: of a line, one for each of its pieces, without the breaks. */
+/** The cubics of a curved course as it is seen. */
+function seenCubics(shape: Curve, a: Point, b: Point): Cubic[] {
+  const cubics = curveCubics(shape, a, b)
+  const { smoothing } = shape.kind === 'drawn' ? shape : {}
+  return smoothing === undefined ? cubics : partsOf(courseOf(cubics, smoothing / 40)).flatMap((part) => smoothLine(part, smoothing))
+}
+
+/** A line smoothed alike on a ground of any scale: it is fitted in units of what it may be off, as the fit has limits of its own in absolute numbers. */
+function smoothLine(points: readonly Point[], within: number): Cubic[] {
+  const small = points.map((p) => scaleBy(p, 1 / within))
+  const cubics = fitStroke(small, 1).map((cubic) => cubic.map((p) => scaleBy(p, within)) as unknown as Cubic)
+  // Its ends are the very places that they were.
+  const [, b, c, d] = cubics[0]!
+  cubics[0] = [points[0]!, b, c, d]
+  const [e, f, g] = cubics.at(-1)!
+  cubics[cubics.length - 1] = [e, f, g, points.at(-1)!]
+  return cubics
+}
+
+/** The cubics of any course, as it is seen: of a line, one for each of its pieces, without the breaks. */
 export function cubicsOf(shape: CourseShape, a: Point, b: Point, ground: CourseGround): Cubic[] {
-  if (isCurve(shape)) return curveCubics(shape, a, b)
+  if (isCurve(shape)) return seenCubics(shape, a, b)
   const { points, breaks } = compiledCourse(shape, a, b, ground)
   const at = (i: number): Point => ({ x: points[2 * i]!, y: points[2 * i + 1]! })
   const broken = new Set(breaks)
@@ -70,7 +90,7 @@ export function compiledCourse(shape: CourseShape, a: Point, b: Point, ground: C
   const known = compiled.get(shape)
   const isSame = known && known.a.x === a.x && known.a.y === a.y && known.b.x === b.x && known.b.y === b.y
   if (isSame && (known.ground === ground || isCurve(shape) || shape.kind === 'track')) return known.course
-  const course = isCurve(shape) ? courseOf(curveCubics(shape, a, b)) : lineCourse(shape, a, b, ground)
+  const course = isCurve(shape) ? courseOf(seenCubics(shape, a, b)) : lineCourse(shape, a, b, ground)
   compiled.set(shape, { a, b, ground, course })
   return course
 }

@@ -6,6 +6,9 @@ import { id, LIMITS, point } from './values'
 
 const NODE_KINDS = ['corner', 'smooth', 'symmetric'] as const
 
+/** In gu: about the width of a frame over a map of ordinary size. */
+export const MOST_SMOOTHING = 2000
+
 const nodeSchema = z.strictObject({
   at: point,
   /** How its handles are linked: not at all, in one line, or in one line with equal lengths. */
@@ -23,7 +26,10 @@ export const courseSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('straight') }),
   /** `bow` is the signed sagitta over the chord; positive bows to the left of the direction of travel. */
   z.strictObject({ kind: z.literal('bowed'), bow: z.number().min(-1).max(1).default(0.18) }),
-  /** From stop to stop through nodes; `leave` and `arrive` are the handles at the two stops, as offsets. */
+  /**
+   * From stop to stop through nodes; `leave` and `arrive` are the handles at the two stops, as offsets. With `smoothing` the line is a smoother one that
+   * lies within about so many gu of that through the nodes, which stay as they are.
+   */
   z.strictObject({
     kind: z.literal('drawn'),
     leave: point,
@@ -32,6 +38,7 @@ export const courseSchema = z.discriminatedUnion('kind', [
       .max(LIMITS.nodes)
       .refine((nodes) => !nodes.at(-1)?.break, 'has a break after the last node: the line must end at the stop'),
     arrive: point,
+    smoothing: z.number().positive().max(MOST_SMOOTHING).optional(),
   }),
   /** The shortest way over the Earth, where the ground is georeferenced; else straight. */
   z.strictObject({ kind: z.literal('great-circle') }),

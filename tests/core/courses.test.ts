@@ -296,7 +296,22 @@ describe('a break', () => {
     expect(reverseTrip(reverseTrip(broken, 'traveller'), 'traveller')).toEqual(broken)
     expectSame(gapOf(edits.insertNode(broken, 'l1', { segment: 2, u: 0.5 })))
     expectSame(gapOf(edits.roundCorners(broken, 'l1', 20)))
-    expectSame(gapOf(editLeg(broken, 'l1', { course: edits.smoothed(course, 10) })))
+    expectSame(gapOf(edits.setSmoothing(broken, 'l1', 10)))
+  })
+
+  it('does not move the nodes when it is smoothed, and is as it was when smoothing goes', () => {
+    const journey = withCourse(DRAWN)
+    const smooth = edits.setSmoothing(journey, 'l1', 40)
+    expect(drawn(smooth).nodes).toEqual(drawn(journey).nodes)
+    expect(edits.nodeCubics(smooth, 'l1')).toEqual(edits.nodeCubics(journey, 'l1'))
+    expect(courseOfLeg(smooth, 'l1').length).not.toBeCloseTo(courseOfLeg(journey, 'l1').length, 0)
+    expect(edits.setSmoothing(smooth, 'l1', 0)).toEqual(journey)
+    // What is cut in two looks as it did.
+    const cut = insertStop(smooth, 'l1', cubicPoint(edits.legCubics(smooth, 'l1')[0]!, 0.5), { stop: 'new', leg: 'second' })
+    expect(courseOfLeg(cut, 'l1').length + courseOfLeg(cut, 'second').length).toBeCloseTo(courseOfLeg(smooth, 'l1').length, 0)
+    // Nodes are edited under it.
+    expect(drawn(edits.moveNodes(smooth, 'l1', new Set([0]), { x: 5, y: 5 })).smoothing).toBe(40)
+    expect(drawn(edits.insertNode(smooth, 'l1', { segment: 0, u: 0.5 })).smoothing).toBe(40)
   })
 
   it('moves when the line beside it is pulled, and only there', () => {
@@ -382,7 +397,7 @@ describe('the trip', () => {
       fc.tuple(fc.nat(4), inside, point).map(
         ([segment, u, by]) =>
           (j: Journey, id: string) =>
-            edits.pullSegment(edits.makeDrawn(j, id), id, { segment: Math.min(segment, edits.legCubics(j, id).length - 1), u }, by),
+            edits.pullSegment(edits.makeDrawn(j, id), id, { segment: Math.min(segment, edits.nodeCubics(j, id).length - 1), u }, by),
       ),
       fc.double({ min: 1, max: 400, noNaN: true }).map((radius) => (j: Journey, id: string) => edits.roundCorners(j, id, radius)),
       fc.array(point, { minLength: 2, maxLength: 30 }).map((stroke) => (j: Journey, id: string) => edits.drawStroke(j, id, stroke, 4)),
@@ -391,9 +406,7 @@ describe('the trip', () => {
         .uniqueArray(fc.nat(6), { minLength: 1, maxLength: 3 })
         .map((nodes) => (j: Journey, id: string) => breakAt(j, id, new Set(nodes), 30)),
       fc.nat(6).map((i) => (j: Journey, id: string) => joinBreaks(j, id, new Set([i]))),
-      fc
-        .double({ min: 1, max: 60, noNaN: true })
-        .map((tolerance) => (j: Journey, id: string) => editLeg(j, id, { course: edits.smoothed(edits.legCourse(j, id)!, tolerance) })),
+      fc.double({ min: 1, max: 60, noNaN: true }).map((tolerance) => (j: Journey, id: string) => edits.setSmoothing(j, id, tolerance)),
     )
     fc.assert(
       fc.property(fc.array(edit, { maxLength: 10 }), (steps) => {

@@ -31,6 +31,7 @@ export const EVERY_COURSE: Record<CourseShape['kind'], CourseShape> = {
       { at: { x: 2800, y: 1300 }, kind: 'corner', before: { x: 0, y: 0 }, after: { x: 20, y: 40 } },
     ],
     arrive: { x: -30, y: -60 },
+    smoothing: 4,
   },
   track: {
     kind: 'track',

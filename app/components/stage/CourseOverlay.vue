@@ -4,7 +4,17 @@ import { nearestOnChain } from '#core/geometry/nearest'
 import type { Point } from '#core/geometry/point'
 import { add, subtract } from '#core/geometry/point'
 import type { HandleOf } from '#core/edits/lines/courses'
-import { handleOf, insertNode, legCubics, moveNodes, nodeBefore, pullHandle, pullSegment, sharpCorners } from '#core/edits/lines/courses'
+import {
+  handleOf,
+  insertNode,
+  legCubics,
+  moveNodes,
+  nodeBefore,
+  nodeCubics,
+  pullHandle,
+  pullSegment,
+  sharpCorners,
+} from '#core/edits/lines/courses'
 import { legEnds } from '#core/journey/lookup'
 import type { DrawnCourse, Leg } from '#core/journey/schema'
 import { followPointer } from '~/composables/use-pointer-drag'
@@ -21,10 +31,11 @@ const stage = useStage()
 const { snap } = useSnapping(() => props.space)
 
 const ends = computed(() => legEnds(editor.journey!, props.leg.id)!)
-const cubics = computed(() => legCubics(editor.journey!, props.leg.id))
+const cubics = computed(() => nodeCubics(editor.journey!, props.leg.id))
 const sharp = computed(() => new Set(sharpCorners(cubics.value).map((segment) => nodeBefore(props.course, segment) + 1)))
 const xy = (p: Point) => placeOnStage(props.space, p)
-const line = computed(() => chainOnStage(props.space, cubics.value))
+/** The line as it is seen, which smoothing may part from the nodes. */
+const line = computed(() => chainOnStage(props.space, legCubics(editor.journey!, props.leg.id)))
 /** Straight over each break. */
 const breaks = computed(() => {
   const { nodes } = props.course

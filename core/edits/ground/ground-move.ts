@@ -94,6 +94,7 @@ function movedCourse(course: CourseShape, a: Point, b: Point, move: Move): Cours
           after: movedHandle(node.at, node.after, move),
         })),
         arrive: movedHandle(b, course.arrive, move),
+        ...(course.smoothing !== undefined && { smoothing: course.smoothing * localScale(move, a, course.smoothing) }),
       }
     case 'track':
       return { ...course, points: movedLine(course.points, move) }

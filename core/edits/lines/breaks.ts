@@ -1,7 +1,7 @@
 import type { Cubic } from '../../geometry/cubic'
 import { reversedCubic, splitCubic } from '../../geometry/cubic'
 import { distance, scaleBy, subtract } from '../../geometry/point'
-import { drawnCourse, keepKinds, legCubics, nodeBefore, parameterAt, withBreak, withNodes } from './courses'
+import { drawnCourse, keepKinds, nodeBefore, nodeCubics, parameterAt, withBreak, withNodes } from './courses'
 import { editLeg } from './legs'
 import { findLeg } from '../../journey/lookup'
 import type { CourseNode, DrawnCourse, Journey } from '../../journey/schema'
@@ -21,7 +21,7 @@ export function breakAt(journey: Journey, id: string, chosen: ReadonlySet<number
   if (!course) return journey
   const isChosen = (node: number) => node < course.nodes.length && chosen.has(node)
   const isAlone = (node: number) => isChosen(node) && !isChosen(node - 1) && !isChosen(node + 1)
-  const chain = legCubics(journey, id).flatMap((cubic, segment): Cubic[] => {
+  const chain = nodeCubics(journey, id).flatMap((cubic, segment): Cubic[] => {
     const node = nodeBefore(course, segment)
     if (isChosen(node) && isChosen(node + 1)) return []
     const start = isAlone(node) && !course.nodes[node - 1]?.break ? cutFromStart(cubic, width / 2) : cubic

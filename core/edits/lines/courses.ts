@@ -1,6 +1,6 @@
 import { clamp } from '../../geometry/clamp'
 import simplify from 'simplify-js'
-import { compiledCourse, courseGround, cubicsOf, isCurve } from '../../courses/compile-course'
+import { compiledCourse, courseGround, cubicsOf, curveCubics, isCurve } from '../../courses/compile-course'
 import { radians } from '../../geometry/angle'
 import type { Course } from '../../geometry/course'
 import { partsOf } from '../../geometry/course'
@@ -50,10 +50,16 @@ function kindOf(before: Point, after: Point): NodeKind {
 
 const shapeOf = (journey: Journey, id: string): CourseShape | undefined => findLeg(journey, id)?.leg.course
 
-/** The cubics of a leg's course. */
+/** The cubics of a leg's course, as it is seen. */
 export function legCubics(journey: Journey, id: string): Cubic[] {
   const [ends, shape] = [legEnds(journey, id), shapeOf(journey, id)]
   return ends && shape ? cubicsOf(shape, ...ends, courseGround(journey)) : []
+}
+
+/** The cubics of a leg's course from node to node, before smoothing: the segments that nodes and handles bound. */
+export function nodeCubics(journey: Journey, id: string): Cubic[] {
+  const [ends, shape] = [legEnds(journey, id), shapeOf(journey, id)]
+  return ends && shape && isCurve(shape) ? curveCubics(shape, ...ends) : legCubics(journey, id)
 }
 
 /** The compiled course of a leg. */
@@ -103,9 +109,9 @@ export function redrawPart(journey: Journey, id: string, stroke: readonly Point[
   return editLeg(journey, id, { course: drawnCourse(chain) })
 }
 
-/** A smoother course, fitted to the present one to within about `tolerance` gu, which is more than 0. */
-export const smoothed = (course: Course, tolerance: number): DrawnCourse =>
-  drawnCourse(partsOf(course).flatMap((part) => fitStroke(part, tolerance)))
+/** Smooths the line of a drawn leg, to within about so many gu of its nodes; 0 leaves it as it was drawn. */
+export const setSmoothing = (journey: Journey, id: string, within: number): Journey =>
+  withNodes(journey, id, ({ smoothing: _, ...course }) => (within > 0 ? { ...course, smoothing: within } : course))
 
 /** The number of the node at which a segment of a drawn course begins; -1 for the first stop. Gaps are no segments. */
 export function nodeBefore({ nodes }: DrawnCourse, segment: number): number {
@@ -115,18 +121,20 @@ export function nodeBefore({ nodes }: DrawnCourse, segment: number): number {
 
 /** Puts a node on a leg's course, which keeps its shape exactly. */
 export function insertNode(journey: Journey, id: string, { segment, u }: Pick<OnChain, 'segment' | 'u'>): Journey {
-  const cubics = legCubics(journey, id)
+  const cubics = nodeCubics(journey, id)
   const cubic = cubics[segment]
   if (!cubic) return journey
   const course = drawnCourse([...cubics.slice(0, segment), ...splitCubic(cubic, u), ...cubics.slice(segment + 1)])
   return editLeg(journey, id, { course: keepKinds(course, shapeOf(journey, id)!) })
 }
 
-/** Existing nodes keep their kind, whatever their handles look like now. */
+/** Existing nodes keep their kind, whatever their handles look like now, and the line its smoothing. */
 export function keepKinds(course: DrawnCourse, old: CourseShape): DrawnCourse {
   if (old.kind !== 'drawn') return course
   const kinds = new Map(old.nodes.map((node) => [`${node.at.x} ${node.at.y}`, node.kind]))
-  return { ...course, nodes: course.nodes.map((node) => ({ ...node, kind: kinds.get(`${node.at.x} ${node.at.y}`) ?? node.kind })) }
+  const { smoothing } = old
+  const nodes = course.nodes.map((node) => ({ ...node, kind: kinds.get(`${node.at.x} ${node.at.y}`) ?? node.kind }))
+  return { ...course, nodes, ...(smoothing !== undefined && { smoothing }) }
 }
 
 /** A node with or without a break after it. */

@@ -184,7 +184,7 @@ function reversedCourse(journey: Journey, { id, course }: Leg): CourseShape {
       const nodes = course.nodes.map((node, i) =>
         withBreak({ ...node, before: node.after, after: node.before }, course.nodes[i - 1]?.break ?? false),
       )
-      return { kind: 'drawn', leave: course.arrive, nodes: nodes.reverse(), arrive: course.leave }
+      return { ...course, leave: course.arrive, nodes: nodes.reverse(), arrive: course.leave }
     }
   }
 }

@@ -1,11 +1,10 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue'
-import type { Course } from '#core/geometry/course'
+import { computed, ref } from 'vue'
 import type { Point } from '#core/geometry/point'
-import { legCubics, removeNodes, roundCorners, setNodeKind, sharpCorners, smoothed } from '#core/edits/lines/courses'
+import { legCubics, removeNodes, roundCorners, setNodeKind, setSmoothing, sharpCorners } from '#core/edits/lines/courses'
 import { editLeg } from '#core/edits/lines/legs'
 import { breakAt, breaksAt, joinBreaks } from '#core/edits/lines/breaks'
-import type { CourseShape, DrawnCourse, Leg, NodeKind } from '#core/journey/schema'
+import type { DrawnCourse, Leg, NodeKind } from '#core/journey/schema'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
@@ -54,26 +53,9 @@ function breakLine() {
 const breaks = computed(() => breaksAt(props.course, stage.nodes))
 const join = () => editor.edit((journey) => joinBreaks(journey, props.leg.id, stage.nodes))
 
-/** The course before smoothing, so that moving the slider back restores it. */
-const rough = shallowRef<{ shape: DrawnCourse; course: Course }>()
-const smoothing = ref(0)
-let ours: CourseShape | undefined
-watch(
-  () => props.course,
-  (course) => {
-    if (course === ours) return
-    rough.value = undefined
-    smoothing.value = 0
-  },
-)
-/** In reference pixels, as in the film. */
-function smooth(value: number) {
-  rough.value ??= { shape: props.course, course: editor.itinerary!.legs.find(({ leg }) => leg.id === props.leg.id)!.course }
-  const { shape, course } = rough.value
-  smoothing.value = value
-  change('smooth', (journey) => editLeg(journey, props.leg.id, { course: value > 0 ? smoothed(course, value / camera.view.zoom) : shape }))
-  ours = editor.selectedLeg?.course
-}
+/** How far the smoothed line may lie off the nodes, in pixels of the opening view. */
+const smoothing = computed(() => Math.round((props.course.smoothing ?? 0) * editor.journey!.camera.zoom))
+const smooth = (px: number) => change('smooth', (journey) => setSmoothing(journey, props.leg.id, px / journey.camera.zoom))
 
 const sharp = computed(() => sharpCorners(legCubics(editor.journey!, props.leg.id)).length)
 /** Radius for rounding corners, in reference pixels; at first large enough for the leg's vehicle to turn without spinning. */
