@@ -11,9 +11,9 @@ import { outOfFrame } from '../shots/out-of-frame'
 import { sharpness } from '../sheet/sharpness'
 import { visibilityAt } from '../trips/span'
 
-/** Problems with what the camera shows: where it looks beyond the map, loses whom it follows, magnifies the map too much, or moves too fast to be comfortable to watch. */
+/** Problems with what the camera shows: where it looks beyond the map, loses whom it follows, magnifies the map too much, moves too fast to be comfortable to watch, or never gets to where it is going. */
 
-type CheckKind = 'edge' | 'lost' | 'soft' | 'fast'
+type CheckKind = 'edge' | 'lost' | 'soft' | 'fast' | 'late'
 
 /** A stretch of the film with a problem, and its worst moment. */
 export interface CameraCheck {
@@ -24,11 +24,13 @@ export interface CameraCheck {
   worstAt: number
   /**
    * How bad it is there: reference pixels by which the frame reaches beyond the map, or by which a traveller that the shot follows is out of the frame;
-   * how many times a map pixel is magnified in the film; or how many times the comfortable speed it is.
+   * how many times a map pixel is magnified in the film; how many times the comfortable speed it is; or the seconds that the way to a shot is too long.
    */
   worst: number
   /** What is too fast. */
   rate?: RateKind
+  /** What comes before the camera has arrived at a shot. */
+  cutBy?: 'end' | 'shot'
   /** The id of the shot that the camera is at or on its way to at the worst moment; undefined for the opening view. */
   shot: string | undefined
 }
@@ -64,8 +66,19 @@ export function checkCamera(compiled: CompiledJourney): CameraCheck[] {
     const { kind, excess } = worstOf(rates)
     if (excess > 1) note('fast', time, excess, kind)
   }
-  return checks.sort((a, b) => a.from - b.from)
+  return [...checks, ...lateShots(compiled)].sort((a, b) => a.from - b.from)
 }
+
+/** Less than this is not seen to be missing, in seconds. */
+const LATE = 0.05
+
+/** The shots at which the camera does not arrive before the film ends, or before it leaves for the next. */
+const lateShots = ({ shots, lastTime }: CompiledJourney): CameraCheck[] =>
+  shots.flatMap(({ shot, start, end, until }) => {
+    if (end <= until + LATE) return []
+    const cutBy = until >= lastTime ? 'end' : 'shot'
+    return [{ kind: 'late', from: start, to: until, worstAt: until, worst: end - until, shot: shot.id, cutBy }]
+  })
 
 /** What the camera does, every so many frames; over a cut nothing moves. */
 export function cameraMoments(compiled: CompiledJourney, step: number): { time: number; view: View; rates: Rates }[] {

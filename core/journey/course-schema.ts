@@ -7,7 +7,7 @@ import { id, LIMITS, point } from './values'
 const NODE_KINDS = ['corner', 'smooth', 'symmetric'] as const
 
 /** In gu: about the width of a frame over a map of ordinary size. */
-export const MOST_SMOOTHING = 2000
+const MOST_SMOOTHING = 2000
 
 const nodeSchema = z.strictObject({
   at: point,

@@ -7,13 +7,14 @@ import { leastWithin, smoothed, smoothingReach } from '#core/camera/smoothing'
 import type { View } from '#core/camera/view'
 import { GREATEST_PITCH } from '#core/camera/view'
 import { viewAt } from '#core/camera/view-track'
-import { addShot, setPlan, straightDown } from '#core/edits/camera/shots'
+import { addShot, setPlan, straightDown, takingSeconds } from '#core/edits/camera/shots'
 import { setGround } from '#core/edits/ground/sheets'
 import { addTraveller } from '#core/edits/trips/travellers'
 import { addStop } from '#core/edits/trips/visits'
 import type { CompiledJourney } from '#core/trips/compiled'
 import { compile } from '#core/frame/compile'
 import { checkCamera } from '#core/checks/camera-check'
+import { comeCloser, tiltedLess } from '#core/edits/camera/keep-followed'
 import { frameAt } from '#core/frame/frame-at'
 import { lengthAt } from '#core/trips/compiled'
 import { pointAt } from '#core/geometry/course'
@@ -383,6 +384,56 @@ describe('an automatic plan', () => {
     if (chase.kind !== 'chase') throw new Error()
     expect(lost(addShot(kept, straightDown(chase)))).toEqual([])
     expect(lost(addShot({ ...kept, ground: { ...kept.ground, edge: 'plain' } }, chase))).toEqual([])
+    // Tilted as much as can be: by a step of 5 degrees more it is lost.
+    const tilted = tiltedLess(addShot(kept, chase), chase)!
+    expect(tilted.pitch).toBeGreaterThan(0)
+    expect(lost(addShot(kept, tilted))).toEqual([])
+    expect(lost(addShot(kept, { ...tilted, pitch: tilted.pitch + 5 }))).not.toEqual([])
+    const closer = comeCloser(addShot(kept, chase), chase)
+    if (closer) expect([closer.pitch, lost(addShot(kept, closer))]).toEqual([60, []])
+  })
+
+  it('is told of where the camera never arrives, and only there', () => {
+    const trip = journeyOver([[600, 2200], [5800, 300]], {}, 12) // prettier-ignore
+    const plain = { ...trip, plan: { ...trip.plan, temperament: null } }
+    const free = (id: string, offset: number, transition: number) =>
+      shotSchema.parse({
+        kind: 'free',
+        id,
+        at: { at: 'start', offset },
+        transition,
+        view: { centre: { x: 0, y: 0 }, zoom: 0.5, bearing: 0, pitch: 0 },
+      })
+    const late = (...shots: Shot[]) =>
+      checkCamera(compile(shots.reduce(addShot, plain))).flatMap(({ kind, shot, worst, cutBy }) =>
+        kind === 'late' ? [{ shot, worst, cutBy }] : [],
+      )
+    expect(late(free('a', 1, 2), free('b', 4, 3))).toEqual([])
+    const [cut] = late(free('a', 1, 4), free('b', 4, 3))
+    expect([cut!.shot, cut!.cutBy]).toEqual(['a', 'shot'])
+    expect(cut!.worst).toBeCloseTo(1, 6)
+    const [end] = late(free('a', 10, 5))
+    expect(end!.cutBy).toBe('end')
+    // 12 s of film, of which the last frame shows 12 - 1/30 s.
+    expect(end!.worst).toBeCloseTo(15 - (12 - 1 / 30), 3)
+  })
+
+  it('takes longer by leaving earlier, and arrives when it did', () => {
+    const shot = shotSchema.parse({
+      kind: 'free',
+      id: 'a',
+      at: { at: 'start', offset: 3 },
+      transition: 2,
+      view: { centre: { x: 0, y: 0 }, zoom: 1, bearing: 0, pitch: 0 },
+    })
+    const times = (seconds: number) => {
+      const { at, transition } = takingSeconds(shot, seconds, 3)
+      return [at.offset, transition]
+    }
+    expect(times(4)).toEqual([1, 4])
+    expect(times(0.5)).toEqual([4.5, 0.5])
+    // It cannot leave before the film begins.
+    expect(times(20)).toEqual([0, 5])
   })
 
   it('has all travellers in view', { timeout: PATIENCE }, () => {

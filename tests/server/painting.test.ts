@@ -211,7 +211,15 @@ describe('a vehicle of one’s own', () => {
     const driven = (hash: string) =>
       editLeg(journey, 'l1', {
         easing: 'linear',
-        vehicle: { kind: 'image', picture: { ...picture, image: hash }, view: 'above', facing: -90, anchor: { x: 0.5, y: 0.5 }, size: 240 },
+        vehicle: {
+          kind: 'image',
+          picture: { ...picture, image: hash },
+          view: 'above',
+          facing: -90,
+          anchor: { x: 0.5, y: 0.5 },
+          size: 240,
+          voice: 'engine',
+        },
       })
     const compiled = compile(driven(image.hash))
     const { depart, arrive } = compiled.travellers[0]!.legs[0]!

@@ -2,12 +2,24 @@
 import { mdiArrowLeftRight, mdiContentCut, mdiContentDuplicate, mdiSwapHorizontal } from '@mdi/js'
 import { nanoid } from 'nanoid'
 import { computed } from 'vue'
-import { backToPlan, isOfPlan, putShot, removeShot, reversedShot, setCamera, splitShot, swapShots, addShot } from '#core/edits/camera/shots'
+import {
+  backToPlan,
+  isOfPlan,
+  putShot,
+  removeShot,
+  reversedShot,
+  setCamera,
+  splitShot,
+  swapShots,
+  takingSeconds,
+  addShot,
+} from '#core/edits/camera/shots'
+import { viewAt } from '#core/camera/view-track'
 import type { CompiledShot } from '#core/trips/compiled'
 import { frameTime } from '#core/pace/rate'
 import { boundsOf } from '#core/journey/bounds'
 import type { Shot, ShotKind } from '#core/journey/schema'
-import { MOTION_NAMES, shotSchema } from '#core/journey/schema'
+import { MOTION_NAMES, shotOfKind, shotSchema } from '#core/journey/schema'
 import ToolButton from '~/components/stage/ToolButton.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import MomentFields from '~/components/fields/MomentFields.vue'
@@ -66,6 +78,12 @@ function duplicate() {
   if (editor.edit((journey) => addShot(journey, { ...shot, id, at: camera.momentOf((start + until) / 2) })))
     editor.select({ kind: 'shot', id })
 }
+/** The camera goes from the first shot's view to the opening one, and not the other way: the shot is one of a view from then on. */
+function reverseOpening() {
+  const [first] = editor.compiled!.shots
+  const turned = first && shotOfKind(first.shot, 'free', { seen: editor.journey!.camera })
+  if (turned) editor.edit((journey) => putShot(setCamera(journey, viewAt(editor.compiled!, first.end)), turned))
+}
 const canSplit = computed(() => props.entry && playback.time > props.entry.end && playback.time < props.entry.until)
 function split() {
   const id = nanoid(10)
@@ -103,6 +121,9 @@ const checks = computed(() => camera.checks.filter(({ shot }) => shot === props.
         @change="(view, field) => change(field, (journey) => setCamera(journey, view))"
         @done="done"
       />
+      <div v-if="editor.compiled!.shots.length > 0" class="tools" role="group" aria-label="The opening view">
+        <ToolButton :icon="mdiSwapHorizontal" label="Reverse the camera motion" data-testid="reverse-opening" @click="reverseOpening" />
+      </div>
       <CameraPlan />
     </template>
     <template v-else>
@@ -128,7 +149,7 @@ const checks = computed(() => camera.checks.filter(({ shot }) => shot === props.
         :step="0.1"
         :precision="1"
         unit="s"
-        @change="(transition) => set('transition', { ...entry!.shot, transition })"
+        @change="(seconds) => set('transition', takingSeconds(entry!.shot, seconds, entry!.start))"
         @done="done"
       />
       <p v-if="entry.shot.transition === 0" class="quiet">A cut, without a transition.</p>

@@ -54,7 +54,7 @@ const RATE_NAMES: Readonly<Record<RateKind, string>> = {
 }
 
 /** A camera problem in a sentence. @param mapWidth pixels of the first map */
-export function toldCheck({ kind, from, to, worst, rate }: CameraCheck, mapWidth: number | undefined): string {
+export function toldCheck({ kind, from, to, worst, rate, cutBy }: CameraCheck, mapWidth: number | undefined): string {
   const when = to - from < 0.05 ? `at ${from.toFixed(1)} s` : `from ${from.toFixed(1)} to ${to.toFixed(1)} s`
   switch (kind) {
     case 'edge':
@@ -67,6 +67,8 @@ export function toldCheck({ kind, from, to, worst, rate }: CameraCheck, mapWidth
     }
     case 'fast':
       return `${RATE_NAMES[rate ?? 'pan']} at ${worst.toFixed(1)}× the comfortable speed ${when}.`
+    case 'late':
+      return `The camera does not arrive: ${cutBy === 'end' ? 'the film ends' : 'the next shot begins'} ${worst.toFixed(1)} s too early, at ${to.toFixed(1)} s.`
     default:
       return kind satisfies never
   }

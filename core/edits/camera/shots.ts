@@ -52,6 +52,15 @@ export function longerTransition(shot: Shot, factor: number): Shot {
   return { ...shot, transition, at: { ...shot.at, offset: shot.at.offset - earlier } }
 }
 
+/**
+ * A shot to which the camera takes so many seconds, and arrives when it did: it leaves earlier or later, at the film's start at the earliest.
+ * @param start when it leaves now, in seconds
+ */
+export function takingSeconds(shot: Shot, seconds: number, start: number): Shot {
+  const transition = Math.round(clamp(seconds, 0, Math.min(60, start + shot.transition)) * 1000) / 1000
+  return { ...shot, transition, at: { ...shot.at, offset: Math.round((shot.at.offset + shot.transition - transition) * 1000) / 1000 } }
+}
+
 /** Exchanges what two shots film; when they do stays. */
 export function swapShots(journey: Journey, a: Shot, b: Shot): Journey {
   const inPlaceOf = (shot: Shot, { id, at, transition, easing }: Shot): Shot => ({ ...shot, id, at, transition, easing })

@@ -111,7 +111,7 @@ export function redrawPart(journey: Journey, id: string, stroke: readonly Point[
 
 /** Smooths the line of a drawn leg, to within about so many gu of its nodes; 0 leaves it as it was drawn. */
 export const setSmoothing = (journey: Journey, id: string, within: number): Journey =>
-  withNodes(journey, id, ({ smoothing: _, ...course }) => (within > 0 ? { ...course, smoothing: within } : course))
+  withNodes(journey, id, ({ kind, leave, nodes, arrive }) => ({ kind, leave, nodes, arrive, ...(within > 0 && { smoothing: within }) }))
 
 /** The number of the node at which a segment of a drawn course begins; -1 for the first stop. Gaps are no segments. */
 export function nodeBefore({ nodes }: DrawnCourse, segment: number): number {
