@@ -1,6 +1,7 @@
 import { useDropZone } from '@vueuse/core'
 import type { Ref } from 'vue'
 import { useEditor } from '~/stores/editor'
+import { readPhotoPlace } from '~/services/photo-places'
 import { isPhotoFile, usePhotos } from '~/stores/photos'
 import { isAudioFile, useSound } from '~/stores/sound'
 import { isTrackFile, useTracks } from '~/stores/tracks'
@@ -22,7 +23,7 @@ export function useDrops(desk: Readonly<Ref<HTMLElement | null>>, importMap: (fi
       const dropped = [...(event.dataTransfer?.items ?? [])].filter((item) => item.kind === 'file')
       const isFolder = (item: DataTransferItem) => item.webkitGetAsEntry()?.isDirectory ?? false
       if (dropped.some(isFolder)) return void (editor.refusal = 'A folder cannot be imported: drop the files in it.')
-      take(
+      void take(
         dropped.flatMap((item) => item.getAsFile() ?? []),
         stopUnder(event),
       )
@@ -36,22 +37,24 @@ export function useDrops(desk: Readonly<Ref<HTMLElement | null>>, importMap: (fi
   }
 
   /** Imports what was dropped, and names the files it left out. */
-  function take(files: File[], stop: string | undefined) {
+  async function take(files: File[], stop: string | undefined) {
     const pictures = files.filter(isPhotoFile)
     const heard = files.find(isAudioFile)
     if (heard) void sound.add(heard)
+    const track = files.find(isTrackFile)
+    // What a camera has taken is a photo of the trip; one other picture is a map.
+    const read = await Promise.all(pictures.map(readPhotoPlace))
+    const isTrip = read.some(({ isFromCamera }) => isFromCamera) || (pictures.length > 1 && editor.geo !== undefined)
     const taken = ((): readonly File[] => {
-      const track = files.find(isTrackFile)
       if (track) {
-        void tracks.open(track)
-        return [track]
+        void tracks.open(track, { photos: isTrip ? pictures : [] })
+        return isTrip ? [track, ...pictures] : [track]
       }
       if (stop !== undefined && pictures[0]) {
         void photos.postcardFrom(pictures[0], stop)
         return [pictures[0]]
       }
-      // One picture is a map; several at once are photos of the trip, if they can be placed.
-      if (pictures.length > 1 && editor.geo) {
+      if (isTrip) {
         void photos.stopsFrom(pictures)
         return pictures
       }

@@ -244,6 +244,7 @@ const placeSchema = z.object({
   population: z.number(),
   lon: z.number(),
   lat: z.number(),
+  zone: z.string(),
 })
 export type Place = z.infer<typeof placeSchema>
 

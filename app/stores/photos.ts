@@ -1,15 +1,21 @@
 import { nanoid } from 'nanoid'
 import { defineStore } from 'pinia'
-import { computed, ref } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import type { Photo } from '#core/journey/schema'
 import { addPostcard, editPostcard, newPostcard } from '#core/edits/marks/postcards'
-import type { PlacedPhoto } from '#core/edits/marks/photo-stops'
-import { addPhotoStops } from '#core/edits/marks/photo-stops'
+import type { ClockOffset, TripPhoto } from '#core/edits/marks/photo-stops'
+import { addPhotoStops, clockOffset, isPlaceable } from '#core/edits/marks/photo-stops'
+import { geoSheet } from '#core/geo/georeference'
+import type { LonLat } from '#core/geo/lon-lat'
+import { georeferenceInFrame, toGroundBy } from '#core/geo/near-ground'
+import { greatest, least } from '#core/geometry/extremes'
+import type { Point } from '#core/geometry/point'
 import { ApiError, followImport, uploadImage } from '~/services/api'
 import { MOST_PHOTO_BYTES, readPhotoPlace } from '~/services/photo-places'
 import { chooseFiles } from '~/services/choose-files'
 import { useEditor } from './editor'
 import { usePlayback } from './playback'
+import { useStage } from './stage'
 
 /** The most photos imported at once; a trip has no more stops than this. */
 const MOST_PHOTOS = 200
@@ -25,15 +31,23 @@ export const isPhotoFile = (file: File): boolean => endsIn(file, PLACED)
 const count = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`
 const few = (names: readonly string[]) => `${names.slice(0, 5).join(', ')}${names.length > 5 ? ' …' : ''}`
 
+interface ReadPhoto {
+  file: File
+  photo: TripPhoto
+}
+
 /** Photos being imported: one for a stop's postcard, or many that become stops. */
 export const usePhotos = defineStore('photos', () => {
   const editor = useEditor()
   const playback = usePlayback()
+  const stage = useStage()
   const running = ref<{ name: string; number: number; of: number; share: number }>()
   /** The result of the last import of photos, or what was wrong with them. */
   const outcome = ref('')
   /** Whether all of them failed. */
   const failed = ref(false)
+  /** Photos of which some can only be placed by the camera's clock, and how far that is off by those that know both. */
+  const asked = shallowRef<{ photos: readonly ReadPhoto[]; byClock: readonly TripPhoto[]; known: ClockOffset | undefined }>()
   let control: AbortController | undefined
 
   /**
@@ -102,34 +116,61 @@ export const usePhotos = defineStore('photos', () => {
     show(stop, id)
   }
 
-  /** Makes stops from photos that say where they were taken, each with its photo as a postcard. */
+  /** Makes stops from photos, each with its photo as a postcard. Where some are placed by the camera's clock, that is asked first. */
   async function stopsFrom(files: readonly File[]): Promise<void> {
     outcome.value = ''
-    const { geo } = editor
-    if (!geo) return fail('To place photos, georeference a sheet first: see its details.')
     if (files.length > MOST_PHOTOS) return fail(`At most ${MOST_PHOTOS} photos at once: choose fewer.`)
-    const read = await Promise.all(
-      files.map(async (file) => {
-        const { name, place, time } = await readPhotoPlace(file)
-        return { file, name, time, at: place && geo.toGround(place) }
-      }),
-    )
-    const placed = read.flatMap(({ at, ...photo }) => (at ? [{ ...photo, at }] : []))
+    const { opening } = editor
+    const read = await Promise.all(files.map(async (file) => ({ file, ...(await readPhotoPlace(file)) })))
+    if (editor.opening !== opening) return
+    const journey = editor.journey!
+    const toGround = toGroundBy(journey) ?? inFrame(read.flatMap(({ place }) => (place ? [place] : [])))
+    const photos = read.map(({ file, name, place, time, isExact }) => ({
+      file,
+      photo: { name, time, isExact, at: (place && toGround?.(place)) ?? null, photo: null },
+    }))
+    const who = editor.traveller!.id
+    const all = photos.map(({ photo }) => photo)
+    const known = clockOffset(journey, all, who)
+    const isRecorded = editor.traveller!.legs.some(({ course }) => course.kind === 'track' && course.began !== null)
+    const byClock = all.filter(({ at, time }) => at === null && time !== null)
+    if (isRecorded && byClock.some(({ isExact }) => !isExact)) asked.value = { photos, byClock, known }
+    else await place(photos, known?.seconds ?? 0)
+  }
+
+  /** Where there is no map yet, the photos are laid into the frame, as a track is. */
+  function inFrame(places: readonly LonLat[]): ((at: LonLat) => Point | undefined) | undefined {
+    const { camera, sheets } = editor.journey!
+    if (sheets.length > 0 || places.length === 0) return undefined
+    const [lons, lats] = [places.map(({ lon }) => lon), places.map(({ lat }) => lat)]
+    const bounds = [least(lons), least(lats), greatest(lons), greatest(lats)] as const
+    return geoSheet(georeferenceInFrame(bounds, camera, stage.reference)).toSheet
+  }
+
+  /** Uploads the photos for which there is a place, and makes their stops. */
+  async function place(photos: readonly ReadPhoto[], offset: number): Promise<void> {
+    asked.value = undefined
+    const who = editor.traveller!.id
+    const placed = photos.filter(({ photo }) => isPlaceable(editor.journey!, photo, who, offset))
     const results = await bringIn(placed.map(({ file }) => file))
     if (!results) return
-    const photos = placed.map(({ name, at, time }, i): PlacedPhoto => {
-      const photo = results[i]!
-      return { name, at, time, photo: typeof photo === 'string' ? null : photo }
+    const shown = placed.map(({ photo }, i): TripPhoto => {
+      const result = results[i]!
+      return { ...photo, photo: typeof result === 'string' ? null : result }
     })
     const before = editor.journey!.stops.length
-    const ids = photos.map(() => ({ stop: nanoid(10), leg: nanoid(10) }))
-    if (photos.length > 0 && !editor.edit((journey) => addPhotoStops(journey, photos, editor.traveller!.id, ids))) return
-    const nowhere = read.flatMap(({ name, at }) => (at ? [] : [`“${name}”`]))
+    const ids = shown.map(() => ({ stop: nanoid(10), leg: nanoid(10) }))
+    if (shown.length > 0 && !editor.edit((journey) => addPhotoStops(journey, shown, who, ids, offset))) return
+    const nowhere = photos.filter((each) => !placed.includes(each)).map(({ photo: { name } }) => `“${name}”`)
     const problems = results.filter((result) => typeof result === 'string')
-    failed.value = photos.length === 0
+    failed.value = shown.length === 0
+    const isMapLost = editor.journey!.sheets.length > 0 && !toGroundBy(editor.journey!)
     outcome.value = [
-      `${count(files.length, 'photo')}, ${count(editor.journey!.stops.length - before, 'stop')}.`,
+      `${count(photos.length, 'photo')}, ${count(editor.journey!.stops.length - before, 'stop')}.`,
       ...(nowhere.length > 0 ? [`Without a place on the map: ${few(nowhere)}.`] : []),
+      ...(nowhere.length > 0 && isMapLost
+        ? ['The map does not know where it lies: georeference it in its details, or place two stops by a track or by name first.']
+        : []),
       ...problems.slice(0, 3),
     ].join(' ')
   }
@@ -145,6 +186,8 @@ export const usePhotos = defineStore('photos', () => {
     words,
     outcome,
     failed,
+    asked,
+    place,
     stopsFrom,
     postcardFrom,
     show,

@@ -3,20 +3,27 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { TRACK_EXTENSIONS, TRACK_LIMITS } from '#core/tracks/track'
 import type { TrackOptions, TrackOverview } from '#core/tracks/messages'
-import { webMercator } from '#core/geo/plane'
+import { georeferenceInFrame } from '#core/geo/near-ground'
 import type { Size } from '#core/geometry/size'
 import type { Point } from '#core/geometry/point'
 import type { Georeference, Place } from '#core/journey/schema'
 import type { TrackUse } from '#core/edits/lines/tracks'
 import { addTrack } from '#core/edits/lines/tracks'
+import type { LonLat } from '#core/geo/lon-lat'
+import { nameStops } from '#core/tracks/name-stops'
 import { AT_ORIGIN } from '#core/sheet/place'
+import { placeAt } from '~/services/api'
 import { isAbort, WorkerError } from '~/services/call-worker'
 import type { TrackReader } from '~/services/track-reader'
 import { openTrackReader } from '~/services/track-reader'
 import { useEditor } from './editor'
+import { usePhotos } from './photos'
 import { useStage } from './stage'
 
 export const isTrackFile = ({ name }: File): boolean => TRACK_EXTENSIONS.some((ending) => name.toLowerCase().endsWith(ending))
+
+/** A stop has the name of a place that is so near, in kilometres; one that is further away tells the time zone. */
+const REACHES = [3, 25, 150] as const
 
 /** How a track is placed on the ground: by the georeference, by places that are clicked, or just into the frame. */
 export type LayBy = 'earth' | 'places' | 'frame'
@@ -36,6 +43,7 @@ export const useTracks = defineStore('tracks', () => {
   const matched = shallowRef<readonly Point[]>([])
   const busy = ref(false)
   let reader: TrackReader | undefined
+  let pictures: readonly File[] = []
   let pending: { options: TrackOptions; use: TrackUse; atPace: boolean } | undefined
 
   const usualWay = computed<LayBy>(() => (editor.geo ? 'earth' : editor.journey?.sheets.length ? 'places' : 'frame'))
@@ -50,8 +58,11 @@ export const useTracks = defineStore('tracks', () => {
     if (stage.tool === 'match-track') stage.setTool('select')
   }
 
-  async function open(file: File, swap = false): Promise<void> {
+  /** @param also photos that came with it, which are placed when it has been laid */
+  async function open(file: File, also: { swap?: boolean; photos?: readonly File[] } = {}): Promise<void> {
+    const { swap = false, photos = [] } = also
     close()
+    pictures = photos
     problem.value = ''
     swappable.value = undefined
     if (file.size > TRACK_LIMITS.bytes) {
@@ -84,11 +95,11 @@ export const useTracks = defineStore('tracks', () => {
   /** Reads the file again, with latitude and longitude swapped. */
   function openSwapped() {
     const file = swappable.value
-    if (file) void open(file, true)
+    if (file) void open(file, { swap: true, photos: pictures })
   }
 
-  /** The number of points that are left; none once the track has been laid or given up. */
-  async function count(options: TrackOptions): Promise<number | undefined> {
+  /** The number of points that are left and the length of their line; none once the track has been laid or given up. */
+  async function count(options: TrackOptions): Promise<{ points: number; metres: number } | undefined> {
     try {
       return await reader?.call('count', options)
     } catch (error) {
@@ -107,7 +118,7 @@ export const useTracks = defineStore('tracks', () => {
     }
     const { geo } = editor
     if (by === 'earth' && geo) await finish(geo.sheet.georeference!, geo.sheet.place, { width: geo.sheet.width, height: geo.sheet.height })
-    else if (by === 'frame') await finish(frameGeoreference(overview.value!.bounds), AT_ORIGIN)
+    else if (by === 'frame') await finish(georeferenceInFrame(overview.value!.bounds, editor.journey!.camera, stage.reference), AT_ORIGIN)
   }
 
   /** Puts the track's next place where the user clicked; with the third the track is laid. */
@@ -125,20 +136,15 @@ export const useTracks = defineStore('tracks', () => {
     if (points.length >= 2) await finish({ kind: 'points', plane: null, fit: null, points }, AT_ORIGIN)
   }
 
-  /** A plane that shows bounds in the middle of the frame. */
-  function frameGeoreference([west, south, east, north]: TrackOverview['bounds']): Georeference {
-    const sw = webMercator.forward({ lon: west, lat: Math.max(-85, south) })!
-    const ne = webMercator.forward({ lon: east < west ? east + 360 : east, lat: Math.min(85, north) })!
-    const { centre, zoom } = editor.journey!.camera
-    const { width, height } = stage.reference
-    const metres = Math.max((ne.x - sw.x) / (0.75 * width), (ne.y - sw.y) / (0.75 * height), 1e-3) * zoom
-    const [x, y] = [(sw.x + ne.x) / 2, (sw.y + ne.y) / 2]
-    return {
-      kind: 'affine',
-      source: 'world-file',
-      plane: { kind: 'mercator' },
-      matrix: [metres, 0, x - metres * centre.x, 0, -metres, y + metres * centre.y],
+  /** The place that is at a stop, and the time zone of the nearest one; without the list of places neither is known. */
+  async function nearby({ name: marked, place }: { name: string; place: LonLat }): Promise<{ near: string | undefined; zone: string | undefined }> {
+    const unknown = { near: undefined, zone: undefined }
+    if (marked !== '') return unknown
+    for (const km of REACHES) {
+      const found = await placeAt(place, km).catch(() => undefined)
+      if (found) return { zone: found.zone || undefined, near: km === REACHES[0] ? found.name : undefined }
     }
+    return unknown
   }
 
   async function finish(georeference: Georeference, place: Place, size?: Size): Promise<void> {
@@ -147,11 +153,17 @@ export const useTracks = defineStore('tracks', () => {
     busy.value = true
     try {
       const { stops, courses, seconds } = await reader.call('lay', { options, georeference, place, ...(size ? { size } : {}) })
+      const near = await Promise.all(stops.map(nearby))
+      if (reader === undefined) return
+      const names = nameStops(stops.map(({ name: marked, time }, i) => ({ name: marked, time, ...near[i]! })))
       const ids = stops.map(() => ({ stop: nanoid(10), leg: nanoid(10) }))
-      const track = { stops, courses, seconds: atPace ? seconds : null }
+      const named = stops.map(({ at, place: onEarth }, i) => ({ at, place: onEarth, ...names[i]! }))
+      const track = { stops: named, courses, seconds: atPace ? seconds : null }
       if (!editor.edit((journey) => addTrack(journey, track, use, ids))) return
       if (use.use === 'own') editor.chooseTraveller(use.traveller)
+      const along = pictures
       close()
+      if (along.length > 0) void usePhotos().stopsFrom(along)
     } catch (error) {
       if (isAbort(error)) return
       if (!(error instanceof WorkerError)) throw error

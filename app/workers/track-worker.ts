@@ -5,7 +5,7 @@ import { readTrackFile } from '#core/formats/track-file'
 import { geoSheet } from '#core/geo/georeference'
 import { sheetToGround } from '#core/sheet/place'
 import { layTrack, takenPart } from '#core/tracks/lay-track'
-import { countOf, simplifySegment } from '#core/tracks/measure'
+import { countOf, metresOf, simplifySegment } from '#core/tracks/measure'
 import { TRACK_CALLS } from '#core/tracks/messages'
 import { overviewOf } from '#core/tracks/overview'
 import type { Track } from '#core/tracks/track'
@@ -21,7 +21,10 @@ serve(TRACK_CALLS, {
     if (!overview) throw new JourneyError(`“${name}” has places, but no track or route.`)
     return overview
   },
-  count: (options) => countOf(simplifySegment(takenPart(track, options), options.metres)),
+  count(options) {
+    const left = simplifySegment(takenPart(track, options), options.metres)
+    return { points: countOf(left), metres: metresOf(left) }
+  },
   lay({ options, georeference, size, place }) {
     const { toSheet } = geoSheet(georeference, size)
     const { stops, legs } = layTrack(track, options, (at) => {

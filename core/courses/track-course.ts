@@ -99,3 +99,13 @@ export function lengthAtTime({ times: text, began }: TrackCourse, { lengths }: C
   const share = span > 0 ? (t - times[next - 1]!) / span : 0
   return lengths[next - 1]! + share * (lengths[next]! - lengths[next - 1]!)
 }
+
+/** When the recorder was at a length of a track's course, in seconds since 1970; undefined where its times are not known. */
+export function timeAtLength({ times: text, began }: TrackCourse, course: Course, s: number): number | undefined {
+  if (text === null || began === null) return undefined
+  const times = readTimes(text)
+  const i = pieceAt(course, s)
+  const span = course.lengths[i + 1]! - course.lengths[i]!
+  const share = span > 0 ? (s - course.lengths[i]!) / span : 0
+  return began + times[i]! + share * (times[i + 1]! - times[i]!)
+}

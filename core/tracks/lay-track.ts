@@ -20,8 +20,8 @@ export interface LayOptions {
 }
 
 export interface LaidTrack {
-  /** One more than the legs. */
-  stops: { name: string; at: Point; place: LonLat }[]
+  /** One more than the legs; `time` is when each was reached, in seconds since 1970, null where that is not known. */
+  stops: { name: string; at: Point; place: LonLat; time: number | null }[]
   /** Points in gu, x and y in turn; times in seconds since 1970 and heights in metres, each null where they are not known. */
   legs: { points: Float64Array; times: Float64Array | null; heights: Float64Array | null }[]
 }
@@ -108,7 +108,13 @@ export function layTrack(track: Track, options: LayOptions, toGround: (at: LonLa
   // Time spent at a stop counts for neither of its legs.
   const stays = bounds.map(({ i }) => pauseAt(whole, i))
   return {
-    stops: bounds.map(({ i, name }) => ({ name, at: ground(pointOf(whole, i)), place: pointOf(whole, i) })),
+    stops: bounds.map(({ i, name }, k) => ({
+      name,
+      at: ground(pointOf(whole, i)),
+      place: pointOf(whole, i),
+      // The times of a track that is reversed are not those of a clock.
+      time: options.reversed ? null : (whole.times?.[stays[k]![0]] ?? null),
+    })),
     legs: bounds.slice(1).map((_, k) => {
       const from = Math.min(stays[k]![1], count - 2)
       const to = Math.max(from + 1, stays[k + 1]![0])

@@ -8,12 +8,17 @@ import type { LonLat } from '../geo/lon-lat'
 /** Below this speed, in metres a second, the traveller is standing (common practice, no source). */
 const STANDING = 0.3
 
-/** A pause is at least this many seconds within this many metres (common practice, no source). */
-const PAUSE = { seconds: 300, metres: 60 } as const
+/** A pause keeps within so many metres (common practice, no source). */
+const PAUSE_METRES = 60
+/** It lasts so many seconds at least if nothing else is asked for; and the least that can be told from walking slowly. */
+export const USUAL_PAUSE = 300
+export const LEAST_PAUSE = 120
 
 interface TrackStop extends LonLat {
   name: string
-  /** How long the pause was, in seconds; 0 for a place that was only marked. */
+  /** Whether it is marked in the file; else it is only a pause. */
+  isMarked: boolean
+  /** How long the pause was, in seconds; 0 where there was none. */
   seconds: number
 }
 
@@ -32,8 +37,11 @@ export interface TrackSummary {
 export const pointOf = ({ lonLat }: TrackSegment, i: number): LonLat => ({ lon: lonLat[2 * i]!, lat: lonLat[2 * i + 1]! })
 export const countOf = ({ lonLat }: TrackSegment): number => lonLat.length / 2
 
-/** The summary of a track; undefined if it has only waypoints. Lengths are geodesic (Karney). */
-export function summariseTrack({ segments, waypoints }: Track): TrackSummary | undefined {
+/**
+ * The summary of a track; undefined if it has only waypoints. Lengths are geodesic (Karney).
+ * @param leastPause in seconds
+ */
+export function summariseTrack({ segments, waypoints }: Track, leastPause = USUAL_PAUSE): TrackSummary | undefined {
   const [first, last] = [segments[0], segments.at(-1)]
   if (!first || !last) return undefined
   let lengthMetres = 0
@@ -54,8 +62,18 @@ export function summariseTrack({ segments, waypoints }: Track): TrackSummary | u
     start: { ...pointOf(first, 0), time: first.times?.[0] ?? null },
     end: { ...pointOf(last, countOf(last) - 1), time: last.times?.at(-1) ?? null },
     movingSeconds: hasTimes ? moving : null,
-    stops: withPauses(waypoints, segments.flatMap(pausesOf)),
+    stops: withPauses(
+      waypoints,
+      segments.flatMap((segment) => pausesOf(segment, leastPause)),
+    ),
   }
+}
+
+/** The length of a segment on the Earth. */
+export function metresOf(segment: TrackSegment): number {
+  let metres = 0
+  for (let i = 1; i < countOf(segment); i++) metres += trackDistance(pointOf(segment, i - 1), pointOf(segment, i))
+  return metres
 }
 
 /** The smallest box that holds all lines: it leaves out the widest stretch of longitudes that none of them crosses, to a degree. */
@@ -112,7 +130,7 @@ const AT_PLACE = 150
 
 /** Marked places with the pauses that were made at them, and the other pauses. */
 function withPauses(waypoints: Track['waypoints'], pauses: readonly TrackStop[]): TrackStop[] {
-  const places = waypoints.map((waypoint): TrackStop => ({ ...waypoint, seconds: 0 }))
+  const places = waypoints.map((waypoint): TrackStop => ({ ...waypoint, isMarked: true, seconds: 0 }))
   const others = pauses.filter((pause) => {
     const place = places.find((each) => roughMetres(each, pause) <= AT_PLACE)
     if (place) place.seconds += pause.seconds
@@ -128,24 +146,24 @@ function withPauses(waypoints: Track['waypoints'], pauses: readonly TrackStop[])
 export function pauseAt(segment: TrackSegment, i: number): [number, number] {
   const { times } = segment
   if (!times) return [i, i]
-  const isNear = (k: number) => k >= 0 && k < times.length && roughMetres(pointOf(segment, i), pointOf(segment, k)) <= PAUSE.metres
+  const isNear = (k: number) => k >= 0 && k < times.length && roughMetres(pointOf(segment, i), pointOf(segment, k)) <= PAUSE_METRES
   let [first, last] = [i, i]
   while (isNear(first - 1)) first--
   while (isNear(last + 1)) last++
-  return times[last]! - times[first]! >= PAUSE.seconds ? [first, last] : [i, i]
+  return times[last]! - times[first]! >= LEAST_PAUSE ? [first, last] : [i, i]
 }
 
-/** A long stay near one spot. */
-function pausesOf(segment: TrackSegment): TrackStop[] {
+/** The stays near one spot that last so many seconds. */
+function pausesOf(segment: TrackSegment, least: number): TrackStop[] {
   const { times } = segment
   if (!times) return []
   const stops: TrackStop[] = []
   let from = 0
   for (let i = 1; i <= times.length; i++) {
-    const isNear = i < times.length && roughMetres(pointOf(segment, from), pointOf(segment, i)) <= PAUSE.metres
+    const isNear = i < times.length && roughMetres(pointOf(segment, from), pointOf(segment, i)) <= PAUSE_METRES
     if (isNear) continue
     const stayed = times[i - 1]! - times[from]!
-    if (stayed >= PAUSE.seconds) stops.push({ ...pointOf(segment, from), name: '', seconds: stayed })
+    if (stayed >= least) stops.push({ ...pointOf(segment, from), name: '', isMarked: false, seconds: stayed })
     from = i
   }
   return stops

@@ -27,13 +27,13 @@ const overviewSchema = z.strictObject({
   end: z.number().nullable(),
   movingSeconds: z.number().nullable(),
   bounds: z.tuple([z.number(), z.number(), z.number(), z.number()]),
-  places: z.array(z.strictObject({ ...lonLat, name: z.string(), seconds: z.number() })),
+  places: z.array(z.strictObject({ ...lonLat, name: z.string(), isMarked: z.boolean(), seconds: z.number() })),
   outline: z.custom<Float64Array>((value) => value instanceof Float64Array),
   match: z.array(z.strictObject({ ...lonLat, x: z.number(), y: z.number() })).length(3),
 })
 
 const laidSchema = z.strictObject({
-  stops: z.array(z.strictObject({ name: z.string(), at: point, place: z.object(lonLat) })).min(2),
+  stops: z.array(z.strictObject({ name: z.string(), at: point, place: z.object(lonLat), time: z.number().nullable() })).min(2),
   courses: z.array(courseSchema),
   /** How long each leg took, in seconds; null where that is not known. */
   seconds: z.array(z.number()).nullable(),
@@ -45,8 +45,8 @@ export const TRACK_CALLS = {
     order: z.strictObject({ name: z.string(), bytes: z.instanceof(Uint8Array), swap: z.boolean() }),
     reply: overviewSchema,
   },
-  /** The number of points that are left when it is simplified. */
-  count: { order: optionsSchema, reply: z.int() },
+  /** The number of points that are left when it is simplified, and how long their line is. */
+  count: { order: optionsSchema, reply: z.strictObject({ points: z.int(), metres: z.number() }) },
   lay: {
     order: z.strictObject({
       options: optionsSchema,

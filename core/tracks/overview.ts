@@ -2,7 +2,7 @@ import type { Track, TrackSegment } from './track'
 import { radians } from '../geometry/angle'
 import type { LonLat } from '../geo/lon-lat'
 import { matchPlaces, takenPart } from './lay-track'
-import { countOf, pointOf, simplifySegment, summariseTrack } from './measure'
+import { countOf, LEAST_PAUSE, pointOf, simplifySegment, summariseTrack } from './measure'
 
 /** A track in short: enough to show it and to choose what becomes of it. */
 export interface TrackOverview {
@@ -21,7 +21,7 @@ export interface TrackOverview {
   /** West, south, east, north in degrees; west is greater than east over the antimeridian. */
   bounds: [number, number, number, number]
   /** Places that could become stops: marked ones, and pauses with the seconds they took. */
-  places: (LonLat & { name: string; seconds: number })[]
+  places: (LonLat & { name: string; isMarked: boolean; seconds: number })[]
   /** Its outline for a small picture: east and south in turn, within a square of side 1. */
   outline: Float64Array
   /** Three places by which it can be laid on a map that does not know where it lies; `x` and `y` in the picture. */
@@ -33,7 +33,7 @@ const OUTLINE_STEPS = 400
 
 /** Undefined for a track without a line. */
 export function overviewOf(track: Track): TrackOverview | undefined {
-  const summary = summariseTrack(track)
+  const summary = summariseTrack(track, LEAST_PAUSE)
   if (!summary) return undefined
   const whole = takenPart(track, { segment: null, from: 0, to: 1, reversed: false })
   const thinned = simplifySegment(everyFew(whole), summary.lengthMetres / (4 * OUTLINE_STEPS))
@@ -50,7 +50,7 @@ export function overviewOf(track: Track): TrackOverview | undefined {
     end: summary.end.time,
     movingSeconds: summary.movingSeconds,
     bounds: summary.bounds,
-    places: summary.stops.map(({ lon, lat, name, seconds }) => ({ lon, lat, name, seconds })),
+    places: summary.stops.map(({ lon, lat, name, isMarked, seconds }) => ({ lon, lat, name, isMarked, seconds })),
     outline: picture.subarray(2 * match.length),
     match: match.map((at, i) => ({ ...at, x: picture[2 * i]!, y: picture[2 * i + 1]! })),
   }

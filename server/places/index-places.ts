@@ -15,7 +15,8 @@ const SCHEMA = `
     code       TEXT NOT NULL,
     population INTEGER NOT NULL,
     lon        REAL NOT NULL,
-    lat        REAL NOT NULL
+    lat        REAL NOT NULL,
+    zone       TEXT NOT NULL
   ) STRICT;
   CREATE INDEX places_by_latitude ON places (lat, lon);
   CREATE TABLE names (
@@ -74,12 +75,14 @@ const listFile = () => join(dirname(fileURLToPath(import.meta.resolve('cities-50
 async function insertAll(db: Database.Database): Promise<void> {
   const regionNames = new Map(regions.map(({ code, name }) => [code, name]))
   const regionOf = (country: string, code: string) => (RENUMBERED.has(country) ? '' : (regionNames.get(`${country}.${code}`) ?? ''))
-  const place = db.prepare('INSERT INTO places (id, name, country, region, code, population, lon, lat) VALUES (?, ?, ?, ?, ?, ?, ?, ?)')
+  const place = db.prepare(
+    'INSERT INTO places (id, name, country, region, code, population, lon, lat, zone) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
+  )
   const named = db.prepare('INSERT INTO names (place, name, folded) VALUES (?, ?, ?)')
   for await (const line of createInterface({ input: createReadStream(listFile(), 'utf8') })) {
-    const [id, name, ascii, alternates, lat, lon, , kind, country, , code, , , , population] = line.split('\t')
+    const [id, name, ascii, alternates, lat, lon, , kind, country, , code, , , population, , , zone] = line.split('\t')
     if (!name || population === undefined) continue
-    place.run(Number(id), name, country, regionOf(country!, code!), code, Number(population), Number(lon), Number(lat))
+    place.run(Number(id), name, country, regionOf(country!, code!), code, Number(population), Number(lon), Number(lat), zone ?? '')
     const isKnown = Number(population) >= FROM_POPULATION || kind === 'PPLC'
     const others = isKnown ? [ascii!, ...alternates!.split(',')].filter((other) => !isCode(other)) : []
     const seen = new Set<string>()

@@ -16,6 +16,8 @@ interface Place extends LonLat {
   country: string
   countryCode: string
   population: number
+  /** The IANA name of its time zone; may be empty. */
+  zone: string
 }
 
 interface Row extends LonLat {
@@ -27,6 +29,7 @@ interface Row extends LonLat {
   region: string
   code: string
   population: number
+  zone: string
 }
 
 /** The number of candidates compared in full; those left out have the fewest inhabitants or match the query least. */
@@ -67,7 +70,7 @@ const RIGHT = 1.6
 /** Opens the list of places that indexPlaces has made. */
 export function openPlaces(path: string): PlaceSearch {
   const db = new Database(path, { readonly: true })
-  const columns = 'p.id, n.name, n.folded, p.name AS known, p.country, p.region, p.code, p.population, p.lon, p.lat'
+  const columns = 'p.id, n.name, n.folded, p.name AS known, p.country, p.region, p.code, p.population, p.lon, p.lat, p.zone'
   const matching = (table: string, order: string) =>
     db.prepare(
       `SELECT ${columns} FROM ${table} t JOIN names n ON n.id = t.rowid JOIN places p ON p.id = n.place
@@ -141,7 +144,7 @@ export function openPlaces(path: string): PlaceSearch {
   return { search, at, close: () => db.close() }
 }
 
-const placeOf = ({ name, known, country, region, population, lon, lat }: Row): Place => ({
+const placeOf = ({ name, known, country, region, population, lon, lat, zone }: Row): Place => ({
   name,
   known,
   region,
@@ -150,6 +153,7 @@ const placeOf = ({ name, known, country, region, population, lon, lat }: Row): P
   population,
   lon,
   lat,
+  zone,
 })
 
 function trigrams(folded: string): string {

@@ -3,6 +3,7 @@ import { readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import sharp from 'sharp'
 import { afterAll, describe, expect, it } from 'vitest'
+import { groundGeo } from '#core/geo/ground'
 import { courseOf } from '#core/geometry/course'
 import { distance } from '#core/geometry/point'
 import { legCourse, legCubics } from '#core/edits/lines/courses'
@@ -233,6 +234,35 @@ describe('photos', () => {
     for (const { postcards } of stops.slice(5)) expect(postcards[0]?.photo).toMatchObject({ width: 60, height: 40 })
     await demo.page.keyboard.press('Control+z')
     expect((await stored()).stops).toHaveLength(5)
+  })
+
+  it('that do not know where they were taken are placed along a track by the clock, set right by one that knows both', async () => {
+    await open('walk.gpx', gpx(WALK))
+    await demo.page.getByTestId('lay-track').click()
+    await demo.page.getByTestId('traveller').nth(1).waitFor()
+    // The camera's clock was two hours and a minute ahead.
+    const clock = (i: number) =>
+      new Date(1_790_000_000_000 + i * 20_000 + 7_260_000).toISOString().slice(0, 19).replace('T', ' ').replaceAll('-', ':')
+    const exact = (degrees: number) => `${Math.round(Math.abs(degrees) * 1e6)}/1000000 0/1 0/1`
+    const [lon, lat] = WALK[100]!
+    const files = await Promise.all([photo('Knows.jpg', [exact(lat), exact(lon)], clock(100)), photo('Indoors.jpg', null, clock(400))])
+    const [chooser] = await Promise.all([demo.page.waitForEvent('filechooser'), demo.page.getByTestId('photo-stops').click()])
+    await chooser.setFiles(files)
+    await demo.page.getByTestId('clock-known').getByText('1 photo knows both').waitFor()
+    await demo.page.getByText('1 of 1 were taken while the track was recorded.').waitFor()
+    await demo.page.getByTestId('place-photos').click()
+    await demo.page.getByText('2 photos, 2 stops.').waitFor()
+    const journey = await stored()
+    const { toGround } = groundGeo(journey)!
+    for (const [name, i] of [
+      ['Knows', 100],
+      ['Indoors', 400],
+    ] as const) {
+      const [east, north] = WALK[i]!
+      const { at } = journey.stops.find((stop) => stop.name === name)!
+      expect(distance(at, toGround({ lon: east, lat: north })!), name).toBeLessThan(12)
+    }
+    expect(journey.travellers[1]!.legs).toHaveLength(3)
   })
 
   it('that are dropped together are taken in so, and can be called off', async () => {

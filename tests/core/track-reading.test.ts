@@ -166,7 +166,7 @@ describe('a track', () => {
       waypoints: [{ lon: 8.0015, lat: 47, name: 'Hut' }],
       badTimes: 0,
     }
-    expect(summariseTrack(track)!.stops).toEqual([{ lon: 8.0015, lat: 47, name: 'Hut', seconds: 940 }])
+    expect(summariseTrack(track)!.stops).toEqual([{ lon: 8.0015, lat: 47, name: 'Hut', isMarked: true, seconds: 940 }])
   })
 
   it('that ends where it began makes a round trip', () => {

@@ -131,7 +131,7 @@ describe('a track’s summary', () => {
     const timed = summariseTrack({ segments: track.segments.slice(0, 1), waypoints: [], badTimes: 0 })!
     // From 10 to 25 minutes past one stayed within eight metres.
     expect(timed.movingSeconds).toBe((10 + 15) * 60)
-    expect(timed.stops).toEqual([{ lon: 8, lat: 47.01, name: '', seconds: 900 }])
+    expect(timed.stops).toEqual([{ lon: 8, lat: 47.01, isMarked: false, name: '', seconds: 900 }])
   })
 
   it('has its west east of its east where it crosses the antimeridian, as RFC 7946, section 5.2, has it', () => {

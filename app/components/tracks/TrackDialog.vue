@@ -2,9 +2,11 @@
 import { useDebounceFn } from '@vueuse/core'
 import { nanoid } from 'nanoid'
 import { computed, ref, watch } from 'vue'
+import { LEAST_PAUSE, USUAL_PAUSE } from '#core/tracks/measure'
 import DialogSheet from '~/components/DialogSheet.vue'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
+import NumberField from '~/components/fields/NumberField.vue'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 import type { LayBy } from '~/stores/tracks'
@@ -32,10 +34,13 @@ const reversed = ref(false)
 const atPace = ref(false)
 const use = ref<'go-on' | 'leg' | 'own'>('go-on')
 const by = ref<LayBy>('earth')
-const kept = ref<number>()
+const kept = ref<{ points: number; metres: number }>()
+/** The shortest pause that becomes a stop, in minutes. */
+const pauseMinutes = ref(USUAL_PAUSE / 60)
 
-const waypoints = computed(() => tracks.overview?.places.filter(({ seconds }) => seconds === 0) ?? [])
-const pauses = computed(() => tracks.overview?.places.filter(({ seconds }) => seconds > 0) ?? [])
+const waypoints = computed(() => tracks.overview?.places.filter(({ isMarked }) => isMarked) ?? [])
+const allPauses = computed(() => tracks.overview?.places.filter(({ isMarked }) => !isMarked) ?? [])
+const pauses = computed(() => allPauses.value.filter(({ seconds }) => seconds >= 60 * pauseMinutes.value))
 
 watch(
   () => tracks.overview,
@@ -47,6 +52,7 @@ watch(
     step.value =
       overview.points < 2000 ? 0 : Math.max(1, Math.round(1 + 10 * Math.log10(Math.max(0.1, overview.lengthMetres / 20_000) / 0.1)))
     marked.value = waypoints.value.length > 0
+    pauseMinutes.value = USUAL_PAUSE / 60
     paused.value = pauses.value.length > 0
     reversed.value = false
     atPace.value = overview.hasTimes
@@ -98,10 +104,10 @@ function lay() {
   void tracks.lay(options.value, target, atPace.value && tracks.overview!.hasTimes, by.value)
 }
 
-const kilometres = computed(() => {
-  const km = tracks.overview!.lengthMetres / 1000
-  return `${km < 10 ? km.toFixed(2) : Math.round(km).toLocaleString('en')} km`
-})
+function kilometres(length: number): string {
+  const km = length / 1000
+  return `${km < 10 ? km.toFixed(2) : km < 100 ? km.toFixed(1) : Math.round(km).toLocaleString('en')} km`
+}
 const duration = computed(() => {
   const { start, end } = tracks.overview!
   if (start === null || end === null) return 'no times'
@@ -118,7 +124,7 @@ const plural = (n: number, one: string, many: string) => `${n.toLocaleString('en
         <TrackPicture :overview="tracks.overview" :places="by === 'places' ? 3 : 0" :from="range[0] / 100" :to="range[1] / 100" />
         <p class="figures facts" data-testid="track-facts">
           <strong>{{ tracks.name }}</strong><br />
-          {{ plural(tracks.overview.points, 'point', 'points') }}, {{ kilometres }}, {{ duration
+          {{ plural(tracks.overview.points, 'point', 'points') }}, {{ kilometres(tracks.overview.lengthMetres) }}, {{ duration
           }}{{ tracks.overview.hasHeights ? ', with heights' : '' }}
         </p>
         <p v-if="tracks.overview.badTimes > 0" class="note warn" role="status" data-testid="bad-times">
@@ -138,7 +144,7 @@ const plural = (n: number, one: string, many: string) => `${n.toLocaleString('en
         </FieldRow>
         <p class="quiet figures note" data-testid="track-kept" aria-live="polite">
           {{ metres === 0 ? 'Every point' : `To ${metres < 1000 ? `${metres} m` : `${metres / 1000} km`}`
-          }}<template v-if="kept !== undefined">: {{ plural(kept, 'point', 'points') }} left</template>
+          }}<template v-if="kept">: {{ plural(kept.points, 'point', 'points') }} left, {{ kilometres(kept.metres) }}</template>
         </p>
         <v-switch v-model="reversed" label="Reverse it" />
         <template v-if="use !== 'leg'">
@@ -148,10 +154,22 @@ const plural = (n: number, one: string, many: string) => `${n.toLocaleString('en
             :label="`${plural(waypoints.length, 'marked place becomes a stop', 'marked places become stops')}`"
           />
           <v-switch
-            v-if="pauses.length > 0"
+            v-if="allPauses.length > 0"
             v-model="paused"
             :label="`${plural(pauses.length, 'long pause becomes a stop', 'long pauses become stops')}`"
           />
+          <FieldRow v-if="allPauses.length > 0 && paused" v-slot="{ id }" label="Pauses of">
+            <NumberField
+              :labelledby="id"
+              :model-value="pauseMinutes"
+              :min="LEAST_PAUSE / 60"
+              :max="1440"
+              :step="1"
+              unit="min or more"
+              data-testid="pause-minutes"
+              @change="(minutes) => (pauseMinutes = minutes)"
+            />
+          </FieldRow>
         </template>
         <v-switch v-if="tracks.overview.hasTimes" v-model="atPace" label="Keep the recorded pace" />
         <ChoiceRow label="Use it as" :model-value="use" :choices="uses" @change="(value) => (use = value)" />

@@ -19,6 +19,7 @@ import StageView from '~/components/stage/StageView.vue'
 import TrackDialog from '~/components/tracks/TrackDialog.vue'
 import TopBar from '~/components/editor/TopBar.vue'
 import TransportBar from '~/components/editor/TransportBar.vue'
+import PhotoDialog from '~/components/tracks/PhotoDialog.vue'
 import ArrivalDialog from '~/components/sheets/ArrivalDialog.vue'
 import CreditsDialog from '~/components/sheets/CreditsDialog.vue'
 import DrawMapDialog from '~/components/sheets/DrawMapDialog.vue'
@@ -233,6 +234,7 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
       <ArrivalDialog :arrival="sheetImport.arrival.value" @settle="sheetImport.settle" @cancel="sheetImport.arrival.value = undefined" />
       <SystemDialog />
       <TrackDialog />
+      <PhotoDialog />
       <ConflictDialog
         :id="id"
         :conflict="CONFLICTS[autosave.state.value]"

@@ -11,8 +11,8 @@ import { addTraveller } from '../trips/travellers'
 
 /** A recorded track as it comes to lie on the ground. */
 export interface TrackOnGround {
-  /** One more than the courses; a name may be empty. */
-  stops: readonly { name: string; at: Point; place?: LonLat }[]
+  /** One more than the courses; `found` where the list of places gave the name. */
+  stops: readonly { name: string; found?: boolean; at: Point; place?: LonLat }[]
   courses: readonly CourseShape[]
   /** How long each leg took, in seconds, if the film is to keep to that. */
   seconds: readonly number[] | null
@@ -34,7 +34,7 @@ export function addTrack(journey: Journey, track: TrackOnGround, target: TrackUs
   const who = { traveller: target.traveller }
   const begun = target.use === 'own' ? addTraveller(journey, target.traveller) : journey
   const legs: string[] = []
-  const laid = track.stops.reduce((j, { name, at, place }, i) => {
+  const laid = track.stops.reduce((j, { name, found, at, place }, i) => {
     const visits = travellerOf(j, target.traveller).visits.map((visit) => visit.stop)
     const met = j.stops
       .filter((stop) => distance(stop.at, at) < MEETS / j.camera.zoom)
@@ -44,7 +44,7 @@ export function addTrack(journey: Journey, track: TrackOnGround, target: TrackUs
     const { stop, leg } = ids[i]!
     if (i > 0 || visits.length > 0) legs.push(leg)
     if (met[0]) return visitStop(j, met[0].id, leg, target.traveller)
-    return addStop(j, at, { stop, leg }, { ...who, place, ...(name === '' ? {} : { name }) })
+    return addStop(j, at, { stop, leg }, { ...who, place, name, found })
   }, begun)
   const own = legs.slice(-track.courses.length)
   const dressed = own.reduce((j, leg, i) => editLeg(j, leg, { course: track.courses[i]!, ...easing }), laid)

@@ -1,3 +1,5 @@
+import type { Course } from '../../geometry/course'
+import { nearestOnCourse, pointAt } from '../../geometry/course'
 import type { Point } from '../../geometry/point'
 import { distance } from '../../geometry/point'
 import { legCourse } from '../lines/courses'
@@ -6,56 +8,101 @@ import { editStop } from './stops'
 import { JourneyError } from '../../error'
 import { travellerOf } from '../../journey/lookup'
 import { setLayover } from '../pace/pace'
-import type { Journey, Leg, Photo, Stop } from '../../journey/schema'
+import type { Journey, Photo, Stop, TrackCourse } from '../../journey/schema'
 import { LIMITS } from '../../journey/schema'
-import { lengthAtTime } from '../../courses/track-course'
+import { lengthAtTime, timeAtLength } from '../../courses/track-course'
 import { insertStop } from '../trips/trips'
 import { goOnTo, visitsOf } from '../trips/visits'
 
-/** A photo whose place is known. */
-export interface PlacedPhoto {
+/** A photo of the trip. */
+export interface TripPhoto {
   name: string
-  at: Point
-  /** When it was taken, in milliseconds since 1970 by the camera's clock; null if unknown. */
+  /** Where it was taken; null if it does not say. */
+  at: Point | null
+  /** When it was taken, in milliseconds since 1970; null if unknown. */
   time: number | null
+  /** Whether that is exact, and not by a camera's clock, which may be set to any time zone. */
+  isExact: boolean
   /** The image to show; null if it cannot be shown. */
   photo: Photo | null
 }
 
-/** A photo taken closer to a stop than this, in reference pixels, belongs to that stop. */
+/** A photo taken closer to a stop than this, in reference pixels, belongs to that stop; one as close to a recorded line was taken on it. */
 const SAME_STOP = 24
+const ON_LINE = 48
 
 /** Photos sorted by time; those without one come last, sorted by name. */
-export const inOrder = (photos: readonly PlacedPhoto[]): PlacedPhoto[] =>
+export const inOrder = (photos: readonly TripPhoto[]): TripPhoto[] =>
   [...photos].sort((a, b) => (a.time ?? Infinity) - (b.time ?? Infinity) || a.name.localeCompare(b.name, 'en', { numeric: true }))
+
+/** How far a camera's clock is behind the track's, by the photos that know both where and when they were taken. */
+export interface ClockOffset {
+  /** To be added to the camera's times. */
+  seconds: number
+  /** The number of photos that it is known by. */
+  photos: number
+}
+
+/** The offset between the camera's clock and the recorded times: the median of what the photos say that were taken on a recorded line; undefined where none was. */
+export function clockOffset(journey: Journey, photos: readonly TripPhoto[], who: string): ClockOffset | undefined {
+  const known = photos
+    .flatMap(({ at, time, isExact }) => {
+      const spot = at && time !== null && !isExact ? onRecordedLine(journey, at, who) : undefined
+      const recorded = spot && timeAtLength(spot.track, spot.course, spot.s)
+      return recorded === undefined ? [] : [recorded - time! / 1000]
+    })
+    .sort((a, b) => a - b)
+  return known.length === 0 ? undefined : { seconds: Math.round(known[known.length >> 1]!), photos: known.length }
+}
+
+/** Whether there is anything to place a photo by: where it was taken, or a leg that was being recorded then. */
+export const isPlaceable = (journey: Journey, photo: TripPhoto, who: string, offset: number): boolean =>
+  photo.at !== null || recordedDuring(journey, trackTime(photo, offset), who) !== undefined
+
+/** When a photo was taken by the track's clock, in seconds since 1970. */
+const trackTime = ({ time, isExact }: TripPhoto, offset: number): number | null =>
+  time === null ? null : time / 1000 + (isExact ? 0 : offset)
 
 /**
  * Makes a stop where each photo was taken, in the order of time, with the photo as its postcard. A photo taken at a stop of the trip belongs to that stop,
- * which shows its photos one after the other; one taken while a leg was recorded becomes a stop on that leg; the others extend the trip.
+ * which shows its photos one after the other; one taken on a recorded line becomes a stop on that leg; the others extend the trip. The clock serves those
+ * that do not know where they were taken, and tells which way a line was gone where it comes by twice.
  * @param ids new ids: a stop's and a leg's for each photo
+ * @param offset seconds by which the camera's clock is behind the recorded times
  * @throws JourneyError that names the photo for which there is no room
  */
 export function addPhotoStops(
   journey: Journey,
-  photos: readonly PlacedPhoto[],
+  photos: readonly TripPhoto[],
   who: string,
   ids: readonly { stop: string; leg: string }[],
+  offset = 0,
 ): Journey {
   return inOrder(photos).reduce((j, photo, i) => {
-    const here = stopNear(j, photo.at, who)
+    const spot = spotOf(j, photo, who, offset)
+    const at = photo.at ?? (spot && pointAt(spot.course, spot.s))
+    if (!at) return j
+    const here = stopNear(j, at, who)
     if (here) return withPostcard(j, here, photo, ids[i]!.stop)
     if (j.stops.length >= LIMITS.stops)
       throw new JourneyError(
         `“${photo.name}” would be stop ${LIMITS.stops + 1}, and a journey has at most ${LIMITS.stops}: choose fewer photos.`,
       )
-    const during = recordedDuring(j, photo.time, who)
     const named = { name: photo.name.slice(0, 120) }
-    const next = during
-      ? editStop(atRest(insertStop(j, during.leg.id, photo.at, ids[i]!, during.s), ids[i]!.stop, who), ids[i]!.stop, named)
-      : goOnTo(j, photo.at, ids[i]!, { traveller: who, ...named })
+    const next = spot
+      ? editStop(atRest(insertStop(j, spot.leg, at, ids[i]!, spot.s), ids[i]!.stop, who), ids[i]!.stop, named)
+      : goOnTo(j, at, ids[i]!, { traveller: who, ...named })
     const made = next.stops.find(({ id }) => id === ids[i]!.stop)
     return made ? withPostcard(next, made, photo, ids[i]!.stop) : next
   }, journey)
+}
+
+/** Where on a recorded line a photo was taken: by its place, and by the clock where it does not know that, or where the clock agrees with it. */
+function spotOf(journey: Journey, photo: TripPhoto, who: string, offset: number): RecordedSpot | undefined {
+  const byClock = recordedDuring(journey, trackTime(photo, offset), who)
+  if (!photo.at) return byClock
+  const agrees = byClock && distance(pointAt(byClock.course, byClock.s), photo.at) < ON_LINE / journey.camera.zoom
+  return agrees ? byClock : onRecordedLine(journey, photo.at, who)
 }
 
 /** Makes a trip rest at a stop that it would pass through, so that its photo can be seen. */
@@ -69,16 +116,36 @@ function stopNear(journey: Journey, at: Point, who: string): Stop | undefined {
   return near.sort((a, b) => distance(a.at, at) - distance(b.at, at))[0]
 }
 
-const withPostcard = (journey: Journey, stop: Stop, { photo }: PlacedPhoto, id: string): Journey =>
+const withPostcard = (journey: Journey, stop: Stop, { photo }: TripPhoto, id: string): Journey =>
   photo ? addPostcard(journey, stop.id, newPostcard(stop, id, { photo })) : journey
 
-/** The leg that was being recorded at a time, and the length of its course that had been travelled then. */
-function recordedDuring(journey: Journey, time: number | null, who: string): { leg: Leg; s: number } | undefined {
+/** A spot on the course of a recorded leg, at a length of it. */
+interface RecordedSpot {
+  leg: string
+  track: TrackCourse
+  course: Course
+  s: number
+}
+
+const recordedLegs = (journey: Journey, who: string): Omit<RecordedSpot, 's'>[] =>
+  travellerOf(journey, who).legs.flatMap(({ id, course }) =>
+    course.kind === 'track' ? [{ leg: id, track: course, course: legCourse(journey, id)! }] : [],
+  )
+
+/** Where the recorder was at a time, in seconds since 1970. */
+function recordedDuring(journey: Journey, time: number | null, who: string): RecordedSpot | undefined {
   if (time === null) return undefined
-  for (const leg of travellerOf(journey, who).legs) {
-    if (leg.course.kind !== 'track') continue
-    const s = lengthAtTime(leg.course, legCourse(journey, leg.id)!, time / 1000)
-    if (s !== undefined) return { leg, s }
+  for (const leg of recordedLegs(journey, who)) {
+    const s = lengthAtTime(leg.track, leg.course, time)
+    if (s !== undefined) return { ...leg, s }
   }
   return undefined
+}
+
+/** The spot of the recorded lines that is nearest to a point, if it is on one. */
+function onRecordedLine(journey: Journey, at: Point, who: string): RecordedSpot | undefined {
+  const near = recordedLegs(journey, who)
+    .map((leg) => ({ ...leg, ...nearestOnCourse(leg.course, at) }))
+    .sort((a, b) => a.distance - b.distance)[0]
+  return near && near.distance < ON_LINE / journey.camera.zoom ? near : undefined
 }

@@ -170,9 +170,7 @@ const next = computed(() => {
         Add a traveller
       </v-btn>
       <v-btn size="small" variant="outlined" data-testid="open-track" @click="chooseTrack">Import a track …</v-btn>
-      <v-btn v-if="editor.geo" size="small" variant="outlined" data-testid="photo-stops" @click="photos.chooseStops"
-        >Stops from photos …</v-btn
-      >
+      <v-btn size="small" variant="outlined" data-testid="photo-stops" @click="photos.chooseStops">Stops from photos …</v-btn>
       <v-btn v-if="journey.stops.length > 0" size="small" variant="outlined" data-testid="fit-route" @click="fit"
         >Fit the route into the frame</v-btn
       >

@@ -1,0 +1,85 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { isPlaceable } from '#core/edits/marks/photo-stops'
+import DialogSheet from '~/components/DialogSheet.vue'
+import FieldRow from '~/components/fields/FieldRow.vue'
+import NumberField from '~/components/fields/NumberField.vue'
+import { useEditor } from '~/stores/editor'
+import { usePhotos } from '~/stores/photos'
+
+/** Asks how far the camera's clock is off, where photos are placed by it along a recorded track. */
+const editor = useEditor()
+const photos = usePhotos()
+const open = computed({
+  get: () => photos.asked !== undefined,
+  set: (shown) => !shown && (photos.asked = undefined),
+})
+
+/** In minutes, to be added to the camera's times. */
+const minutes = ref(0)
+watch(
+  () => photos.asked,
+  (asked) => asked && (minutes.value = Math.round((asked.known?.seconds ?? 0) / 6) / 10),
+)
+const offset = computed(() => {
+  const known = photos.asked?.known?.seconds
+  // To the second, as long as nobody has set another.
+  return known !== undefined && Math.abs(known - 60 * minutes.value) < 3.1 ? known : 60 * minutes.value
+})
+const fits = computed(
+  () => photos.asked?.byClock.filter((photo) => isPlaceable(editor.journey!, photo, editor.traveller!.id, offset.value)).length ?? 0,
+)
+const HOUR = 60
+const plural = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`
+</script>
+
+<template>
+  <DialogSheet v-model="open" title="Place photos by the clock">
+    <template v-if="photos.asked">
+      <p>
+        {{ plural(photos.asked.byClock.length, 'photo does', 'photos do') }} not say where
+        {{ photos.asked.byClock.length === 1 ? 'it was' : 'they were' }} taken. The camera’s clock says where along the track that was.
+      </p>
+      <p v-if="photos.asked.known" data-testid="clock-known">
+        The clock is off by as much as below: {{ plural(photos.asked.known.photos, 'photo knows', 'photos know') }} both where and when.
+      </p>
+      <p v-else data-testid="clock-assumed">
+        The clock is assumed to be set to this computer’s time zone. If it was not, set how far it is off.
+      </p>
+      <FieldRow v-slot="{ id }" label="Clock">
+        <div class="clock">
+          <NumberField
+            :labelledby="id"
+            :model-value="minutes"
+            :min="-1440"
+            :max="1440"
+            :step="1"
+            :precision="1"
+            unit="min to be added"
+            data-testid="clock-minutes"
+            @change="(value) => (minutes = value)"
+          />
+          <v-btn size="small" variant="outlined" @click="minutes -= HOUR">1 h earlier</v-btn>
+          <v-btn size="small" variant="outlined" @click="minutes += HOUR">1 h later</v-btn>
+        </div>
+      </FieldRow>
+      <p class="quiet figures" role="status" data-testid="clock-fits">
+        {{ fits }} of {{ photos.asked.byClock.length }} were taken while the track was recorded.
+      </p>
+    </template>
+    <template #actions>
+      <v-btn variant="text" @click="photos.asked = undefined">Cancel</v-btn>
+      <v-btn color="accent" variant="flat" data-testid="place-photos" @click="photos.place(photos.asked!.photos, offset)"
+        >Add the photos</v-btn
+      >
+    </template>
+  </DialogSheet>
+</template>
+
+<style scoped>
+.clock {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+</style>
