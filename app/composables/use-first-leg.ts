@@ -2,6 +2,7 @@ import { useLocalStorage } from '@vueuse/core'
 import { firstLeg } from '#core/dress/first-leg'
 import type { Traveller, VehicleChoice } from '#core/journey/schema'
 import { vehicleSchema } from '#core/journey/schema'
+import { JSON_TEXT } from '~/services/json-text'
 
 /** How the first leg of a trip looks: with the vehicle that was used last, in whichever journey. */
 export function useFirstLeg() {
@@ -15,15 +16,5 @@ export function useFirstLeg() {
     used(vehicle: VehicleChoice | null) {
       if (vehicle?.kind === 'catalogue') last.value = vehicle
     },
-  }
-}
-
-const JSON_TEXT = { read: readJson, write: (value: unknown) => JSON.stringify(value) }
-
-function readJson(text: string): unknown {
-  try {
-    return JSON.parse(text)
-  } catch {
-    return null
   }
 }

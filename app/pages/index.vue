@@ -11,17 +11,22 @@ import {
 } from '@mdi/js'
 import { useDocumentVisibility, useTimeoutPoll } from '@vueuse/core'
 import { computed, ref } from 'vue'
+import { setPlan } from '#core/edits/camera/shots'
+import { setGround } from '#core/edits/ground/sheets'
 import { rename } from '#core/edits/journey'
+import { createJourney as emptyJourney } from '#core/journey/create'
+import type { Journey } from '#core/journey/schema'
 import { rateLabel } from '#core/pace/rate'
 import { useHead, useRouter } from '#imports'
 import DialogSheet from '~/components/DialogSheet.vue'
 import ToolButton from '~/components/stage/ToolButton.vue'
-import NewJourneyDialog from '~/components/journeys/NewJourneyDialog.vue'
 import StorageDialog from '~/components/journeys/StorageDialog.vue'
+import { useLastFrame } from '~/composables/use-last-frame'
 import { useThemeChoice } from '~/composables/use-theme-choice'
 import type { JourneySummary } from '~/services/api'
 import {
   ApiError,
+  createJourney,
   deleteJourney,
   duplicateJourney,
   listJourneys,
@@ -38,6 +43,7 @@ const { isNight, toggle } = useThemeChoice()
 const journeys = ref<JourneySummary[]>()
 const problem = ref('')
 const making = ref(false)
+const { frame } = useLastFrame()
 const showingStorage = ref(false)
 const deleted = ref<JourneySummary>()
 const renaming = ref<JourneySummary>()
@@ -74,6 +80,16 @@ useTimeoutPoll(async () => {
   // If the list cannot be read, the reason is shown when something is clicked.
   await refresh().catch(() => undefined)
 }, POSTER_EVERY)
+
+/** With a camera that needs no setting up: it rests on the whole trip, and stays on the map. */
+const newJourney = (): Journey => setPlan(setGround(emptyJourney('New journey', frame()), { edge: 'held' }), 'steady')
+
+/** Opens a new journey at once: its shape, length and rate are set where they are seen. */
+async function make() {
+  making.value = true
+  await attempt(async () => void router.push(`/journeys/${(await createJourney(newJourney())).id}`))
+  making.value = false
+}
 
 const remove = (journey: JourneySummary) =>
   attempt(async () => {
@@ -121,15 +137,13 @@ const changed = (time: number) => new Date(time).toLocaleString(undefined, { dat
         :label="isNight ? 'Day theme' : 'Night theme'"
         @click="toggle()"
       />
-      <v-btn color="accent" variant="flat" size="large" :prepend-icon="mdiPlus" data-testid="new-journey" @click="making = true"
+      <v-btn color="accent" variant="flat" size="large" :prepend-icon="mdiPlus" data-testid="new-journey" :loading="making" @click="make"
         >New journey</v-btn
       >
     </header>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
 
-    <p v-if="journeys?.length === 0" class="empty">
-      No journeys yet. Start one: choose a frame size and a length, lay a map, click your stops.
-    </p>
+    <p v-if="journeys?.length === 0" class="empty">No journeys yet. Start one: lay a map, click your stops, play the film.</p>
     <ul v-else class="cards">
       <li v-for="journey in journeys" :key="journey.id" class="card" data-testid="journey-card">
         <NuxtLink :to="`/journeys/${journey.id}`" class="picture" :aria-label="`Open ${journey.name}`">
@@ -165,7 +179,6 @@ const changed = (time: number) => new Date(time).toLocaleString(undefined, { dat
       </li>
     </ul>
 
-    <NewJourneyDialog v-model="making" @made="(id) => router.push(`/journeys/${id}`)" />
     <StorageDialog v-model="showingStorage" @restored="attempt(async () => undefined)" />
     <DialogSheet :model-value="renaming !== undefined" title="Rename" :width="440" @update:model-value="renaming = undefined">
       <form id="rename" @submit.prevent="finishRenaming">

@@ -6,13 +6,14 @@ import { computed, shallowRef } from 'vue'
 import { projectionAt, viewAt } from '#core/camera/view-track'
 import type { View } from '#core/camera/view'
 import { GREATEST_PITCH, GREATEST_ZOOM, LEAST_ZOOM, withoutBend } from '#core/camera/view'
-import { addShot, putShot, reaimedShot, setCamera } from '#core/edits/camera/shots'
+import { addShot, backToPlan, putShot, reaimedShot, setCamera } from '#core/edits/camera/shots'
 import type { CameraCheck } from '#core/checks/camera-check'
 import { checkCamera } from '#core/checks/camera-check'
 import { momentAt } from '#core/trips/span'
 import { wrapDegrees } from '#core/geometry/angle'
-import type { Shot, ShotKind } from '#core/journey/schema'
+import type { Journey, Shot, ShotKind } from '#core/journey/schema'
 import { shotOfKind, shotSchema } from '#core/journey/schema'
+import { nameOfShot } from '~/components/camera/shot-names'
 import { useEditor } from './editor'
 import { usePlayback } from './playback'
 
@@ -40,14 +41,56 @@ export const useCamera = defineStore('camera', () => {
     if (shot.value && playback.time < shot.value.end) playback.goToTime(shot.value.end)
   }
 
-  /** Changes the shot in force, in the document: it shows what the change makes of what is seen. */
+  /** Changes the shot in force, in the document: it shows what the change makes of what is seen. What is changed is said, as more of the film may be than is seen. */
   function look(change: (view: View) => View, gesture?: string): boolean {
     arrive()
     const { value: now } = shot
-    if (!now) return editor.edit((journey) => setCamera(journey, bounded(change(journey.camera))), gesture)
+    const { journey: begun, opening } = editor
+    if (!now) {
+      const done = editor.edit((journey) => setCamera(journey, bounded(change(journey.camera))), gesture)
+      if (done && playback.time > 0) tell('the opening view', editor.compiled!.shots[0]?.start, gesture, (j) => setCamera(j, begun!.camera))
+      return done
+    }
     const before = now.shot.kind === 'free' && now.shot.orbit === 0 && now.shot.dolly === null ? now.shot.view : view.value
     const next = reaimedShot(now.shot, before, bounded(change(before)), editor.compiled!.reference)
-    return editor.edit((journey) => putShot(journey, next), gesture)
+    const done = editor.edit((journey) => putShot(journey, next), gesture)
+    const { id } = now.shot
+    const isKnown = known.has(`${opening} ${id}`) || (editor.selection.kind === 'shot' && editor.selection.id === id)
+    if (done && !isKnown)
+      tell(`“${nameOfShot(begun!, now.shot)}”`, now.until, gesture, (j) => (now.isPlanned ? backToPlan(j, id) : putShot(j, now.shot)))
+    known.add(`${opening} ${id}`)
+    return done
+  }
+
+  /** The shots of which it has been said that they are changed, each once. */
+  const known = new Set<string>()
+  /** The gesture of which it is being told, and how what it changes is put back. */
+  let telling: { gesture: string; back: (journey: Journey) => Journey } | undefined
+
+  /** Says what a gesture changes, and offers to have it from here on instead. @param until when what it changes is over; the film's end if left out */
+  function tell(what: string, until: number | undefined, gesture: string | undefined, back: (journey: Journey) => Journey) {
+    // Of a gesture that goes on, what was before its beginning is put back.
+    if (gesture === undefined || telling?.gesture !== gesture || !editor.notice) telling = { gesture: gesture ?? '', back }
+    const { back: putBack } = telling
+    const whole = until === undefined || until >= editor.compiled!.lastTime
+    editor.notice = {
+      text: `This changes ${what}, ${whole ? 'to the film’s end' : `up to ${until.toFixed(1)} s`}.`,
+      action: { title: 'Only from here on', run: () => addFrom(view.value, putBack) },
+    }
+  }
+
+  /** Shows something from the play position on, as a shot of its own; shots that are there stay as they are. */
+  function show(next: View) {
+    if (shot.value || playback.time > 0) addFrom(next, (journey) => journey)
+    else look(() => next)
+  }
+
+  /** Adds a shot of a view from the play position on, to which the camera gets just in time, and selects it. @param back what else is changed in the same step */
+  function addFrom(next: View, back: (journey: Journey) => Journey) {
+    const transition = Math.min(TRANSITION, playback.time)
+    const at = momentOf(playback.time - transition)
+    const made = shotSchema.parse({ kind: 'free', id: nanoid(10), at, transition, view: bounded(withoutBend(next)) })
+    if (editor.edit((journey) => addShot(back(journey), made))) editor.select({ kind: 'shot', id: made.id })
   }
 
   /** The moment that ties a time of the film, in seconds, to the trip. */
@@ -61,17 +104,8 @@ export const useCamera = defineStore('camera', () => {
 
   /** Keeps what is seen at the play position from there on, as a shot of its own, which is selected; the camera gets there just in time. */
   function keep() {
-    if (playback.time === 0) return editor.select({ kind: 'shot' })
-    const transition = Math.min(TRANSITION, playback.time)
-    add(
-      shotSchema.parse({
-        kind: 'free',
-        id: nanoid(10),
-        at: momentOf(playback.time - transition),
-        transition,
-        view: bounded(withoutBend(view.value)),
-      }),
-    )
+    if (playback.time === 0) editor.select({ kind: 'shot' })
+    else addFrom(view.value, (journey) => journey)
   }
 
   /** What a leg view and a close-up at the play position are of: the leg that is travelled, and the stop that is reached or was left last. */
@@ -105,7 +139,7 @@ export const useCamera = defineStore('camera', () => {
     if (editor.edit((journey) => addShot(journey, made))) editor.select({ kind: 'shot', id: made.id })
   }
 
-  return { view, projection, shot, checks, look, momentOf, keep, begin, asKind }
+  return { view, projection, shot, checks, look, show, momentOf, keep, begin, asKind }
 })
 
 const bounded = (view: View): View => ({

@@ -137,7 +137,13 @@ export const useTracks = defineStore('tracks', () => {
   }
 
   /** The place that is at a stop, and the time zone of the nearest one; without the list of places neither is known. */
-  async function nearby({ name: marked, place }: { name: string; place: LonLat }): Promise<{ near: string | undefined; zone: string | undefined }> {
+  async function nearby({
+    name: marked,
+    place,
+  }: {
+    name: string
+    place: LonLat
+  }): Promise<{ near: string | undefined; zone: string | undefined }> {
     const unknown = { near: undefined, zone: undefined }
     if (marked !== '') return unknown
     for (const km of REACHES) {

@@ -45,7 +45,7 @@ export type Aspect = keyof typeof FRAME_SIZES
 export const DEFAULT_FRAME: FrameFormat = { width: 1920, height: 1080, rate: '30/1' }
 
 /** About 5 s a stop, so 20 s for a journey of four: common practice, no source. */
-export const DEFAULT_SECONDS = 20
+const DEFAULT_SECONDS = 20
 
 /** An empty journey. Without a sheet the ground is the frame itself, one ground unit to the reference pixel. */
 export function createJourney(name: string, frame: FrameFormat = DEFAULT_FRAME, seconds = DEFAULT_SECONDS): Journey {

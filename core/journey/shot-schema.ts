@@ -42,7 +42,7 @@ const aimed = {
 const SPIN = 6
 
 /** How much of the safe area its subject fills. */
-export const LEAST_FILL = 0.1
+export const LEAST_FILL = 0.02
 export const MOST_FILL = 4
 const fill = z.number().min(LEAST_FILL).max(MOST_FILL).default(1)
 const zoom = z.number().min(LEAST_ZOOM).max(GREATEST_ZOOM)

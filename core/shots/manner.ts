@@ -82,7 +82,7 @@ export const MANNERS: Readonly<Record<Exclude<Temperament, 'steady'>, Manner>> =
 }
 
 /** A map is magnified beyond its own pixels by no more than this: there it begins to look soft (by eye). */
-const MOST_MAGNIFIED = 1.25
+export const MOST_MAGNIFIED = 1.24
 /** A view that is hardly closer than the overview is none of its own: the move to it would be seen, and show nothing new. */
 const CLOSER = 1.15
 /**

@@ -6,12 +6,13 @@ import { SAFE } from '../camera/view-track'
 import { clamp } from '../geometry/clamp'
 import type { Point } from '../geometry/point'
 import type { Moment } from '../journey/schema'
+import { LEAST_FILL } from '../journey/schema'
 import type { Temperament } from '../camera/temperament'
 import type { TimedTrip } from '../trips/compile-traveller'
 import { frameTime } from '../pace/rate'
 import { globeView } from './globe'
 import type { Manner, Sketch, TimedSketch } from './manner'
-import { GLOBE_SEEN, isTilted, MANNERS, shotOf, shotsIn, timed, waySeconds } from './manner'
+import { GLOBE_SEEN, isTilted, MANNERS, MOST_MAGNIFIED, shotOf, shotsIn, timed, waySeconds } from './manner'
 import { outOfFrame } from './out-of-frame'
 import type { Scene, TimedShot } from './shots'
 import { seenTrips } from './shots'
@@ -150,12 +151,14 @@ function named(sketches: readonly TimedSketch[], { momentOf }: Pick<PlanGround, 
 
 /**
  * The view of the whole, so that it also lies on the map if the trip still has room in the frame. Where the camera is kept on the map, and the whole is more than
- * that has room for, one that is as wide as can be and follows the travellers.
+ * that has room for, one that is as wide as can be and follows the travellers. A short trip does not fill the frame where the map would be soft.
  */
-function overview(points: readonly Point[], scene: Scene, { onMap, hold }: PlanGround): (key: string) => Sketch {
+function overview(points: readonly Point[], scene: Scene, { onMap, hold, sharpZoom }: PlanGround): (key: string) => Sketch {
   const { reference, opening } = scene
-  const plain = fittedView(points, { bearing: 0, pitch: 0 }, reference, SAFE, opening.zoom)
+  const fit = fittedView(points, { bearing: 0, pitch: 0 }, reference, SAFE, opening.zoom)
+  const plain = { ...fit, zoom: Math.min(fit.zoom, Math.max(MOST_MAGNIFIED * sharpZoom, LEAST_FILL * fit.zoom)) }
   const held = onMap(plain)
+  const fillAt = (zoom: number) => Math.max(LEAST_FILL, zoom / fit.zoom)
   const { toScreen } = projectionOf(held, reference)
   const [x, y] = [ROOM * reference.width, ROOM * reference.height]
   const hasRoom = points.every((p) => {
@@ -164,9 +167,9 @@ function overview(points: readonly Point[], scene: Scene, { onMap, hold }: PlanG
   })
   const shift = toScreen(plain.centre)
   const aim = !hasRoom
-    ? { fill: 1, shift: { x: 0, y: 0 } }
+    ? { fill: fillAt(plain.zoom), shift: { x: 0, y: 0 } }
     : {
-        fill: held.zoom / plain.zoom,
+        fill: fillAt(held.zoom),
         shift: { x: clamp(shift.x / reference.width - 0.5, -0.5, 0.5), y: clamp(shift.y / reference.height - 0.5, -0.5, 0.5) },
       }
   const seen = hold?.(plain) ?? plain

@@ -80,7 +80,7 @@ async function insertAll(db: Database.Database): Promise<void> {
   )
   const named = db.prepare('INSERT INTO names (place, name, folded) VALUES (?, ?, ?)')
   for await (const line of createInterface({ input: createReadStream(listFile(), 'utf8') })) {
-    const [id, name, ascii, alternates, lat, lon, , kind, country, , code, , , population, , , zone] = line.split('\t')
+    const [id, name, ascii, alternates, lat, lon, , kind, country, , code, , , , population, , , zone] = line.split('\t')
     if (!name || population === undefined) continue
     place.run(Number(id), name, country, regionOf(country!, code!), code, Number(population), Number(lon), Number(lat), zone ?? '')
     const isKnown = Number(population) >= FROM_POPULATION || kind === 'PPLC'

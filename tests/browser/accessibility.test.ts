@@ -46,8 +46,8 @@ describe.each(['day', 'night'] as const)('in the %s theme', (name) => {
     await page.goto(server.address)
     await page.getByTestId('journey-card').waitFor()
     expect(await violations()).toEqual([])
-    await page.getByTestId('new-journey').click()
-    await page.getByTestId('make-journey').waitFor()
+    await page.getByTestId('storage').click()
+    await page.getByRole('dialog').waitFor()
     expect(await violations()).toEqual([])
   })
 

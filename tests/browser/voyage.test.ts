@@ -37,19 +37,24 @@ const stopNames = () => page.getByTestId('stop-handle').evaluateAll((handles) =>
 const clickStage = async (x: number, y: number) => page.getByTestId('stage').click({ position: { x, y } })
 
 describe.sequential('a first voyage', () => {
-  it('starts with a new journey of a chosen size, rate and length', async () => {
+  it('starts on the stage at once; its name, size and length are set there', async () => {
     await page.goto(server.address)
     await page.getByTestId('new-journey').click()
-    await page.getByLabel('Name', { exact: true }).fill('To the island')
-    await page.getByRole('radio', { name: '16:9' }).click()
-    await page.getByLabel('Frame size').click({ force: true })
-    await page.getByRole('option', { name: /720p/ }).click()
-    await page.getByLabel('Length').fill('6')
-    await page.getByTestId('make-journey').click()
     await page.waitForURL(/\/journeys\/.+/)
     await page.getByTestId('stage-canvas').waitFor()
-    expect(await page.getByTestId('journey-name').inputValue()).toBe('To the island')
+    await page.getByTestId('journey-name').fill('To the island')
+    await page.getByTestId('length').getByRole('textbox').fill('6')
+    await page.keyboard.press('Enter')
+    await page.getByLabel('Size', { exact: true }).click({ force: true })
+    await page.getByRole('option', { name: /720p/ }).click()
     await page.getByText('180 frames').waitFor()
+    await saved(page)
+    // The next journey begins with the frame that was chosen last.
+    expect(await page.evaluate(() => JSON.parse(localStorage.getItem('zephyrine-frame')!))).toEqual({
+      width: 1280,
+      height: 720,
+      rate: '30/1',
+    })
   })
 
   it('lays a map by the button, and tells how far one can zoom', async () => {

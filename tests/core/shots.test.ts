@@ -393,6 +393,14 @@ describe('an automatic plan', () => {
     if (closer) expect([closer.pitch, lost(addShot(kept, closer))]).toEqual([60, []])
   })
 
+  it.each(TEMPERAMENTS)('by the plan %s does not come so close to a short trip that the map is soft', (temperament) => {
+    // Two stops 120 px apart would fill the frame of a map of 3000 px at more than seven times its size.
+    const trip = journeyOver([[1500, 1000], [1620, 1030]], {}, 12) // prettier-ignore
+    const sheets = [{ ...paperSheet, width: 3000, height: 2000 }]
+    const planned = { ...setGround({ ...trip, sheets }, { edge: 'held' }), plan: { ...trip.plan, temperament } }
+    expect(checkCamera(compile(planned)).filter(({ kind }) => kind === 'soft')).toEqual([])
+  })
+
   it('is told of where the camera never arrives, and only there', () => {
     const trip = journeyOver([[600, 2200], [5800, 300]], {}, 12) // prettier-ignore
     const plain = { ...trip, plan: { ...trip.plan, temperament: null } }

@@ -214,6 +214,7 @@ describe('photos after a track', () => {
     name,
     at: { x, y },
     time: seconds === null ? null : (BEGAN + seconds) * 1000,
+    isExact: true,
     photo: paperPhoto,
   })
   const ids = Array.from({ length: 250 }, (_, i) => ({ stop: `p${i}`, leg: `q${i}` }))

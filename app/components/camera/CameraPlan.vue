@@ -2,27 +2,18 @@
 import { computed } from 'vue'
 import { onlyPlan, setPlan, setPlanGlobe } from '#core/edits/camera/shots'
 import type { CameraPlan } from '#core/journey/schema'
-import type { Temperament } from '#core/camera/temperament'
-import { TEMPERAMENTS } from '#core/camera/temperament'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldList from '~/components/fields/FieldList.vue'
 import type { FieldSpec } from '~/components/fields/field-list'
 import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'
 import CameraChecks from './CameraChecks.vue'
-import { SHOT_CHOICES, TEMPERAMENT_NAMES } from './shot-names'
+import { PLANS, SHOT_CHOICES } from './shot-names'
 
 /** The camera of the whole film: the plan by which it films by itself, and what is set by hand. */
 const editor = useEditor()
 const camera = useCamera()
 const journey = computed(() => editor.journey!)
-const choices = [...TEMPERAMENTS.map((value) => ({ value, title: TEMPERAMENT_NAMES[value] })), { value: 'none' as const, title: 'None' }]
-const ABOUT: Readonly<Record<Temperament | 'none', string>> = {
-  calm: 'Opens and closes on the whole trip, and follows the traveller in between.',
-  lively: 'Close to the traveller and tilted, with a new angle on each leg.',
-  steady: 'One view of the whole trip.',
-  none: 'Only the shots you add.',
-}
 const GLOBE_FIELD: readonly FieldSpec<CameraPlan>[] = [{ key: 'globe', label: 'Opens on the globe', as: 'switch' }]
 const chosen = computed(() => journey.value.plan.temperament ?? 'none')
 /** Whether there was no time for the globe: it is neither there nor taken out by hand. */
@@ -41,10 +32,10 @@ const changes = computed(() => journey.value.plan.without.length + journey.value
     label="Plan"
     data-testid="camera-plan"
     :model-value="chosen"
-    :choices="choices"
+    :choices="PLANS"
     @change="(value) => editor.edit((j) => setPlan(j, value === 'none' ? null : value))"
   />
-  <p class="quiet">{{ ABOUT[chosen] }}</p>
+  <p class="quiet">{{ PLANS.find(({ value }) => value === chosen)?.about }}</p>
   <template v-if="chosen !== 'none' && editor.geo">
     <FieldList
       :model-value="journey.plan"

@@ -1,14 +1,17 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { addReframe, isSameShape, removeReframe } from '#core/edits/camera/reframe'
+import { setFrame } from '#core/edits/journey'
 import type { Aspect } from '#core/journey/create'
 import { FRAME_SIZES } from '#core/journey/create'
 import type { Size } from '#core/geometry/size'
+import { useLastFrame } from '~/composables/use-last-frame'
 import { useEditor } from '~/stores/editor'
 import { nameOfShape } from './shape-names'
 
 /** In which shape of frame the journey is worked on: its own, or one of the further ones that it is also exported in. */
 const editor = useEditor()
+const lastFrame = useLastFrame()
 
 const all = computed(() => editor.document!)
 const shapes = computed<(Size & { index: number | undefined })[]>(() => [
@@ -21,7 +24,14 @@ const more = computed(() =>
     .map((name) => ({ name, width: FRAME_SIZES[name][1][1], height: FRAME_SIZES[name][1][2] }))
     .filter((size) => !shapes.value.some((shape) => isSameShape(shape, size))),
 )
+/** As long as there is nothing in a journey, another shape takes the place of its own. */
+const isBare = computed(() => all.value.stops.length === 0 && all.value.sheets.length === 0 && all.value.reframes.length === 0)
 function add(size: Size) {
+  if (isBare.value) {
+    if (editor.edit((journey) => setFrame(journey, { ...journey.frame, width: size.width, height: size.height })))
+      lastFrame.used(editor.journey!.frame)
+    return
+  }
   const index = all.value.reframes.length
   if (editor.editDocument((journey) => addReframe(journey, size))) editor.workIn(index)
 }
@@ -58,7 +68,7 @@ const isIn = (index: number | undefined) => editor.reframe === index
       <v-list-item
         v-for="size in more"
         :key="size.name"
-        :title="`Also in ${size.name}`"
+        :title="isBare ? size.name : `Also in ${size.name}`"
         :data-testid="`add-shape-${size.name}`"
         @click="add(size)"
       />

@@ -11,7 +11,13 @@ import type { Temperament } from '#core/camera/temperament'
 /** The kinds of shot, as one chooses among them. */
 export const SHOT_CHOICES = Object.entries(SHOT_KINDS).map(([value, { title }]) => ({ value: value as ShotKind, title }))
 
-export const TEMPERAMENT_NAMES: Readonly<Record<Temperament, string>> = { calm: 'Calm', lively: 'Lively', steady: 'Steady' }
+/** How the camera films by itself, or that it does not: the name, and what it does. */
+export const PLANS: readonly { value: Temperament | 'none'; title: string; about: string }[] = [
+  { value: 'steady', title: 'Steady', about: 'One view of the whole trip.' },
+  { value: 'calm', title: 'Calm', about: 'Opens and closes on the whole trip, and follows the traveller in between.' },
+  { value: 'lively', title: 'Lively', about: 'Close to the traveller and tilted, with a new angle on each leg.' },
+  { value: 'none', title: 'None', about: 'Only the shots you add.' },
+]
 
 /** What a shot is called: its kind, and what it is of where that is something of its own. */
 export function nameOfShot(journey: Journey, shot: Shot): string {

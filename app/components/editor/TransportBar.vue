@@ -25,6 +25,7 @@ import { SPEEDS, usePlayback } from '~/stores/playback'
 import { useSound } from '~/stores/sound'
 import { useStage } from '~/stores/stage'
 import FrameShapes from '~/components/camera/FrameShapes.vue'
+import PlanMenu from '~/components/camera/PlanMenu.vue'
 import GuidesMenu from '~/components/camera/GuidesMenu.vue'
 import ToolButton from '../stage/ToolButton.vue'
 
@@ -116,6 +117,7 @@ function play() {
       @click="camera.keep()"
     />
     <GuidesMenu />
+    <PlanMenu />
     <FrameShapes />
     <div class="group playing">
       <ToolButton :icon="mdiSkipPrevious" label="Go to start" keys="Home" @click="playback.rewind()" />

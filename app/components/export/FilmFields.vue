@@ -5,12 +5,15 @@ import { FILM_FORMAT_IDS, FILM_FORMATS, rateInFile } from '#core/film/formats'
 import type { FilmSettings } from '#core/film/settings'
 import { checkFilm, estimate, isHeard, wholeFilm } from '#core/film/settings'
 import { JourneyError } from '#core/error'
+import { setFrame } from '#core/edits/journey'
 import { LIMITS } from '#core/journey/schema'
-import { frameCount } from '#core/pace/rate'
+import type { FrameRate } from '#core/pace/rate'
+import { FRAME_RATES, frameCount, rateLabel } from '#core/pace/rate'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import { megabytes } from '~/services/sizes'
+import { useLastFrame } from '~/composables/use-last-frame'
 import { useEditor } from '~/stores/editor'
 import { useExports } from '~/stores/exports'
 import { usePlayback } from '~/stores/playback'
@@ -22,6 +25,7 @@ const props = defineProps<{ journeyId: string }>()
 const exports = useExports()
 const editor = useEditor()
 const playback = usePlayback()
+const lastFrame = useLastFrame()
 
 const journey = computed(() => editor.journey!)
 const format = ref<FilmFormatId>('mp4')
@@ -35,6 +39,12 @@ const chosen = computed(() => FILM_FORMATS[format.value])
 const hasPicture = computed(() => chosen.value.encoder.kind !== 'sound')
 
 const formats = FILM_FORMAT_IDS.map((value) => ({ value, title: FILM_FORMATS[value].name, props: { subtitle: FILM_FORMATS[value].use } }))
+/** The rate is the journey's, so that what is watched while editing is what is exported: to be matched to the footage. */
+const rates = FRAME_RATES.map((rate) => ({ value: rate, title: `${rateLabel(rate)} frames a second` }))
+function setRate(rate: FrameRate) {
+  if (editor.edit((j) => setFrame(j, { ...j.frame, rate }))) lastFrame.used(journey.value.frame)
+}
+
 const QUALITY_NAMES = [
   { value: 'draft', title: 'Draft' },
   { value: 'good', title: 'Good' },
@@ -119,6 +129,15 @@ const frames = computed(() => wanted.value.to - wanted.value.from)
     />
     <FieldRow v-if="hasPicture" v-slot="{ id }" label="Size">
       <v-select v-model="size" :aria-labelledby="id" :items="sizes" data-testid="film-size" />
+    </FieldRow>
+    <FieldRow v-if="hasPicture && chosen.encoder.kind !== 'picture'" v-slot="{ id }" label="Frame rate">
+      <v-select
+        :aria-labelledby="id"
+        :items="rates"
+        :model-value="journey.frame.rate"
+        data-testid="film-rate"
+        @update:model-value="setRate"
+      />
     </FieldRow>
     <template v-if="chosen.encoder.kind !== 'picture'">
       <ChoiceRow

@@ -24,8 +24,8 @@ const sharpest = computed(() => Math.floor(percentOf(sharpZoom(props.sheet, jour
 const covers = computed(() => coversFrame(props.sheet, camera.view, stage.reference))
 
 const setZoom = (percent: number) => camera.look((view) => ({ ...view, zoom: (filling.value.zoom * percent) / 100 }), 'sheet zoom')
-const fill = () => camera.look(() => filling.value)
-const fit = () => camera.look(() => fittingView(props.sheet, stage.reference))
+const fill = () => camera.show(filling.value)
+const fit = () => camera.show(fittingView(props.sheet, stage.reference))
 </script>
 
 <template>

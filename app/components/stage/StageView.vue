@@ -294,7 +294,7 @@ const sharpness = computed(() => (editor.compiled ? centreSharpness(frameAt(edit
 
 function fit() {
   const view = routeView(editor.journey!)
-  if (view) camera.look(() => view)
+  if (view) camera.show(view)
 }
 
 /** Changes the view of the table or, in the lens, that of the camera, which is an edit. */

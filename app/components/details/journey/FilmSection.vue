@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { boundsOf } from '#core/journey/bounds'
+import type { FrameFormat } from '#core/journey/schema'
 import { journeySchema } from '#core/journey/schema'
 import { computed } from 'vue'
 import { meanLegSeconds, setLegSeconds, setSeconds } from '#core/edits/pace/film-length'
@@ -12,6 +13,7 @@ import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
+import { useLastFrame } from '~/composables/use-last-frame'
 import { useEditor } from '~/stores/editor'
 
 /** How long the film is, and the shape, size and rate of its frames. */
@@ -36,16 +38,20 @@ const sizes = computed(() =>
 )
 const rates = FRAME_RATES.map((rate) => ({ value: rate, title: `${rateLabel(rate)} frames a second` }))
 
+const lastFrame = useLastFrame()
+function set(frame: Partial<FrameFormat>) {
+  if (editor.edit((j) => setFrame(j, { ...j.frame, ...frame }))) lastFrame.used(journey.value.frame)
+}
 function setAspect(name: Aspect) {
   const list = sizesOf(name)
   const [, width, height] = FRAME_SIZES[name][Math.min(1, list.length - 1)]!
-  editor.edit((j) => setFrame(j, { ...j.frame, width, height }))
+  set({ width, height })
 }
 function setSize(value: string) {
   const [width, height] = value.split('x').map(Number)
-  editor.edit((j) => setFrame(j, { ...j.frame, width: width!, height: height! }))
+  set({ width: width!, height: height! })
 }
-const setRate = (rate: FrameRate) => editor.edit((j) => setFrame(j, { ...j.frame, rate }))
+const setRate = (rate: FrameRate) => set({ rate })
 
 /** Legs with automatic times that are too short to follow by eye; half a second is common practice, no source. */
 const hurried = computed(

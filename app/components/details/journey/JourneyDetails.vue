@@ -26,7 +26,7 @@ import { useTracks } from '~/stores/tracks'
 import CaptionList from '~/components/text/CaptionList.vue'
 import CameraPlan from '~/components/camera/CameraPlan.vue'
 import DepthFields from '~/components/camera/DepthFields.vue'
-import { TEMPERAMENT_NAMES } from '~/components/camera/shot-names'
+import { PLANS } from '~/components/camera/shot-names'
 import FilmSection from './FilmSection.vue'
 import ItineraryList from './ItineraryList.vue'
 import JourneyPace from './JourneyPace.vue'
@@ -69,7 +69,7 @@ const crowded = computed(() => {
 
 function fit() {
   const view = routeView(editor.journey!)
-  if (view) camera.look(() => view)
+  if (view) camera.show(view)
 }
 
 /** Downloads the whole route in an open format. */
@@ -96,7 +96,7 @@ const cameraNote = computed(() => {
   const { plan, shots } = journey.value
   const problems = camera.checks.length > 0 ? `, ${camera.checks.length} to look at` : ''
   const byHand = shots.length === 1 ? '1 shot' : `${shots.length} shots`
-  return `${plan.temperament === null ? byHand : TEMPERAMENT_NAMES[plan.temperament].toLowerCase()}${problems}`
+  return `${plan.temperament === null ? byHand : PLANS.find(({ value }) => value === plan.temperament)!.title.toLowerCase()}${problems}`
 })
 
 /** What is on of soft focus and haze. */
