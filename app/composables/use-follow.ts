@@ -10,11 +10,17 @@ import { isAbort, WorkerError } from '~/services/call-worker'
 import { openFollower } from '~/services/follow'
 import { useEditor } from '~/stores/editor'
 
+/** A way that may be taken instead. */
+interface Way {
+  course: Cubic[]
+  onRoad: number
+}
+
 /** The state of the search for a road. */
 export type FollowState =
   | { kind: 'idle' }
   | { kind: 'looking'; share: number }
-  | { kind: 'found'; course: Cubic[]; onRoad: number }
+  | { kind: 'found'; course: Cubic[]; onRoad: number; gap: number; detour: number; other: Way | null; isDirect: boolean }
   | { kind: 'lost'; reason: string; at: Point | null }
 
 /** Finds the road visible on the map between two ground points, by way of the clicked spots. */
@@ -74,13 +80,23 @@ export function useFollow() {
       if (followed.found) {
         const onGround = ([a, b, c, d]: Cubic) =>
           [sheetToGround(place, a), sheetToGround(place, b), sheetToGround(place, c), sheetToGround(place, d)] as const
-        state.value = { kind: 'found', course: followed.course.map(onGround), onRoad: followed.onRoad }
+        const { course, onRoad, gap, detour, direct } = followed
+        const other = direct && { course: direct.course.map(onGround), onRoad: direct.onRoad }
+        state.value = { kind: 'found', course: course.map(onGround), onRoad, gap, detour, other, isDirect: false }
       } else state.value = { kind: 'lost', reason: followed.reason, at: followed.at && sheetToGround(place, followed.at) }
     } catch (error) {
       if (isAbort(error)) return
       if (!(error instanceof WorkerError)) throw error
       lost(error.message)
     }
+  }
+
+  /** Exchanges the way that was found for the more direct one, or back. */
+  function takeOther() {
+    const found = state.value
+    if (found.kind !== 'found' || !found.other) return
+    const { course, onRoad, other, isDirect } = found
+    state.value = { ...found, ...other, other: { course, onRoad }, isDirect: !isDirect }
   }
 
   /** Begins a search between two ground points. */
@@ -145,5 +161,5 @@ export function useFollow() {
 
   onScopeDispose(stop)
 
-  return { ends, vias, colour, isChosen, state, begin, look, clear, stop, addVia, moveVia, removeVia, pick, forgetColour }
+  return { ends, vias, colour, isChosen, state, begin, look, takeOther, clear, stop, addVia, moveVia, removeVia, pick, forgetColour }
 }

@@ -3,15 +3,17 @@ import { clamp } from '../geometry/clamp'
 import type { Size } from '../geometry/size'
 import type { Cubic } from '../geometry/cubic'
 import type { Point } from '../geometry/point'
+import { distance } from '../geometry/point'
 import { coarsestLevel } from '../sheet/pyramid'
 import type { Rgb } from '../colour/srgb'
 import type { PictureSource } from './picture'
 import { onLevel } from './picture'
-import type { PixelRect, Pixels } from './raster'
-import { likenessTable, roadRaster } from './raster'
+import type { PixelRect, Pixels, RoadRaster } from './raster'
+import { forDirectWay, likenessTable, roadRaster } from './raster'
 import { refined } from './refine'
 import { roadColours } from './road-colour'
-import { faultOf, lineThrough } from './way-through'
+import type { Line } from './way-through'
+import { faultOf, lineThrough, longestGap } from './way-through'
 
 export interface FollowRequest {
   /** From the start over the spots that the road is to pass to the end, in pixels of the image; at least two. */
@@ -30,6 +32,12 @@ export type Followed =
       onRoad: number
       /** Width of the road in pixels of the image. */
       width: number
+      /** The longest stretch over which no road is seen, in pixels of the image; 0 where there is none that is worth telling. */
+      gap: number
+      /** How many times as long as straight from spot to spot it is. */
+      detour: number
+      /** Where it goes far round: a way that is clearly shorter, though less of it lies on the road. */
+      direct: { course: Cubic[]; onRoad: number } | null
     }
   | {
       found: false
@@ -65,12 +73,26 @@ export async function followRoad(source: PictureSource, request: FollowRequest, 
   let failure: Followed = { found: false, colour: null, reason: 'No colour of a road is found at both spots.', at: null }
   for (const colour of colours) {
     const table = likenessTable(colour)
-    const line = lineThrough(roadRaster(pixels, table), spotsAt(through, level))
+    const raster = roadRaster(pixels, table)
+    const line = lineThrough(raster, spotsAt(through, level))
     const fault = faultOf(line, least, request.colour !== null)
     if (!fault) {
       const course = await refined(source, level, line, table, onProgress)
+      const straight = lengthOf(spotsAt(through, level))
+      const shorter = lengthOf(line.points) > FAR_ROUND * straight ? directWay(raster, spotsAt(through, level), line) : undefined
+      const direct = shorter ? { course: await refined(source, level, shorter, table, () => undefined), onRoad: shorter.share } : null
       onProgress(1)
-      return { found: true, course, colour, onRoad: line.share, width: line.width * scale }
+      const gap = longestGap(line)
+      return {
+        found: true,
+        course,
+        colour,
+        onRoad: line.share,
+        width: line.width * scale,
+        gap: gap > Math.max(LEAST_TOLD, line.width) ? gap * scale : 0,
+        detour: straight > 0 ? lengthOf(line.points) / straight : 1,
+        direct,
+      }
     }
     if (failure.colour) continue
     const isHopeless = line.width === 0 || line.share < least / 2
@@ -81,6 +103,20 @@ export async function followRoad(source: PictureSource, request: FollowRequest, 
   }
   return failure
 }
+
+/** A way this many times as long as straight goes far round; one that is shorter by this share, and half of it on the road, is worth offering beside it. */
+const FAR_ROUND = 1.5
+const SHORTER = 0.8
+const LEAST_ON_ROAD = 0.5
+/** Shorter gaps are as those of a dashed road, in pixels of the level. */
+const LEAST_TOLD = 12
+
+function directWay(raster: RoadRaster, spots: readonly Point[], line: Line): Line | undefined {
+  const direct = lineThrough(forDirectWay(raster), spots)
+  return lengthOf(direct.points) < SHORTER * lengthOf(line.points) && direct.share >= LEAST_ON_ROAD ? direct : undefined
+}
+
+const lengthOf = (points: readonly Point[]): number => points.reduce((sum, p, i) => sum + (i > 0 ? distance(points[i - 1]!, p) : 0), 0)
 
 const spotsAt = (points: readonly Point[], level: number): Point[] => points.map(({ x, y }) => ({ x: x / 2 ** level, y: y / 2 ** level }))
 

@@ -14,7 +14,16 @@ export const FOLLOW_CALLS = {
   way: {
     order: z.strictObject({ ...image, through: z.array(point).min(2).max(200), colour: rgb.nullable() }),
     reply: z.discriminatedUnion('found', [
-      z.strictObject({ found: z.literal(true), course: z.array(cubic).min(1), colour: rgb, onRoad: z.number(), width: z.number() }),
+      z.strictObject({
+        found: z.literal(true),
+        course: z.array(cubic).min(1),
+        colour: rgb,
+        onRoad: z.number(),
+        width: z.number(),
+        gap: z.number(),
+        detour: z.number(),
+        direct: z.strictObject({ course: z.array(cubic).min(1), onRoad: z.number() }).nullable(),
+      }),
       z.strictObject({ found: z.literal(false), colour: rgb.nullable(), reason: z.string(), at: point.nullable() }),
     ]),
   },

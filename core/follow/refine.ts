@@ -1,8 +1,9 @@
+import { clamp } from '../geometry/clamp'
 import type { Cubic } from '../geometry/cubic'
 import { fitStroke } from '../geometry/fit-stroke'
 import type { Point } from '../geometry/point'
 import type { Likeness } from './centre-line'
-import { centred, MOST_WIDTH, resampled, smoothedLine, tidied } from './centre-line'
+import { centred, MOST_WIDTH, resampled, smoothedLine, throughJunctions, tidied } from './centre-line'
 import type { PictureSource } from './picture'
 import { onLevel } from './picture'
 import { likenessIn, likenessOf } from './raster'
@@ -37,11 +38,11 @@ export async function refined(
     width *= 2
     const like = await likenessAlong(source, at, points, table)
     const middle = centred(points, like, Math.max(2, Math.min(width, MOST_WIDTH / 2)))
-    points = smoothedLine(tidied(middle, like, width), Math.max(2, Math.round(width / 2)))
+    points = smoothedLine(tidied(throughJunctions(middle, like, width), like, width), Math.max(2, Math.round(width / 2)))
     onProgress(0.8 + (0.2 * (level - at)) / (level + 1))
   }
   const k = 2 ** at
-  const tolerance = Math.max(0.6, 0.2 * Math.min(width, MOST_WIDTH)) * k
+  const tolerance = clamp(0.2 * width, 0.6, 1.2) * k
   return fitStroke(
     points.map(({ x, y }) => ({ x: x * k, y: y * k })),
     tolerance,

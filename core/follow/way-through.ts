@@ -2,7 +2,7 @@ import { append } from '../geometry/extremes'
 import { clamp } from '../geometry/clamp'
 import type { Size } from '../geometry/size'
 import type { Point } from '../geometry/point'
-import { centred, isOn, MOST_WIDTH, ON_ROAD, resampled, roadWidth, smoothedLine, tidied } from './centre-line'
+import { centred, isOn, MOST_WIDTH, ON_ROAD, resampled, roadWidth, smoothedLine, throughJunctions, tidied } from './centre-line'
 import { leastCostPath } from './least-cost'
 import type { PixelRect, RoadRaster } from './raster'
 import { likenessIn, pooledCost } from './raster'
@@ -15,6 +15,18 @@ const CORRIDOR = 2
 const GAP_WIDTHS = 10
 const LEAST_GAP = 20
 const MOST_GAP = 60
+
+/** The longest stretch of a line between two on the road, where no road is seen, in points. */
+export function longestGap({ on }: Line): number {
+  let longest = 0
+  let last = on.indexOf(true)
+  on.forEach((isOn, i) => {
+    if (!isOn || last === -1) return
+    longest = Math.max(longest, i - last - 1)
+    last = i
+  })
+  return longest
+}
 
 /** How far the spots may lie beside the road, or the road be hidden under a mark at them, in pixels of the level. */
 const LEAST_LEAD = 40
@@ -44,7 +56,10 @@ export function lineThrough(raster: RoadRaster, spots: readonly Point[]): Line {
   const rough = smoothedLine(resampled(points, 1), 2)
   const width = roadWidth(rough, like, MOST_WIDTH)
   const reach = Math.max(1.5, Math.min(width, MOST_WIDTH / 2))
-  const line = smoothedLine(tidied(centred(rough, like, reach), like, width), Math.max(2, Math.round(width / 2)))
+  const line = smoothedLine(
+    tidied(throughJunctions(centred(rough, like, reach), like, width), like, width),
+    Math.max(2, Math.round(width / 2)),
+  )
   const on = line.map((p) => isOn(like, p))
   const share = on.filter(Boolean).length / on.length
   const bridged = bridgedOver(on, LEAST_GAP).filter(Boolean).length / on.length

@@ -42,7 +42,7 @@ describe('a recorded track', () => {
   it('becomes the trip of another traveller, who stops where it was marked and meets the first where they meet', async () => {
     await open('walk.gpx', gpx(WALK, MILL))
     await demo.page.getByText('1 marked place becomes a stop').waitFor()
-    expect(await demo.page.getByTestId('track-facts').innerText()).toMatch(/500 points, \d+ km, 2 h 46 min/)
+    expect(await demo.page.getByTestId('track-facts').innerText()).toMatch(/500 points, [\d.]+ km, 2 h 46 min/)
     await demo.page.getByTestId('lay-track').click()
     await demo.page.getByTestId('traveller').nth(1).waitFor()
     const journey = await stored()

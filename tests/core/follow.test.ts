@@ -13,57 +13,7 @@ import { courseOf, pointAt } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
 import { distance } from '#core/geometry/point'
 import { TILE } from '#core/sheet/pyramid'
-
-type Shade = (x: number, y: number) => Rgb
-
-/** A picture given by a function of place; coarser levels are its means, as a pyramid has them. */
-function picture(width: number, height: number, shade: Shade): PictureSource {
-  const levels = [new Uint8ClampedArray(width * height * 4)]
-  for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i += 4) levels[0]!.set([...shade(x + 0.5, y + 0.5), 255], i)
-  const sizes = [{ width, height }]
-  while (levels.length < 6) {
-    const [fine, { width: w, height: h }] = [levels.at(-1)!, sizes.at(-1)!]
-    const [columns, rows] = [Math.ceil(w / 2), Math.ceil(h / 2)]
-    const half = new Uint8ClampedArray(columns * rows * 4)
-    for (let y = 0; y < rows; y++)
-      for (let x = 0; x < columns; x++)
-        for (let c = 0; c < 4; c++) {
-          let sum = 0
-          for (const [dx, dy] of [
-            [0, 0],
-            [1, 0],
-            [0, 1],
-            [1, 1],
-          ] as const)
-            sum += fine[(Math.min(h - 1, 2 * y + dy) * w + Math.min(w - 1, 2 * x + dx)) * 4 + c]!
-          half[(y * columns + x) * 4 + c] = sum / 4
-        }
-    levels.push(half)
-    sizes.push({ width: columns, height: rows })
-  }
-  return {
-    width,
-    height,
-    async read(level, rect) {
-      const rgba = new Uint8ClampedArray(rect.width * rect.height * 4)
-      for (let y = 0; y < rect.height; y++) {
-        const from = ((rect.y + y) * sizes[level]!.width + rect.x) * 4
-        rgba.set(levels[level]!.subarray(from, from + rect.width * 4), y * rect.width * 4)
-      }
-      return { ...rect, rgba }
-    },
-  }
-}
-
-/** A road in land with some unrest, by its distance from a line; edges soft over a pixel. */
-function land(toRoad: (x: number, y: number) => number, halfWidth: number, road: Rgb = [250, 240, 214]): Shade {
-  return (x, y) => {
-    const wave = 12 * Math.sin(x / 17) * Math.cos(y / 23) + 6 * Math.sin((x * 12.9898 + y * 78.233) % 6.28)
-    const ground: Rgb = [128 + wave, 158 + wave, 104 + wave]
-    const share = Math.min(1, Math.max(0, halfWidth - toRoad(x, y) + 0.5))
-    return ground.map((channel, c) => channel + (road[c]! - channel) * share) as unknown as Rgb
-  }
-}
+import { land, picture, quiet } from '../support/roads'
 
 /** Distance from a polyline. */
 const distanceTo = (line: readonly Point[]) => (x: number, y: number) => {
@@ -89,7 +39,6 @@ function fieldOf(width: number, height: number, line: readonly Point[]) {
 const winding = (width: number) =>
   Array.from({ length: 60 }, (_, i) => ({ x: 40 + ((width - 80) * i) / 59, y: 300 + 160 * Math.sin(i / 6) + 30 * Math.sin(i / 2.3) }))
 
-const quiet = () => undefined
 const colourOff = (a: Rgb, b: Rgb) => colourDistance(okLab(a), okLab(b))
 
 describe('a road seen in a picture', () => {
@@ -172,6 +121,64 @@ describe('a road seen in a picture', () => {
     if (lost.found) throw new Error('a way was found where there is none')
     expect(lost.reason).toMatch(/lost for \d+ px/)
     expect(Math.abs(lost.at!.x - 450)).toBeLessThan(130)
+  })
+
+  /** A street along y = 300 from one side to the other, with streets that meet it at every 150 px. */
+  const STREETS = [150, 300, 450, 600, 750]
+  const JOINTS: Record<string, (x: number, y: number) => number> = {
+    crossings: (x) => Math.min(...STREETS.map((at) => Math.abs(x - at))),
+    'T-joints': (x, y) => Math.min(...STREETS.map((at, i) => ((i % 2 === 0) === y < 300 ? Math.abs(x - at) : Math.hypot(x - at, y - 300)))),
+    'slanted crossings': (x, y) => Math.min(...STREETS.map((at) => Math.abs(x - at - 0.8 * (y - 300)) / Math.hypot(1, 0.8))),
+  }
+  it.each(Object.keys(JOINTS).flatMap((joint) => [4, 12, 18].map((width) => [joint, width] as const)))(
+    'goes straight on over %s of streets %i px wide',
+    async (joint, width) => {
+      const toStreet = (x: number, y: number) => Math.min(Math.abs(y - 300), JOINTS[joint]!(x, y))
+      const through = [{ x: 40, y: 300 }, { x: 860, y: 300 }] // prettier-ignore
+      const found = await followRoad(picture(900, 600, land(toStreet, width / 2)), { through, colour: rgbOf('#faf0d6') }, quiet)
+      if (!found.found) throw new Error(found.reason)
+      const course = courseOf(found.course)
+      let worst = 0
+      for (let s = 0; s <= course.length; s++) worst = Math.max(worst, Math.abs(pointAt(course, s).y - 300))
+      expect(worst).toBeLessThan(1.5)
+      expect([found.gap, found.direct]).toEqual([0, null])
+    },
+  )
+
+  it('goes round a roundabout, and straight before and after it', async () => {
+    const toStreet = (x: number, y: number) => {
+      const from = Math.hypot(x - 450, y - 300)
+      return Math.min(from > 30 ? Math.min(Math.abs(y - 300), Math.abs(x - 450)) : 99, Math.abs(from - 30))
+    }
+    const found = await followRoad(picture(900, 600, land(toStreet, 4)), { through: [{ x: 40, y: 300 }, { x: 860, y: 300 }], colour: rgbOf('#faf0d6') }, quiet) // prettier-ignore
+    if (!found.found) throw new Error(found.reason)
+    const course = courseOf(found.course)
+    for (let s = 0; s <= course.length; s++) {
+      const p = pointAt(course, s)
+      if (Math.abs(p.x - 450) > 45) expect(Math.abs(p.y - 300)).toBeLessThan(1.5)
+      // Half of the road's width is 4.
+      expect(toStreet(p.x, p.y)).toBeLessThan(4.1)
+    }
+  })
+
+  it('says where no road is seen, and offers a more direct way beside a long way round', async () => {
+    const near40 = (x: number, y: number) => (Math.abs(x - 450) < 20 ? 99 : near(x, y))
+    const bridged = await followRoad(picture(900, 600, land(near40, 4)), { through: [start, end], colour: rgbOf('#faf0d6') }, quiet)
+    if (!bridged.found) throw new Error(bridged.reason)
+    // The road climbs where it is hidden: 40 px across are some more along it.
+    expect(bridged.gap).toBeGreaterThan(36)
+    expect(bridged.gap).toBeLessThan(80)
+    // A straight road with a piece missing, round which another leads.
+    const straight = distanceTo([{ x: 50, y: 300 }, { x: 850, y: 300 }]) // prettier-ignore
+    const round = distanceTo([{ x: 60, y: 300 }, { x: 60, y: 40 }, { x: 840, y: 40 }, { x: 840, y: 300 }]) // prettier-ignore
+    const shade = land((x, y) => Math.min(Math.abs(x - 450) < 120 ? 99 : straight(x, y), round(x, y)), 4)
+    const found = await followRoad(picture(900, 600, shade), { through: [{ x: 50, y: 300 }, { x: 850, y: 300 }], colour: rgbOf('#faf0d6') }, quiet) // prettier-ignore
+    if (!found.found) throw new Error(found.reason)
+    expect(found.detour).toBeGreaterThan(1.5)
+    expect(courseOf(found.direct!.course).length).toBeLessThan(850)
+    // Of 800 px there is no road over 240.
+    expect(found.direct!.onRoad).toBeGreaterThan(0.6)
+    expect(found.direct!.onRoad).toBeLessThan(0.8)
   })
 
   it('is bridged straight where it is dashed', async () => {

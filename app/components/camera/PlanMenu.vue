@@ -13,7 +13,7 @@ const chosen = computed(() => PLANS.find(({ value }) => value === (editor.journe
 <template>
   <v-menu>
     <template #activator="{ props: menu }">
-      <button v-bind="menu" type="button" class="plan" :aria-label="`Camera plan: ${chosen.title}`" data-testid="plan-menu">
+      <button v-bind="menu" type="button" class="plan" :aria-label="`Plan of the camera: ${chosen.title}`" data-testid="plan-menu">
         <v-icon :icon="mdiVideoOutline" size="18" />
         {{ chosen.title }}
       </button>

@@ -8,6 +8,7 @@ import { drawnCourse } from '#core/edits/lines/courses'
 import { editLeg } from '#core/edits/lines/legs'
 import { goOnTo } from '#core/edits/trips/visits'
 import { legEnds } from '#core/journey/lookup'
+import type { FollowState } from '~/composables/use-follow'
 import { useFollow } from '~/composables/use-follow'
 import { useFirstLeg } from '~/composables/use-first-leg'
 import { followPointer } from '~/composables/use-pointer-drag'
@@ -104,18 +105,32 @@ useToolKeys(({ key, target }) => {
 })
 
 const line = computed(() => (follow.state.value.kind === 'found' ? chainOnStage(props.space, follow.state.value.course) : ''))
+/** What the button for the way beside the one that is shown says. */
+const other = computed(() => {
+  const { state } = follow
+  if (state.value.kind !== 'found' || !state.value.other) return ''
+  return `${state.value.isDirect ? 'By the road' : 'More directly'} (${Math.round(state.value.other.onRoad * 100)} %)`
+})
 const swatch = computed(() => follow.colour.value && hexOf(follow.colour.value))
 const lostAt = computed(() => {
   const { state } = follow
   return state.value.kind === 'lost' && state.value.at ? toStage(props.space, state.value.at) : undefined
 })
 
+/** What was found, and where it is not what one may think: stretches without a road, and a long way round. */
+function foundWords({ onRoad, gap, detour, isDirect }: Extract<FollowState, { kind: 'found' }>): string {
+  const share = `${Math.round(onRoad * 100)} % on the road`
+  const parts = [isDirect ? `The more direct way: ${share}.` : `Found: ${share}.`]
+  if (!isDirect && gap > 0) parts.push(`Over ${Math.round(gap)} px of the map no road is seen.`)
+  if (!isDirect && detour > 1.5) parts.push(`It goes a long way round: ${detour.toFixed(1)} times the straight line.`)
+  return [...parts, 'Click where it should pass; drag a mark to move it, click to remove it.'].join(' ')
+}
+
 const words = computed(() => {
   const state = follow.state.value
   if (picking.value) return 'Click the road to pick its colour.'
   if (state.kind === 'looking') return `Searching for the road … ${Math.round(state.share * 100)} %`
-  if (state.kind === 'found')
-    return `Found: ${Math.round(state.onRoad * 100)} % on the road. Click where it should pass; drag a mark to move it, click to remove it.`
+  if (state.kind === 'found') return foundWords(state)
   if (state.kind === 'lost') return `${state.reason} Click along the way, or pick the road’s colour.`
   if (follow.ends.value) return 'Stopped. Click along the road to search again.'
   return start.value ? 'Click where the road leads; the trip continues along it.' : 'Click where the trip begins.'
@@ -157,6 +172,7 @@ const words = computed(() => {
         >Pick the colour</v-btn
       >
       <v-btn v-if="follow.isChosen.value" size="small" variant="text" @click="follow.forgetColour()">Detect the colour</v-btn>
+      <v-btn v-if="other" size="small" variant="outlined" data-testid="follow-other" @click="follow.takeOther()">{{ other }}</v-btn>
       <v-spacer />
       <v-btn size="small" variant="text" :prepend-icon="mdiClose" @click="back">{{
         follow.state.value.kind === 'looking' ? 'Stop' : 'Cancel'
