@@ -175,7 +175,9 @@ function play() {
       <span v-if="playback.playing && playback.late" class="late" role="status" data-testid="late"
         >shows {{ playback.late.shown }} of {{ playback.late.due }} fps</span
       >
-      <span v-else class="of">of {{ timecode(playback.frames, playback.rate) }} · {{ rateLabel(playback.rate) }} fps</span>
+      <span v-else class="of"
+        >of {{ timecode(playback.frames, playback.rate) }}<span class="rate"> · {{ rateLabel(playback.rate) }} fps</span></span
+      >
     </div>
   </div>
 </template>
@@ -184,7 +186,7 @@ function play() {
 .bar {
   display: flex;
   align-items: center;
-  gap: 18px;
+  gap: 12px;
   padding: 0 12px;
   background: var(--surface);
   border-block: 1px solid var(--rule);
@@ -224,6 +226,14 @@ function play() {
   font-size: 20px;
   font-weight: 600;
   color: var(--brass);
+}
+@media (width < 1400px) {
+  .rate {
+    display: none;
+  }
+  .clock {
+    min-width: 0;
+  }
 }
 /* In a narrow bar the texts beside the icons are hidden first, then the bar wraps. */
 @media (width < 1180px) {

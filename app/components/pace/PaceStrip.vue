@@ -28,6 +28,8 @@ import { MARGIN, provideStrip } from './use-strip'
 
 /** Itinerary and timeline in one: stops as beads, legs as ribbons as long as they take, and the vehicle riding along; under it lanes and graphs. */
 const PaceGraphs = defineAsyncComponent(() => import('./PaceGraphs.vue'))
+/** How high it would be to show all that is in it, in CSS pixels; `isAsked` when somebody has just opened a part of it. */
+const emit = defineEmits<{ wants: [height: number, isAsked: boolean] }>()
 const editor = useEditor()
 const playback = usePlayback()
 const notes = useNotes()
@@ -39,6 +41,21 @@ const shifts = ref(false)
 const scroller = useTemplateRef<HTMLElement>('scroller')
 const { width: room } = useElementSize(scroller)
 const { x: scrolled } = useScroll(scroller)
+const stack = useTemplateRef<HTMLElement>('stack')
+const { height: stacked } = useElementSize(stack)
+/** Room for a scroll bar below. */
+const BAR = 14
+let asked = false
+watch(stacked, (height, before) => {
+  emit('wants', Math.ceil(height) + BAR, asked && height > before)
+  // What was opened is scrolled to where it is seen, should the strip not grow to its height.
+  if (asked && height > before) void nextTick(() => scroller.value?.scrollTo({ top: scroller.value.scrollHeight }))
+})
+/** Opens or closes a part of the strip. */
+function toggle(key: keyof typeof shown.value) {
+  shown.value[key] = !shown.value[key]
+  asked = shown.value[key]
+}
 /** 1 shows the whole film. */
 const zoom = ref(1)
 /** So close that frames can be told apart. */
@@ -137,18 +154,18 @@ const TOGGLES = computed(() => [
   <section class="strip" aria-label="Pace strip">
     <div class="tools" role="toolbar" aria-label="Tools of the pace strip">
       <v-btn
-        v-for="toggle in TOGGLES"
-        :key="toggle.key"
-        :icon="toggle.icon"
+        v-for="{ key, icon, label } in TOGGLES"
+        :key="key"
+        :icon="icon"
         size="26"
         rounded="sm"
         variant="text"
-        :aria-label="toggle.label"
-        :title="toggle.label"
-        :aria-pressed="shown[toggle.key]"
-        :class="{ pressed: shown[toggle.key] }"
-        :data-testid="`strip-${toggle.key}`"
-        @click="shown[toggle.key] = !shown[toggle.key]"
+        :aria-label="label"
+        :title="label"
+        :aria-pressed="shown[key]"
+        :class="{ pressed: shown[key] }"
+        :data-testid="`strip-${key}`"
+        @click="toggle(key)"
       />
       <v-btn
         :icon="mdiArrowExpandRight"
@@ -194,19 +211,22 @@ const TOGGLES = computed(() => [
     </div>
     <div ref="scroller" class="scroller" data-testid="pace-strip" @wheel="wheel">
       <div class="content" :style="{ width: `${strip.width.value}px` }" @pointerdown="scrub">
-        <StripRuler @scrub="scrub" />
-        <template v-if="!isEmpty">
-          <PaceTrip
-            v-for="trip in trips"
-            :key="trip.traveller.id"
-            :trip="trip"
-            :shifts="shifts"
-            :is-named="editor.journey!.travellers.length > 1"
-          />
-        </template>
-        <AudioLane v-for="piece in editor.journey!.audio" :key="piece.id" :piece="piece" />
-        <StripLanes v-if="shown.lanes" />
-        <PaceGraphs v-if="shown.graphs && !isEmpty" />
+        <div ref="stack">
+          <StripRuler @scrub="scrub" />
+          <p v-if="isEmpty" class="empty">Stops appear here as beads, legs as ribbons as long as their travel time.</p>
+          <template v-else>
+            <PaceTrip
+              v-for="trip in trips"
+              :key="trip.traveller.id"
+              :trip="trip"
+              :shifts="shifts"
+              :is-named="editor.journey!.travellers.length > 1"
+            />
+          </template>
+          <AudioLane v-for="piece in editor.journey!.audio" :key="piece.id" :piece="piece" />
+          <StripLanes v-if="shown.lanes" />
+          <PaceGraphs v-if="shown.graphs && !isEmpty" />
+        </div>
         <div class="playhead" :style="{ transform: `translateX(${strip.x(playback.time)}px)` }" aria-hidden="true">
           <svg class="point" width="12" height="9" viewBox="0 0 12 9"><path d="M0 0h12l-6 9Z" /></svg>
           <svg v-if="rider" class="rider" width="34" height="34"><VehiclePicture :vehicle="rider" /></svg>
@@ -220,7 +240,6 @@ const TOGGLES = computed(() => [
         >
       </div>
     </div>
-    <p v-if="isEmpty" class="empty">Stops appear here as beads, legs as ribbons as long as their travel time.</p>
   </section>
 </template>
 
@@ -306,10 +325,8 @@ const TOGGLES = computed(() => [
   pointer-events: none;
 }
 .empty {
-  position: absolute;
-  inset: 60px 40px auto;
+  padding: 34px 40px;
   text-align: center;
   color: var(--quiet);
-  pointer-events: none;
 }
 </style>

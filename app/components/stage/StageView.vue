@@ -289,6 +289,8 @@ const near = computed(() => editor.geo?.toLonLat(stage.view.centre))
 const search = useTemplateRef<{ focus: () => void }>('search')
 defineExpose({ findPlace: () => search.value?.focus() })
 
+/** Below this one sees that the map is enlarged (by eye): as `SOFT` of the camera's checks. */
+const SOFT = 0.8
 /** The present sharpness at the middle of the frame. */
 const sharpness = computed(() => (editor.compiled ? centreSharpness(frameAt(editor.compiled, playback.time)) : undefined))
 
@@ -346,11 +348,13 @@ useEventListener(board, 'wheel', turnWheel, { passive: false })
       <span
         v-if="sharpness !== undefined"
         class="sharpness figures"
-        :class="{ soft: sharpness < 1, aside: taken.has('bottom-left') }"
+        :class="{ soft: sharpness < SOFT, aside: taken.has('bottom-left') }"
         data-testid="stage-sharpness"
       >
         <template v-if="sharpness === Infinity">Sharp at any zoom</template>
-        <template v-else>{{ sharpness < 1 ? 'Soft' : 'Sharp' }}: {{ sharpness.toFixed(2) }} map px per film px</template>
+        <template v-else
+          >{{ sharpness < SOFT ? 'Soft: ' : sharpness < 1 ? '' : 'Sharp: ' }}{{ sharpness.toFixed(2) }} map px per film px</template
+        >
       </span>
       <div v-if="editor.geo && stage.tool === 'stop'" class="find" @pointerdown.stop @wheel.stop>
         <PlaceSearch ref="search" label="Find a place" :near="near" @choose="placeFound" />

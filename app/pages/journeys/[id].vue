@@ -28,6 +28,7 @@ import type { SaveState } from '~/composables/use-autosave'
 import { useAutosave } from '~/composables/use-autosave'
 import { useDrops } from '~/composables/use-drops'
 import { useLabelPlaces } from '~/composables/use-label-places'
+import { LOWEST_STRIP, useStripHeight } from '~/composables/use-strip-height'
 import { useSheetImport } from '~/composables/use-sheet-import'
 import { useShortcuts } from '~/composables/use-shortcuts'
 import { SHEET_FORMAT_WORDS } from '#core/sheet/limits'
@@ -80,7 +81,7 @@ useHead({ title: computed(() => (editor.journey && !missing.value ? `${editor.jo
 
 /** Sizes of the panels in CSS pixels, 0 when folded; remembered in this browser. */
 const detailsWidth = useLocalStorage('zephyrine-details-width', 320)
-const paceHeight = useLocalStorage('zephyrine-pace-height', 152)
+const { height: paceHeight, makeRoom } = useStripHeight()
 
 /** The map comes first: the panels, which take longer to make, follow when the stage has been painted, or after this many milliseconds. */
 const PANELS_WAIT = 2000
@@ -223,8 +224,16 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
     />
     <PanelDivider v-model="detailsWidth" class="details-divider" axis="x" label="Width of the details" :min="260" :max="520" :usual="320" />
     <TransportBar class="transport" />
-    <PaceStrip v-if="hasPanels && paceHeight > 0" class="pace" />
-    <PanelDivider v-model="paceHeight" class="pace-divider" axis="y" label="Height of the pace strip" :min="152" :max="560" :usual="152" />
+    <PaceStrip v-if="hasPanels && paceHeight > 0" class="pace" @wants="makeRoom" />
+    <PanelDivider
+      v-model="paceHeight"
+      class="pace-divider"
+      axis="y"
+      label="Height of the pace strip"
+      :min="LOWEST_STRIP"
+      :max="560"
+      :usual="LOWEST_STRIP"
+    />
 
     <template v-if="hasPanels">
       <ExportDialog v-model="exporting" :journey-id="id" :save="autosave.flush" :is-saved="() => autosave!.isSafe.value" />
