@@ -28,6 +28,7 @@ import type { Depth, Journey, Layer, Pin } from '../journey/schema'
 import type { Motion } from '../trips/motion'
 import { inkAt, plannedAt } from './ink-at'
 import { CLIMB, motionAt } from '../trips/motion'
+import { besideOthers } from './side-by-side'
 import { captionsAt } from '../labels/captions'
 import { labelFit, labelIn } from '../labels/label-fit'
 import { movedLabel } from '../marks/label-layout'
@@ -49,7 +50,10 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
       ...travellers.flatMap((traveller) => inks(traveller, time, lastTime, projection)),
     ],
     marks: () => standing(compiled, marks, time, projection),
-    vehicles: () => travellers.flatMap((traveller, i) => vehicles(traveller, motions[i])),
+    vehicles: () => {
+      const places = besideOthers(travellers, motions, time, projection)
+      return travellers.flatMap((traveller, i) => vehicles(traveller, motions[i], places[i]))
+    },
     labels: () => labels(compiled, marks, time, projection),
     cards: () => cards(marks, time),
   }
@@ -323,10 +327,9 @@ function cards(marks: readonly CompiledMark[], time: number): (DimItem | Postcar
   return dim > 0 ? [{ kind: 'dim', opacity: dim }, ...items] : items
 }
 
-/** The vehicles of a traveller, and over them what they carry. */
-function vehicles(traveller: CompiledTraveller, motion: Motion | undefined): (VehicleItem | CarriedItem)[] {
-  if (!motion) return []
-  const { position: at } = motion
+/** The vehicles of a traveller, and over them what they carry. @param at where they are seen */
+function vehicles(traveller: CompiledTraveller, motion: Motion | undefined, at: Point | undefined): (VehicleItem | CarriedItem)[] {
+  if (!motion || !at) return []
   const ridden = motion.vehicles.map((state): VehicleItem => {
     const { vehicle, lies, rotation, mirrored, isGoing, opacity, scale, altitude, rise, wheels } = state
     const { leg } = traveller.legs[state.leg]!

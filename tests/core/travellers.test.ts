@@ -1,17 +1,21 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { projectionOf } from '#core/camera/projection'
+import { distance } from '#core/geometry/point'
+import { editLeg } from '#core/edits/lines/legs'
 import { compile } from '#core/frame/compile'
 import { frameAt } from '#core/frame/frame-at'
 import { routeOf } from '#core/formats/route'
 import { setSeconds } from '#core/edits/pace/film-length'
-import { setLayover } from '#core/edits/pace/pace'
+import { holdArrival, setLayover } from '#core/edits/pace/pace'
 import { goOnTo, moveVisit } from '#core/edits/trips/visits'
 import { JourneyError } from '#core/error'
+import { vehicleSchema } from '#core/journey/schema'
 import { parseJourney } from '#core/journey/parse'
 import type { Journey } from '#core/journey/schema'
 import * as travellers from '#core/edits/trips/travellers'
 import { insertStop, removeStop, reverseTrip } from '#core/edits/trips/trips'
-import { demo } from '../support/journeys'
+import { demo, journeyOver } from '../support/journeys'
 
 const ids = (n: number) => ({ stop: `s${n}`, leg: `w${n}` })
 const visitsOf = (journey: Journey, i: number) => journey.travellers[i]!.visits.map((visit) => visit.stop)
@@ -211,5 +215,49 @@ describe('several travellers', () => {
         expect(journey.stops.every(({ id }) => visited.has(id))).toBe(true)
       }),
     )
+  })
+})
+
+describe('travellers who meet', () => {
+  const SIZE = 100
+  /** Two who come from either side to one stop, rest there, and go on together. */
+  function meeting(): Journey {
+    const vehicle = vehicleSchema.parse({ kind: 'catalogue', artwork: 'bus', size: SIZE })
+    let journey = travellers.addTraveller(journeyOver([[200, 500], [900, 500], [900, 900]], { vehicle, easing: 'linear' }, 12), 'b') // prettier-ignore
+    journey = goOnTo(journey, { x: 1700, y: 500 }, ids(11), { traveller: 'b', name: 'East' })
+    for (const [n, at] of [
+      { x: 900, y: 500 },
+      { x: 900, y: 900 },
+    ].entries())
+      journey = goOnTo(journey, at, ids(n + 12), { traveller: 'b' })
+    for (const { id } of journey.travellers[1]!.legs) journey = editLeg(journey, id, { vehicle, easing: 'linear' })
+    for (const who of ['traveller', 'b'])
+      journey = travellers.editTraveller(holdArrival(setLayover(journey, 1, 3, who), 1, who === 'b' ? 4.5 : 4, who), who, {
+        atEnd: 'stays',
+      })
+    return journey
+  }
+
+  it('stand side by side while they rest, and step there without a jump', () => {
+    const compiled = compile(meeting())
+    const [a, b] = compiled.travellers.map(({ visits }) => visits[1]!)
+    const both = (Math.max(a!.arrive, b!.arrive) + Math.min(a!.leave, b!.leave)) / 2
+    const seen = (time: number) => {
+      const frame = frameAt(compiled, time)
+      const { toScreen } = projectionOf(frame.view, frame.reference)
+      return frame.items.flatMap((item) => (item.kind === 'vehicle' ? [toScreen(item.at)] : []))
+    }
+    const [left, right] = seen(both)
+    expect(right!.x - left!.x).toBeGreaterThan(0.8 * SIZE)
+    expect(right!.y).toBeCloseTo(left!.y, 6)
+    // No frame moves a vehicle further than it travels in one, and a tenth of its length for stepping aside.
+    for (let k = 1; k < compiled.frames; k++) {
+      const [before, now] = [seen((k - 1) / 30), seen(k / 30)]
+      if (before.length === 2 && now.length === 2)
+        for (const i of [0, 1]) expect(distance(before[i]!, now[i]!)).toBeLessThan(0.1 * SIZE + 900 / 30)
+    }
+    // Where they end together they stay beside each other.
+    const [first, last] = seen(compiled.lastTime)
+    expect(Math.abs(first!.x - last!.x)).toBeGreaterThan(0.8 * SIZE)
   })
 })

@@ -12,6 +12,7 @@ import { worldFileOf } from '#core/formats/world-file-georeference'
 import { transformed } from '#core/geo/homography'
 import type { LonLat } from '#core/geo/lon-lat'
 import { planeMap, webMercator } from '#core/geo/plane'
+import { regionsShownBy } from '#core/geo/shown-region'
 import { matrixOfWorldFile, readWorldFile, worldFileOfMatrix, writeWorldFile } from '#core/formats/world-file'
 import { JourneyError } from '#core/error'
 import type { Georeference, Plane } from '#core/journey/schema'
@@ -520,5 +521,25 @@ describe('a map of the whole world', () => {
     const pacific = geoSheet({ kind: 'points', plane: 'degrees', fit: null, points: across }, { width: 1400, height: 900 })
     expect(pacific.toSheet({ lon: 175, lat: 40 })!.x).toBeCloseTo(550, 6)
     expect(pacific.toSheet({ lon: -175, lat: 40 })!.x).toBeCloseTo(650, 6)
+  })
+})
+
+describe('the regions that a map shows', () => {
+  // A world map of 3600 x 1800 px in plate carrée, and one of the western Mediterranean. Boxes of countries to a degree, from memory.
+  const degrees = (west: number, north: number, perDegree: number, width: number, height: number) => {
+    const matrix: [number, number, number, number, number, number] = [1 / perDegree, 0, west, 0, -1 / perDegree, north]
+    const size = { width, height }
+    return regionsShownBy(geoSheet({ kind: 'affine', source: 'world-file', plane: { kind: 'degrees' }, matrix }, size), size)
+  }
+  const MALTA = { west: 14, south: 35, east: 15, north: 36 }
+  const SPAIN = { west: -9, south: 36, east: 4, north: 44 }
+  const CHILE = { west: -76, south: -56, east: -67, north: -17 }
+  const FIJI = { west: 177, south: -19, east: -179, north: -16 }
+
+  it('are those with anything on it, small ones and those over the antimeridian as well', () => {
+    const world = degrees(-180, 90, 10, 3600, 1800)
+    expect([MALTA, SPAIN, CHILE, FIJI].map(world)).toEqual([true, true, true, true])
+    const mediterranean = degrees(-6, 45, 100, 2400, 1200)
+    expect([MALTA, SPAIN, CHILE, FIJI].map(mediterranean)).toEqual([true, true, false, false])
   })
 })

@@ -52,6 +52,7 @@ export async function openContext(browser: Browser): Promise<BrowserContext> {
   const context = await browser.newContext({ viewport: VIEWPORT, acceptDownloads: true, locale: 'en-GB' })
   context.setDefaultTimeout(PATIENCE)
   await context.addInitScript(watchStage)
+  await context.addInitScript(unfoldCatalogues)
   return context
 }
 
@@ -88,6 +89,13 @@ function collecting(page: Page): OpenedPage {
 export async function openEditor(page: Page, address: string, id: string): Promise<void> {
   await page.goto(`${address}/journeys/${id}`)
   await painted(page)
+}
+
+/** Shows all pictures of every catalogue, so that tests can choose any; what is folded has a test of its own. */
+function unfoldCatalogues(): void {
+  if (!location.protocol.startsWith('http')) return
+  for (const label of ['Pin', 'Vehicle', 'Ready-made letters', 'Wash', 'Ready-made looks', 'Line', 'Planned line', 'Easing'])
+    sessionStorage.setItem(`zephyrine-all-${label}`, 'true')
 }
 
 /** What `watchStage` writes down in a page. */

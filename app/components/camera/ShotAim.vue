@@ -40,6 +40,12 @@ const travellers = computed(() =>
   journey.value.travellers.map((traveller) => ({ value: traveller.id, title: nameOfTraveller(journey.value, traveller) })),
 )
 
+/** Whom a shot follows that follows nobody in particular. */
+const everybody = computed(() => {
+  const seen = journey.value.travellers.filter(({ shown, visits }) => shown && visits.length > 0)
+  return `All: ${seen.map((traveller) => nameOfTraveller(journey.value, traveller)).join(', ')}`
+})
+
 const FILLS = boundsOf(shotSchema, 'fill', 100)
 /** Changes fields of the shot's own kind. */
 const set = (fields: Record<string, unknown>) => emit('change', { ...props.shot, ...fields } as Shot, Object.keys(fields).join())
@@ -77,7 +83,8 @@ const isShifted = computed(() => 'shift' in props.shot && (props.shot.shift.x !=
       <v-select
         :aria-labelledby="id"
         multiple
-        :placeholder="fields.none"
+        :placeholder="everybody"
+        persistent-placeholder
         :items="travellers"
         :model-value="shot.travellers"
         @update:model-value="(list) => once({ travellers: [...list] })"

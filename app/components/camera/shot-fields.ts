@@ -27,7 +27,6 @@ export const SHOT_FIELDS: { readonly [K in ShotKind]: KindFields<ShotOf<K>> } = 
   leg: { of: 'Of' },
   chase: {
     of: 'Follows',
-    none: 'all',
     own: [
       { key: 'smoothing', label: 'Smoothness', as: 'number', ...boundsOf(shotSchema, 'smoothing'), step: 0.1, precision: 1, unit: 's' },
       { key: 'lead', label: 'Room ahead', as: 'percent' },

@@ -43,11 +43,9 @@ const { width: room } = useElementSize(scroller)
 const { x: scrolled } = useScroll(scroller)
 const stack = useTemplateRef<HTMLElement>('stack')
 const { height: stacked } = useElementSize(stack)
-/** Room for a scroll bar below. */
-const BAR = 14
 let asked = false
 watch(stacked, (height, before) => {
-  emit('wants', Math.ceil(height) + BAR, asked && height > before)
+  emit('wants', Math.ceil(height), asked && height > before)
   // What was opened is scrolled to where it is seen, should the strip not grow to its height.
   if (asked && height > before) void nextTick(() => scroller.value?.scrollTo({ top: scroller.value.scrollHeight }))
 })

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { mdiDeleteOutline } from '@mdi/js'
 import { nanoid } from 'nanoid'
-import { nextTick, onMounted, ref } from 'vue'
+import { computed, nextTick, onMounted, ref } from 'vue'
+import { tryGeoSheet } from '#core/geo/georeference'
+import { regionsShownBy } from '#core/geo/shown-region'
 import { sheetToGround } from '#core/sheet/place'
 import { addArea, editArea, removeArea } from '#core/edits/ground/sheets'
 import { boundsOf } from '#core/journey/bounds'
@@ -58,18 +60,27 @@ async function light(id: string | null) {
   }
 }
 
+/** The countries of which the map shows anything. */
+const offered = computed(() => {
+  const geo = tryGeoSheet(props.sheet.georeference, props.sheet)
+  if (!geo) return []
+  const isShown = regionsShownBy(geo, props.sheet)
+  return countries.value.filter(({ region }) => isShown(region))
+})
+
 const set = (area: Area, field: string, patch: Parameters<typeof editArea>[2]) =>
   change(`${area.id} ${field}`, (journey) => editArea(journey, area.id, patch))
 </script>
 
 <template>
   <p v-if="!sheet.georeference" class="quiet">Georeference this map first.</p>
+  <p v-else-if="countries.length > 0 && offered.length === 0" class="quiet">No country lies on this map.</p>
   <v-autocomplete
     v-else
     v-model:search="typed"
     label="Highlight a country"
     :model-value="null"
-    :items="countries"
+    :items="offered"
     item-title="name"
     item-value="id"
     :loading="busy"

@@ -123,6 +123,12 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
         </v-list>
       </v-menu>
     </div>
+    <h3>Ink</h3>
+    <InkFields :leg="leg" />
+    <h3>Vehicle</h3>
+    <VehicleFields :leg="leg" />
+    <h3>Pace</h3>
+    <LegPaceFields :leg="leg" :index="index" />
     <FoldedSection title="Side by side" :note="leg.aside === 0 ? 'on its course' : `${leg.aside} px`">
       <NumberSlider
         label="Aside"
@@ -143,12 +149,6 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
         </v-btn>
       </div>
     </FoldedSection>
-    <h3>Vehicle</h3>
-    <VehicleFields :leg="leg" />
-    <h3>Ink</h3>
-    <InkFields :leg="leg" />
-    <h3>Pace</h3>
-    <LegPaceFields :leg="leg" :index="index" />
   </div>
 </template>
 
