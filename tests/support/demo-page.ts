@@ -4,18 +4,22 @@ import type { Point } from '#core/geometry/point'
 import type { Journey } from '#core/journey/schema'
 import { stillDemo } from '#demo/journey'
 import type { OpenedPage } from './browser'
-import { openContext, openPageIn, painted, saved, VIEWPORT } from './browser'
+import { openContext, openPageIn, painted, saved, unfoldCatalogues, VIEWPORT } from './browser'
 import { OWN } from './server'
 import { sharedBrowser, sharedServer, startServer } from './shared'
 
 /** Goes to a journey within the application, as from the list of journeys, in a window as large as at first and with the preferences of a first visit. */
 async function goTo(page: Page, id: string): Promise<void> {
   await page.setViewportSize(VIEWPORT)
-  await page.evaluate((path) => {
+  await page.evaluate(() => {
     localStorage.clear()
     sessionStorage.clear()
-    return (window as unknown as { useNuxtApp(): { $router: { push(to: string): Promise<unknown> } } }).useNuxtApp().$router.push(path)
-  }, `/journeys/${id}`)
+  })
+  await page.evaluate(unfoldCatalogues)
+  await page.evaluate(
+    (path) => (window as unknown as { useNuxtApp(): { $router: { push(to: string): Promise<unknown> } } }).useNuxtApp().$router.push(path),
+    `/journeys/${id}`,
+  )
   await page.waitForFunction((wanted) => document.querySelector('[data-journey]')?.getAttribute('data-journey') === wanted, id)
 }
 
