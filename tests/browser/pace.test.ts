@@ -128,6 +128,7 @@ describe('the pace of a leg', () => {
     await page.getByRole('radio', { name: /^Cruise:/ }).click()
     expect((await trip()).legs[1]!.easing).toEqual({ kind: 'cruise', accelerate: 1, brake: 1 })
     await page.getByRole('radio', { name: /^Take-off/ }).click()
+    await page.getByRole('button', { name: /^Shape the curve/ }).click()
     await (await dragBy('curve-handle-1', -40)).up()
     const bent = (await trip()).legs[1]!.easing as number[]
     expect(bent[0]).toBeLessThan(0.7)

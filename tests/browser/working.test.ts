@@ -282,6 +282,44 @@ describe('the page', () => {
   })
 })
 
+describe('the details', () => {
+  it('fold their catalogues to a row that begins with what is chosen, and need two screens of scrolling at most', async () => {
+    const { page } = demo
+    // As in a window in which no catalogue has been unfolded yet.
+    await page.evaluate(() =>
+      Object.keys(sessionStorage).forEach((key) => key.startsWith('zephyrine-all') && sessionStorage.removeItem(key)),
+    )
+    await demo.open(await demo.stored())
+    await page.evaluate(() =>
+      Object.keys(sessionStorage).forEach((key) => key.startsWith('zephyrine-all') && sessionStorage.removeItem(key)),
+    )
+    const screens = () =>
+      page
+        .getByRole('complementary', { name: 'Details' })
+        .evaluate(({ lastElementChild }) => lastElementChild!.scrollHeight / lastElementChild!.clientHeight)
+    await page.getByTestId('length').waitFor()
+    const heights = [await screens()]
+    await handle(1).click()
+    await page.getByTestId('stop-name').waitFor()
+    const pins = page.getByRole('radiogroup', { name: 'Pin', exact: true }).getByRole('radio')
+    expect(await pins.count()).toBe(5)
+    expect(await pins.first().getAttribute('aria-checked')).toBe('true')
+    heights.push(await screens())
+    await page.getByTestId('all-Pin').click()
+    expect(await pins.count()).toBeGreaterThan(12)
+    await page.getByTestId('all-Pin').click()
+    await page.keyboard.press('Escape')
+    await demo.selectLeg(2)
+    await page.getByRole('radio', { name: 'Bowed' }).waitFor()
+    heights.push(await screens())
+    await page.getByRole('button', { name: 'Sheet', exact: true }).click()
+    await page.getByTestId('sharpness').waitFor()
+    heights.push(await screens())
+    // What is seen at once, and two screens more.
+    for (const height of heights) expect(height).toBeLessThanOrEqual(3)
+  })
+})
+
 describe('several at once', () => {
   it('stops are moved and dressed together', async () => {
     const { page } = demo

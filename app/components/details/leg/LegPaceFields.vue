@@ -129,9 +129,9 @@ const note = computed(() => (props.leg.paceMarks.length === 0 ? 'none' : String(
     @change="(percent) => patch('bends', { easing: { kind: 'natural', bends: percent / 100 } })"
     @done="done"
   />
-  <template v-else-if="curve">
+  <FoldedSection v-if="curve" title="Shape the curve" :note="curve.map((value) => Number(value.toFixed(2))).join(', ')">
     <CurveEditor :model-value="curve" @change="(next) => patch('curve', { easing: next })" @done="done" />
-    <div class="curve" role="group" aria-label="Custom curve, as in CSS cubic-bezier()">
+    <div class="curve" role="group" aria-label="The curve by its two handles">
       <NumberField
         v-for="(value, k) in curve"
         :key="k"
@@ -145,7 +145,7 @@ const note = computed(() => (props.leg.paceMarks.length === 0 ? 'none' : String(
         @done="done"
       />
     </div>
-  </template>
+  </FoldedSection>
   <FoldedSection title="Marks on the way" :note="note"><PaceMarkFields :leg="leg" :index="index" /></FoldedSection>
 </template>
 

@@ -25,7 +25,7 @@ const curve = (value: string, title: string, [x1, y1, x2, y2]: Points): EasingCh
   ease: cubicBezier(x1, y1, x2, y2),
 })
 const named = (value: keyof typeof NAMED_CURVES, title: string): EasingChoice => ({
-  ...curve(value, `${title} (CSS ${value})`, NAMED_CURVES[value]),
+  ...curve(value, title, NAMED_CURVES[value]),
   easing: value,
 })
 
@@ -39,13 +39,13 @@ export const EASING_CHOICES: readonly EasingChoice[] = [
     easing: { kind: 'cruise', accelerate: 1, brake: 1 },
     ease: ramps(0.3, 0.3, 0, 0),
   },
-  named('linear', 'Even'),
-  named('ease-in', 'Starts slowly'),
-  named('ease-out', 'Ends slowly'),
-  named('ease-in-out', 'Slow at both ends'),
+  named('linear', 'Even: the same speed all the way'),
+  named('ease-in', 'Starts slowly, arrives at speed'),
+  named('ease-out', 'Starts at speed, slows down to the end'),
+  named('ease-in-out', 'Slow at both ends, quick in between'),
   curve('rush', 'Rush: slow, then all at once', [0.8, 0, 0.2, 1]),
-  curve('take-off', 'Take-off', [0.75, 0, 0.9, 0.6]),
-  curve('landing', 'Landing', [0.1, 0.4, 0.25, 1]),
+  curve('take-off', 'Take-off: gathers speed to the end', [0.75, 0, 0.9, 0.6]),
+  curve('landing', 'Landing: brakes from the start on', [0.1, 0.4, 0.25, 1]),
   curve('stroll', 'Stroll: nearly even', [0.3, 0.2, 0.7, 0.8]),
 ]
 
