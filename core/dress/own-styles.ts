@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { lineOfText } from '../journey/values'
 import { fontSchema, inkSchema, pinSchema, postcardSchema, textStyleSchema, vehicleSchema } from '../journey/schema'
 
 /** Looks that people keep under a name of their own, to put them on other things and in other journeys. */
@@ -20,7 +21,7 @@ const cardLookSchema = postcardSchema.pick({
 /** How letters are set, with what is known of the font of one's own that they are set in, so that a journey without it can take it in. */
 const textLookSchema = textStyleSchema.extend({ font: fontSchema.optional() })
 
-const name = z.string().trim().min(1).max(60)
+const name = lineOfText(60)
 
 export const newStyleSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('ink'), name, look: inkSchema }),

@@ -15,6 +15,9 @@ const SETTLE = 0.3
 /** How long it takes the last pieces of a pattern to settle after arrival, in seconds. */
 const COME_WITHIN = 0.8
 
+/** How long it takes a wake to catch up with a traveller who rests, in seconds. */
+const WAKE_SETTLES = 0.9
+
 /** How long a line fades in that does not come with its traveller, in seconds. */
 const FADE_IN = 0.8
 
@@ -123,13 +126,22 @@ function drawnAt(
   }
 }
 
-/** Where the tail of leg `i`'s ink is at time t if only a wake stays behind the traveller, which goes on over the next legs; below 0 at first. */
-function wakeTail({ legs }: CompiledTraveller, i: number, t: number): number {
+/**
+ * Where the tail of leg `i`'s ink is at time t if only a wake stays behind the traveller, which goes on over the next legs, and catches up where the traveller
+ * rests; below 0 at first.
+ */
+function wakeTail({ legs, visits }: CompiledTraveller, i: number, t: number): number {
   const { leg, patternZoom } = legs[i]!
   if (leg.ink.wake === null) return 0
   let travelled = 0
-  for (let k = i; k < legs.length && t > legs[k]!.depart; k++) travelled += lengthAt(legs[k]!, t)
-  return travelled - leg.ink.wake / patternZoom
+  let left = 1
+  for (let k = i; k < legs.length && t > legs[k]!.depart; k++) {
+    travelled += lengthAt(legs[k]!, t)
+    const { arrive, leave } = visits[k + 1]!
+    const rests = k === legs.length - 1 || leave > arrive
+    if (rests) left = Math.min(left, 1 - smooth(clamp((t - arrive) / WAKE_SETTLES, 0, 1)))
+  }
+  return travelled - (left * leg.ink.wake) / patternZoom
 }
 
 /** What has become of leg `i`'s line by time t, after it was complete: how opaque it still is, and which share has run out at its tail. */

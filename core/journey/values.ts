@@ -83,3 +83,12 @@ export const viewSchema = z.strictObject({
 
 export type Moment = z.output<typeof momentSchema>
 export type Span = z.output<typeof spanSchema>
+
+/** A name of one line: of so many letters at most, without line breaks and other control characters. */
+export const lineOfText = (most: number) =>
+  z
+    .string()
+    .trim()
+    .min(1)
+    .max(most)
+    .regex(/^\P{Cc}*$/u, 'must be one line, without control characters')

@@ -49,6 +49,9 @@ export interface LineOnCourse {
 /** A dash of no length with round caps is a dot; some canvases leave out dashes of exactly no length. In reference pixels. */
 const DOT = 0.01
 
+/** No dot is wider than this share of the way from one to the next. */
+const WIDEST_DOT = 0.7
+
 /** The shortest dash with caps, in stroke widths: a shorter one would look like a dot. */
 const SHORTEST_DASH = 1.5
 
@@ -95,8 +98,13 @@ const PARTS_OF: { [K in Line['kind']]: (draft: Draft, line: Extract<Line, { kind
     return stroked(draft, piecesOf(draft, { piece, space, isFitted: line.fitted, caps }), cap)
   },
   dotted: (draft, line) => {
-    const pieces = piecesOf(draft, { piece: DOT, space: draft.item.width + line.space - DOT, isFitted: line.fitted, caps: 0 })
-    return stroked(draft, pieces, 'round')
+    const { width, patternZoom } = draft.item
+    const apart = width + line.space
+    const pieces = piecesOf(draft, { piece: DOT, space: apart - DOT, isFitted: line.fitted, caps: 0 })
+    // Further away than on its way the dots lie closer in the frame, and become smaller before they touch.
+    const share = Math.min(1, (WIDEST_DOT * apart * draft.space.projection.view.zoom) / patternZoom / width)
+    const [{ strands, stroke, kind }] = stroked(draft, pieces, 'round')
+    return [{ kind, stroke, strands: share < 1 ? strands.map((strand) => widened(strand, () => share)) : strands }]
   },
   double: (draft, { between }) => {
     const { width } = draft.item

@@ -83,7 +83,7 @@ export function openPlaces(path: string): PlaceSearch {
     `SELECT ${columns} FROM names n JOIN places p ON p.id = n.place WHERE n.folded = ? ORDER BY p.population DESC LIMIT ?`,
   )
   const around = db.prepare(
-    'SELECT id, name, name AS known, country, region, code, population, lon, lat FROM places WHERE lat BETWEEN ? AND ? ORDER BY population DESC',
+    'SELECT id, name, name AS known, country, region, code, population, lon, lat, zone FROM places WHERE lat BETWEEN ? AND ? ORDER BY population DESC',
   )
 
   /** The best name of each place that matches the qualifiers, best first. */

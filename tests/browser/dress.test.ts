@@ -91,7 +91,7 @@ describe('the vehicle of a leg', () => {
     const leg = async () => (await demo.stored()).travellers[0]!.legs[1]!
     expect((await leg()).changes).toMatchObject([{ at: 0.5, vehicle: { artwork: 'train' }, how: 'fade' }])
     await page.getByRole('radio', { name: 'Pops up', exact: true }).click()
-    await page.getByRole('button', { name: 'Motion, and what it carries' }).click()
+    await page.getByRole('button', { name: /^Colours, motion/ }).click()
     await page.getByRole('radio', { name: 'Plate', exact: true }).click()
     await page.getByTestId('plate-words').locator('input').fill('Ada')
     expect((await leg()).changes[0]).toMatchObject({ how: 'pop', vehicle: { carries: { kind: 'plate', text: 'Ada' } } })
@@ -114,7 +114,7 @@ describe('a style of one’s own', () => {
     const { page } = demo
     await demo.selectLeg(1)
     await page.getByRole('radio', { name: 'Comet' }).click()
-    const own = page.getByRole('group', { name: 'Your own styles' }).last()
+    const own = page.getByRole('group', { name: 'Your own styles' }).first()
     const kept = await inkOf(1)
     await own.getByTestId('keep-style').click()
     await own.getByTestId('style-name').locator('input').fill('Night road')
@@ -135,7 +135,7 @@ describe('a colour', () => {
   it('is picked from the picture, kept with the journey, used again elsewhere, and forgotten', async () => {
     const { page } = demo
     await demo.selectLeg(1)
-    const more = page.getByRole('button', { name: /^Colour: #\w+; more colours/ }).last()
+    const more = page.getByRole('button', { name: /^Colour: #\w+; more colours/ }).first()
     await more.click()
     await page.getByTestId('pick-colour').click()
     const box = (await page.getByTestId('colour-picker').boundingBox())!

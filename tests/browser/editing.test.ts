@@ -180,8 +180,8 @@ describe('the details', () => {
   it('dress a leg: line, glow, easing, and the same ink for all', async () => {
     await page.getByTestId('bend-seaplane').click()
     await page.getByRole('radio', { name: 'Dotted' }).click()
-    await page.getByRole('button', { name: 'Colour #c9962b' }).nth(1).click()
-    await page.getByRole('button', { name: /^Light/ }).click()
+    await page.getByRole('button', { name: 'Colour #c9962b' }).first().click()
+    await page.getByRole('button', { name: /^Gradient, casing/ }).click()
     await page.getByLabel('Glow').and(page.locator('input')).click()
     await page.getByRole('button', { name: 'Use this ink for all legs' }).click()
     expect((await legs()).map(({ ink }) => [ink.line.kind, ink.colour, ink.glow])).toEqual(Array(4).fill(['dotted', '#c9962b', null]))

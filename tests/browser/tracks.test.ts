@@ -170,6 +170,7 @@ describe('a leg along a network', () => {
     await along('Railways')
     await demo.page.getByText('No route along these lines').waitFor()
     await demo.page.getByRole('radio', { name: 'Bowed' }).click()
+    await demo.page.getByRole('button', { name: /^Side by side, networks/ }).click()
     await demo.page.getByTestId('keep-as-line').click()
     await demo.page.getByText('The rail network').click()
     const kept = await stored()

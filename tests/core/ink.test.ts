@@ -3,6 +3,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { gradientAt } from '#core/colour/gradient'
 import { editLeg } from '#core/edits/lines/legs'
+import { setLayover } from '#core/edits/pace/pace'
 import { compile } from '#core/frame/compile'
 import type { InkItem } from '#core/frame/frame'
 import { frameAt } from '#core/frame/frame-at'
@@ -111,7 +112,7 @@ describe('a line', () => {
   })
 
   it('leaves a wake of the length asked for, which goes on over the next leg', () => {
-    const compiled = trip({ wake: 300 })
+    const compiled = compile(setLayover(trip({ wake: 300 }).journey, 1, 0, 'traveller'))
     const mid = inkOn(compiled, 'l1', halfWay(compiled))!
     expect([mid.tail, mid.head]).toEqual([expect.closeTo(200, 6), expect.closeTo(500, 6)])
     const next = legOf(compiled, 1)
@@ -120,6 +121,21 @@ describe('a line', () => {
     expect(inkOn(compiled, 'l1', at(0.1))!.tail).toBeCloseTo(800, 6)
     expect(inkOn(compiled, 'l1', at(0.31))).toBeUndefined()
     expect(inkOn(compiled, 'l2', at(0.5))!.tail).toBeCloseTo(200, 6)
+  })
+
+  it('leaves a wake that catches up with a traveller who rests, as a comet’s tail does, and does not stand there', () => {
+    const compiled = compile(setLayover(trip({ wake: 300 }).journey, 1, 2, 'traveller'))
+    const { arrive } = compiled.travellers[0]!.visits[1]!
+    const lengths = [0, 0.3, 0.6].map((wait) => {
+      const { tail } = inkOn(compiled, 'l1', arrive + wait)!
+      return 1000 - tail
+    })
+    expect(lengths[0]).toBeCloseTo(300, 6)
+    expect(lengths[1]!).toBeLessThan(lengths[0]!)
+    expect(lengths[2]!).toBeLessThan(lengths[1]!)
+    expect(inkOn(compiled, 'l1', arrive + 1)).toBeUndefined()
+    // At the end of the trip as well.
+    expect(inkOn(compiled, 'l2', compiled.lastTime)).toBeUndefined()
   })
 
   it('dims, fades or runs out after its leg, and stays otherwise', () => {

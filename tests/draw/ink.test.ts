@@ -169,3 +169,29 @@ describe('painting only what has changed of a line', () => {
     expect(lit(tilted)).toBeLessThan(1.5 * lit(flat))
   })
 })
+
+describe('dots', () => {
+  it('are as large as asked where they are travelled, and never touch from further away', () => {
+    const width = 12
+    /** The runs of ink along the line, and of ground between them, in pixels, where the line is seen at so many times the zoom of its pattern. */
+    const runs = (zoom: number) => {
+      const item = { ...inkItem({ width, line: { kind: 'dotted', space: 13 } }, STRAIGHT), patternZoom: 1 / zoom }
+      const { at } = paint([ground('#ffffff'), item])
+      const dark = Array.from({ length: 1300 }, (_, i) => at(300 + i, 540)[1] < 128)
+      const found: { isDark: boolean; length: number }[] = []
+      for (const isDark of dark) {
+        if (found.at(-1)?.isDark === isDark) found.at(-1)!.length++
+        else found.push({ isDark, length: 1 })
+      }
+      const of = (isDark: boolean) => found.slice(1, -1).flatMap((run) => (run.isDark === isDark ? [run.length] : []))
+      return { dots: of(true), gaps: of(false) }
+    }
+    const own = runs(1)
+    expect(Math.max(...own.dots)).toBeGreaterThanOrEqual(width - 1)
+    // Of 25 px from dot to dot at its own zoom there are 10 left: 12 px dots would lie on each other.
+    const far = runs(0.4)
+    expect(far.dots.length).toBeGreaterThan(2 * own.dots.length)
+    expect(Math.min(...far.gaps)).toBeGreaterThanOrEqual(2)
+    expect(Math.max(...far.dots)).toBeLessThan(9)
+  })
+})

@@ -128,7 +128,7 @@ describe('the search for places', () => {
 
 describe('what lies at a spot', () => {
   it('is the largest place within reach', () => {
-    expect(list.at({ lon: 11.6, lat: 48.15 }, 15)).toMatchObject({ name: 'Munich' })
+    expect(list.at({ lon: 11.6, lat: 48.15 }, 15)).toMatchObject({ name: 'Munich', zone: 'Europe/Berlin' })
     expect(list.at({ lon: 11.6, lat: 48.15 }, 0.1)).toBeUndefined()
     // In the middle of the South Pacific there is none.
     expect(list.at({ lon: -130, lat: -48 }, 200)).toBeUndefined()

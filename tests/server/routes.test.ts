@@ -323,6 +323,8 @@ describe('styles of one’s own', () => {
   it('are refused where they are not what they say, and nothing is kept', async () => {
     for (const wrong of [
       { ...style, name: ' ' },
+      { ...style, name: 'two\nlines' },
+      { ...style, name: 'a\0b' },
       { ...style, kind: 'spell' },
       { ...style, look: { ...style.look, width: 1e9 } },
       { ...style, look: pinSchema.parse({}) },

@@ -122,8 +122,8 @@ watch(
   letter-spacing: 0.06em;
   text-transform: uppercase;
   color: var(--quiet);
-  margin: 16px 0 4px;
-  padding-top: 10px;
+  margin: 12px 0 4px;
+  padding-top: 8px;
   border-top: 1px solid var(--rule);
 }
 .body :deep(p) {

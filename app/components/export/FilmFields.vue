@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import type { FilmFormatId, Quality } from '#core/film/formats'
 import { FILM_FORMAT_IDS, FILM_FORMATS, rateInFile } from '#core/film/formats'
 import type { FilmSettings } from '#core/film/settings'
 import { checkFilm, estimate, isHeard, wholeFilm } from '#core/film/settings'
 import { JourneyError } from '#core/error'
+import { least } from '#core/geometry/extremes'
 import { setFrame } from '#core/edits/journey'
 import { LIMITS } from '#core/journey/schema'
 import type { FrameRate } from '#core/pace/rate'
@@ -77,6 +78,20 @@ watch(
 )
 watch(format, () => (ground.value ||= !chosen.value.alpha))
 
+/** The shorter side of a film to be looked at on a telephone. */
+const TELEPHONE = 720
+/** A small film, quickly made, to be sent and looked at. */
+const isDraft = computed(() => format.value === 'mp4' && quality.value === 'draft' && size.value === telephoneSize.value)
+const telephoneSize = computed(() => {
+  const of = (value: string) => least(value.split('x').map(Number))
+  return sizes.value.find(({ value }) => of(value) === TELEPHONE)?.value
+})
+function makeDraft() {
+  format.value = 'mp4'
+  quality.value = 'draft'
+  void nextTick(() => (size.value = telephoneSize.value ?? size.value))
+}
+
 const wanted = computed<FilmSettings>(() => {
   const [width, height] = size.value.split('x').map(Number) as [number, number]
   const whole = wholeFilm(journey.value, format.value)
@@ -116,6 +131,9 @@ const frames = computed(() => wanted.value.to - wanted.value.from)
     <FieldRow v-slot="{ id }" label="Format">
       <v-select v-model="format" :aria-labelledby="id" :items="formats" data-testid="film-format" />
     </FieldRow>
+    <div v-if="!isDraft" class="buttons">
+      <v-btn size="small" variant="outlined" data-testid="film-draft" @click="makeDraft">A draft for the telephone (720p)</v-btn>
+    </div>
     <p class="quiet">{{ chosen.use[0]!.toUpperCase() + chosen.use.slice(1) }}.</p>
     <p v-if="isHalved" class="quiet" data-testid="film-halved">
       It has every second frame: players slow down a {{ chosen.name }} of more than {{ chosen.mostRate }} frames a second.

@@ -90,8 +90,8 @@ const notes = computed(() => {
       opacity < 1 && `${Math.round(opacity * 100)} %`,
       casing !== null && 'casing',
       shadow !== null && 'shadow',
+      glow !== null && 'glow',
     ),
-    light: words(glow !== null && 'glow', glow?.breathes === true && 'swells', glow?.spark === true && 'bright spot'),
     hand: words(hand !== 'none' && hand, taper > 0 && 'tapers'),
     head: words(arrow !== null && 'arrow', leader !== null && leader.shape),
     going: words(
@@ -161,14 +161,14 @@ const WAKE = 400
     @change="(values) => setInk({ line: { ...ink.line, ...values } as Line })"
     @done="done"
   />
-  <ChoiceRow
-    v-if="ink.line.kind === 'solid' || ink.line.kind === 'dashed'"
-    label="Ends"
-    :model-value="ink.cap"
-    :choices="CAPS"
-    @change="(cap) => setOnce({ cap })"
-  />
-  <FoldedSection title="Gradient, casing, shadow" :note="notes.edge">
+  <FoldedSection title="Gradient, casing, shadow, glow" :note="notes.edge">
+    <ChoiceRow
+      v-if="ink.line.kind === 'solid' || ink.line.kind === 'dashed'"
+      label="Ends"
+      :model-value="ink.cap"
+      :choices="CAPS"
+      @change="(cap) => setOnce({ cap })"
+    />
     <PercentSlider
       label="Opacity"
       :model-value="ink.opacity"
@@ -193,8 +193,6 @@ const WAKE = 400
     </div>
     <InkGroup :leg="leg" part="casing" label="Casing" />
     <InkGroup :leg="leg" part="shadow" label="Shadow" />
-  </FoldedSection>
-  <FoldedSection title="Light" :note="notes.light">
     <InkGroup :leg="leg" part="glow" label="Glow" />
   </FoldedSection>
   <FoldedSection title="Drawn by hand" :note="notes.hand">

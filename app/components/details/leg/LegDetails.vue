@@ -109,19 +109,6 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
         @click="stage.toggleTool('follow')"
         >Follow a road</v-btn
       >
-      <v-menu v-if="leg.course.kind !== 'network'">
-        <template #activator="{ props: menu }">
-          <v-btn v-bind="menu" size="small" variant="text" data-testid="keep-as-line">Add to a network …</v-btn>
-        </template>
-        <v-list density="compact">
-          <v-list-item
-            v-for="mode in NETWORK_MODES"
-            :key="mode"
-            :title="`The ${MODE_NAMES[mode].toLowerCase()} network`"
-            @click="editor.edit((j) => keepAsLine(j, leg.id, mode, nanoid(10)))"
-          />
-        </v-list>
-      </v-menu>
     </div>
     <h3>Ink</h3>
     <InkFields :leg="leg" />
@@ -129,7 +116,7 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
     <VehicleFields :leg="leg" />
     <h3>Pace</h3>
     <LegPaceFields :leg="leg" :index="index" />
-    <FoldedSection title="Side by side" :note="leg.aside === 0 ? 'on its course' : `${leg.aside} px`">
+    <FoldedSection title="Side by side, networks" :note="leg.aside === 0 ? 'on its course' : `${leg.aside} px`">
       <NumberSlider
         label="Aside"
         :model-value="leg.aside"
@@ -147,6 +134,19 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
         <v-btn size="small" variant="outlined" data-testid="side-by-side" @click="editor.edit((j) => laySideBySide(j, leg.id))">
           Run legs that share this route side by side
         </v-btn>
+        <v-menu v-if="leg.course.kind !== 'network'">
+          <template #activator="{ props: menu }">
+            <v-btn v-bind="menu" size="small" variant="text" data-testid="keep-as-line">Add to a network …</v-btn>
+          </template>
+          <v-list density="compact">
+            <v-list-item
+              v-for="mode in NETWORK_MODES"
+              :key="mode"
+              :title="`The ${MODE_NAMES[mode].toLowerCase()} network`"
+              @click="editor.edit((j) => keepAsLine(j, leg.id, mode, nanoid(10)))"
+            />
+          </v-list>
+        </v-menu>
       </div>
     </FoldedSection>
   </div>

@@ -101,7 +101,6 @@ const note = computed(() => (props.leg.paceMarks.length === 0 ? 'none' : String(
     @change="setSpeed"
     @done="done"
   />
-  <h4>Easing</h4>
   <PictureChoice v-slot="{ choice }" label="Easing" :model-value="chosen" :choices="choices" :columns="4" @change="setEasing">
     <EasingPicture :ease="(choice as EasingChoice).ease" />
   </PictureChoice>
@@ -155,10 +154,5 @@ const note = computed(() => (props.leg.paceMarks.length === 0 ? 'none' : String(
   grid-template-columns: repeat(4, 1fr);
   gap: 6px;
   margin-top: 8px;
-}
-h4 {
-  margin-top: 10px;
-  font-size: 14px;
-  font-weight: 600;
 }
 </style>

@@ -63,12 +63,14 @@ const PARTS = [
 const PART_FIELDS: readonly FieldSpec<{ colour: string }>[] = [{ key: 'colour', label: 'Colour', as: 'colour' }]
 const note = computed(() => {
   if (!vehicle.value) return 'none'
-  const { lean } = vehicle.value
+  const { lean, lively, carries: load } = vehicle.value
   const { second, third, altitude } = vehicle.value.kind === 'catalogue' ? vehicle.value : {}
   const words = [
     (second ?? third) && 'coloured',
     lean !== undefined && `${lean}°`,
     altitude !== undefined && `${Math.round(altitude * 100)} %`,
+    lively && `lively ${Math.round(lively * 100)} %`,
+    load?.kind,
   ]
   return words.filter(Boolean).join(', ') || 'none'
 })
@@ -130,10 +132,6 @@ const carriedColours = computed(() =>
         ['second', 'Lower stripe'],
       ] as const),
 )
-const motionNote = computed(() => {
-  const words = [vehicle.value?.lively && `${Math.round(vehicle.value.lively * 100)} %`, carries.value?.kind]
-  return words.filter(Boolean).join(', ') || 'none'
-})
 </script>
 
 <template>
@@ -175,7 +173,17 @@ const motionNote = computed(() => {
     @change="(value) => change('colour', { colour: value })"
     @done="done"
   />
-  <FoldedSection v-if="vehicle && (vehicle.kind === 'catalogue' || vehicle.view === 'side')" title="Colours, lean, height" :note="note">
+  <NumberSlider
+    v-if="vehicle"
+    label="Size"
+    :model-value="vehicle.size"
+    v-bind="SIZE"
+    :usual="[24, 320]"
+    unit="px"
+    @change="(size) => change('size', { size })"
+    @done="done"
+  />
+  <FoldedSection v-if="vehicle" title="Colours, motion, what it carries" :note="note">
     <template v-if="vehicle.kind === 'catalogue'">
       <OptionalGroup
         v-for="{ key, title, initial } in PARTS"
@@ -207,18 +215,6 @@ const motionNote = computed(() => {
       @change="(value) => change('height', { altitude: value / 100 })"
       @done="done"
     />
-  </FoldedSection>
-  <NumberSlider
-    v-if="vehicle"
-    label="Size"
-    :model-value="vehicle.size"
-    v-bind="SIZE"
-    :usual="[24, 320]"
-    unit="px"
-    @change="(size) => change('size', { size })"
-    @done="done"
-  />
-  <FoldedSection v-if="vehicle" title="Motion, and what it carries" :note="motionNote">
     <PercentSlider label="Lively" :model-value="vehicle.lively ?? 0" @change="(lively) => change('lively', { lively })" @done="done" />
     <ChoiceRow label="Carries" :model-value="carries?.kind ?? 'nothing'" :choices="CARRIED" @change="setCarried" />
     <template v-if="carries">

@@ -2,6 +2,7 @@ import { defineEventHandler } from 'h3'
 import { z } from 'zod'
 import { checkFilm, filmSettingsSchema, wholeFilm } from '#core/film/settings'
 import { compile } from '#core/frame/compile'
+import { lineOfText } from '#core/journey/values'
 import { NO_PLACES } from '#core/labels/label-scene'
 import { enqueueExport } from '../../../exports/queue'
 import { idParameter, jsonBody, noJourney, orRefuse } from '../../../http/refuse'
@@ -10,7 +11,7 @@ import { insertExport } from '../../../storage/exports'
 import { readJourney } from '../../../storage/journeys'
 
 /** How the film is made, the whole of it as an MP4 if nothing is said, and the title of its file, the journey's if none is given. */
-const body = z.strictObject({ settings: filmSettingsSchema.optional(), name: z.string().trim().min(1).max(120).optional() })
+const body = z.strictObject({ settings: filmSettingsSchema.optional(), name: lineOfText(120).optional() })
 
 /** Exports a journey as it was last saved. */
 export default defineEventHandler(async (event) => {
