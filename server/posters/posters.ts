@@ -27,6 +27,8 @@ const failed = new Map<string, { revision: number; until: number }>()
 const TRY_AGAIN = 60_000
 let stored: Map<string, number> | undefined
 let thread: Worker | undefined
+/** The journey whose poster is being painted. */
+let painting: string | undefined
 let idle: NodeJS.Timeout | undefined
 
 const known = (): Map<string, number> => (stored ??= storedPosters(dataFolder()))
@@ -58,6 +60,13 @@ export function orderPoster(id: string): void {
   )
 }
 
+/** Forgets the poster of a journey that has been deleted; one that is being painted is ended, however long it would take. */
+export function forgetPoster(id: string): void {
+  clearTimeout(timers.get(id))
+  timers.delete(id)
+  if (painting === id) void thread?.terminate()
+}
+
 function enqueue(id: string): void {
   if (ordered.has(id)) return
   ordered.add(id)
@@ -75,7 +84,11 @@ queue.on('idle', () => {
 async function paint(id: string): Promise<void> {
   const row = journeyDocument(database(), id)
   if (!row || posterRevision(id) === row.revision) return
+  painting = id
   const error = await painted({ folder: dataFolder(), document: row.document, out: posterPath(dataFolder(), id, row.revision) })
+  painting = undefined
+  // Of a journey that was deleted meanwhile nothing is missing.
+  if (error !== null && !journeyDocument(database(), id)) return
   if (error !== null) {
     console.error(`The poster of journey ${id} could not be painted: ${error}`)
     failed.set(id, { revision: row.revision, until: Date.now() + TRY_AGAIN })

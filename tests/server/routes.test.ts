@@ -277,6 +277,19 @@ describe('exports', () => {
     }
   })
 
+  it('end with their journey when that is deleted', async () => {
+    const id = await made(120)
+    const running = (await ask('POST', `/api/journeys/${id}/exports`, {})).body.id!
+    const waiting = (await ask('POST', `/api/journeys/${id}/exports`, {})).body.id!
+    await events(`/api/exports/${running}/events`, (record) => (record.framesDone as number) > 0)
+    expect((await ask('DELETE', `/api/journeys/${id}`)).status).toBe(204)
+    for (const one of [running, waiting]) {
+      const [last] = (await events(`/api/exports/${one}/events`, (record) => record.state === 'cancelled')).slice(-1)
+      expect(last).toMatchObject({ state: 'cancelled' })
+    }
+    expect(readdirSync(join(server.folder, 'exports')).filter((name) => name.startsWith(running))).toEqual([])
+  })
+
   it('say that they were interrupted when the server stopped under them; journeys are all there', async () => {
     const id = await made(60)
     const started = (await ask('POST', `/api/journeys/${id}/exports`, {})).body.id!
