@@ -42,9 +42,10 @@ export function useDrops(desk: Readonly<Ref<HTMLElement | null>>, importMap: (fi
     const heard = files.find(isAudioFile)
     if (heard) void sound.add(heard)
     const track = files.find(isTrackFile)
-    // What a camera has taken is a photo of the trip; one other picture is a map.
+    // What a camera has taken is a photo of the trip; one other picture, or one with a world file, is a map.
     const read = await Promise.all(pictures.map(readPhotoPlace))
-    const isTrip = read.some(({ isFromCamera }) => isFromCamera) || (pictures.length > 1 && editor.geo !== undefined)
+    const isPlaced = files.some((file) => isWorldFile(file) || isSystemFile(file))
+    const isTrip = !isPlaced && (read.some(({ isFromCamera }) => isFromCamera) || (pictures.length > 1 && editor.geo !== undefined))
     const taken = ((): readonly File[] => {
       if (track) {
         void tracks.open(track, { photos: isTrip ? pictures : [] })

@@ -73,9 +73,16 @@ export const useCamera = defineStore('camera', () => {
     if (gesture === undefined || telling?.gesture !== gesture || !editor.notice) telling = { gesture: gesture ?? '', back }
     const { back: putBack } = telling
     const whole = until === undefined || until >= editor.compiled!.lastTime
+    const { time } = playback
     editor.notice = {
-      text: `This changes ${what}, ${whole ? 'to the film’s end' : `up to ${until.toFixed(1)} s`}.`,
-      action: { title: 'Only from here on', run: () => addFrom(view.value, putBack) },
+      text: `This changes ${what}, which lasts ${whole ? 'to the film’s end' : `up to ${until.toFixed(1)} s`}.`,
+      action: {
+        title: 'Only from here on',
+        run() {
+          playback.goToTime(time)
+          addFrom(view.value, putBack)
+        },
+      },
     }
   }
 

@@ -168,6 +168,9 @@ export const usePhotos = defineStore('photos', () => {
     outcome.value = [
       `${count(photos.length, 'photo')}, ${count(editor.journey!.stops.length - before, 'stop')}.`,
       ...(nowhere.length > 0 ? [`Without a place on the map: ${few(nowhere)}.`] : []),
+      ...(nowhere.length === 1 && photos.length === 1
+        ? ['Drop it on a stop to make it a postcard there, or choose it as a map in the details of the sheet.']
+        : []),
       ...(nowhere.length > 0 && isMapLost
         ? ['The map does not know where it lies: georeference it in its details, or place two stops by a track or by name first.']
         : []),

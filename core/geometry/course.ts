@@ -93,14 +93,39 @@ export function nearestOnCourse({ points, lengths, breaks }: Course, p: Point): 
       next++
       continue
     }
-    const [x, y] = [points[2 * i]!, points[2 * i + 1]!]
-    const [dx, dy] = [points[2 * i + 2]! - x, points[2 * i + 3]! - y]
-    const u = nearestShare(p.x - x, p.y - y, dx, dy)
-    const [qx, qy] = [x + u * dx, y + u * dy]
-    const off = Math.sqrt((p.x - qx) ** 2 + (p.y - qy) ** 2)
-    if (off < best.distance) best = { s: lengths[i]! + u * (lengths[i + 1]! - lengths[i]!), at: { x: qx, y: qy }, distance: off }
+    const spot = nearestOnPiece(points, lengths, i, p)
+    if (spot.distance < best.distance) best = spot
   }
   return best
+}
+
+/** The spots at which a course comes by a point, within a reach: all at which it is nearer than just before and just after. */
+export function passesBy({ points, lengths, breaks }: Course, p: Point, reach: number): OnCourse[] {
+  const passes: OnCourse[] = []
+  /** Whether the course comes nearer at the end of the piece before. */
+  let comesNearer = true
+  let next = 0
+  for (let i = 0; i + 1 < lengths.length; i++) {
+    if (breaks[next] === i) {
+      next++
+      comesNearer = true
+      continue
+    }
+    const spot = nearestOnPiece(points, lengths, i, p)
+    const isAtStart = spot.s === lengths[i]
+    const goesOn = spot.s === lengths[i + 1] && i + 2 < lengths.length
+    if (!goesOn && (!isAtStart || comesNearer) && spot.distance < reach) passes.push(spot)
+    comesNearer = goesOn
+  }
+  return passes
+}
+
+function nearestOnPiece(points: Float64Array, lengths: Float64Array, i: number, p: Point): OnCourse {
+  const [x, y] = [points[2 * i]!, points[2 * i + 1]!]
+  const [dx, dy] = [points[2 * i + 2]! - x, points[2 * i + 3]! - y]
+  const u = nearestShare(p.x - x, p.y - y, dx, dy)
+  const at = { x: x + u * dx, y: y + u * dy }
+  return { s: lengths[i]! + u * (lengths[i + 1]! - lengths[i]!), at, distance: Math.sqrt((p.x - at.x) ** 2 + (p.y - at.y) ** 2) }
 }
 
 /** The index i of the piece that holds length s: lengths[i] <= s <= lengths[i + 1], by binary search. */

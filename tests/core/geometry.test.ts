@@ -5,7 +5,7 @@ import { describe, expect, it } from 'vitest'
 import { degrees, radians, turnBetween } from '#core/geometry/angle'
 import { bowedCubics } from '#core/geometry/bow'
 import type { Course } from '#core/geometry/course'
-import { chordHeading, courseOf, pieceAt, pointAt } from '#core/geometry/course'
+import { chordHeading, courseOf, passesBy, pieceAt, pointAt, polylineCourse } from '#core/geometry/course'
 import type { Cubic } from '#core/geometry/cubic'
 import { cubicPoint, flatteningSteps, lineCubic } from '#core/geometry/cubic'
 import type { Point } from '#core/geometry/point'
@@ -156,5 +156,19 @@ describe('the extremes of many values', () => {
     const list = [1]
     append(list, values)
     expect(list).toHaveLength(400_001)
+  })
+})
+
+describe('where a course comes by a point', () => {
+  it('is found each time: out, back, and at a corner once', () => {
+    const back = polylineCourse(Float64Array.of(0, 0, 50, 0, 100, 0, 100, 4, 50, 4, 0, 4))
+    const passes = (x: number, y: number, reach = 10) => passesBy(back, { x, y }, reach).map(({ s }) => s)
+    expect(passes(30, 2)).toEqual([30, 174])
+    // At a point of the line, and beyond its turn.
+    expect(passes(50, 2)).toEqual([50, 154])
+    expect(passes(105, 2)).toEqual([102])
+    expect(passes(30, 20)).toEqual([])
+    const corner = polylineCourse(Float64Array.of(0, 0, 100, 0, 100, 100))
+    expect(passesBy(corner, { x: 104, y: -3 }, 10).map(({ s }) => s)).toEqual([100])
   })
 })

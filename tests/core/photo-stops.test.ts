@@ -94,6 +94,12 @@ describe('photos of a recorded trip', () => {
     const found = clockOffset(recorded(), [...both, taken(3000 + ahead, null)], 'traveller')!
     expect(found.photos).toBe(3)
     expect(Math.abs(found.seconds + ahead)).toBeLessThan(20)
+    // There and back over nearly the same road, each place is passed twice: what most agree on is right.
+    const back = editLeg(recorded(), 'l1', { course: trackCourse([0, 1000, 4000, 1000, 0, 1000], [TEN, TEN + 4000, TEN + 8000]) })
+    const onRoad = [3600, 3900, 4200, 4500, 5000].map((at) => taken(at + ahead, { x: at > 4000 ? 8000 - at : at, y: 1005 }))
+    const agreed = clockOffset(back, onRoad, 'traveller')!
+    expect(agreed.photos).toBe(5)
+    expect(Math.abs(agreed.seconds + ahead)).toBeLessThan(20)
     // One that says a wrong place does not lead it astray; those of the satellites say nothing of the camera's clock.
     const astray = clockOffset(
       recorded(),

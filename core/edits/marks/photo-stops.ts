@@ -1,5 +1,5 @@
 import type { Course } from '../../geometry/course'
-import { nearestOnCourse, pointAt } from '../../geometry/course'
+import { nearestOnCourse, passesBy, pointAt } from '../../geometry/course'
 import type { Point } from '../../geometry/point'
 import { distance } from '../../geometry/point'
 import { legCourse } from '../lines/courses'
@@ -43,16 +43,29 @@ export interface ClockOffset {
   photos: number
 }
 
-/** The offset between the camera's clock and the recorded times: the median of what the photos say that were taken on a recorded line; undefined where none was. */
+/** What two photos say of the clock is the same within so many seconds. */
+const SAME_OFFSET = 120
+
+/**
+ * The offset between the camera's clock and the recorded times, by the photos that were taken on a recorded line: what most of them agree on, as a line that
+ * comes by a place twice leaves two times to choose from. Undefined where none was taken on one.
+ */
 export function clockOffset(journey: Journey, photos: readonly TripPhoto[], who: string): ClockOffset | undefined {
-  const known = photos
-    .flatMap(({ at, time, isExact }) => {
-      const spot = at && time !== null && !isExact ? onRecordedLine(journey, at, who) : undefined
-      const recorded = spot && timeAtLength(spot.track, spot.course, spot.s)
-      return recorded === undefined ? [] : [recorded - time! / 1000]
-    })
-    .sort((a, b) => a - b)
-  return known.length === 0 ? undefined : { seconds: Math.round(known[known.length >> 1]!), photos: known.length }
+  const legs = recordedLegs(journey, who)
+  const said = photos.flatMap(({ at, time, isExact }) => {
+    if (!at || time === null || isExact) return []
+    const passes = legs.flatMap(({ track, course }) =>
+      passesBy(course, at, ON_LINE / journey.camera.zoom).flatMap(({ s }) => timeAtLength(track, course, s) ?? []),
+    )
+    return passes.length > 0 ? [passes.map((recorded) => recorded - time / 1000)] : []
+  })
+  const agreeing = (offset: number) =>
+    said.flatMap((offsets) => offsets.find((other) => Math.abs(other - offset) <= SAME_OFFSET) ?? []).sort((a, b) => a - b)
+  const best = said
+    .flat()
+    .map(agreeing)
+    .reduce<number[]>((most, each) => (each.length > most.length ? each : most), [])
+  return best.length === 0 ? undefined : { seconds: Math.round(best[best.length >> 1]!), photos: best.length }
 }
 
 /** Whether there is anything to place a photo by: where it was taken, or a leg that was being recorded then. */
