@@ -3,6 +3,13 @@ import type { Hand } from '#core/journey/schema'
 import type { Strand } from './strand'
 import { movedAside, STRIDE, widened } from './strand'
 
+/** One of the strokes of a tool; `holds` where it leaves a trace all along, whatever the others do. */
+interface Hair {
+  aside: number
+  width: number
+  holds?: boolean
+}
+
 /**
  * Lines as if drawn by hand. Where a line runs and how wide it is varies with the length along its course, in reference pixels at the zoom at which its leg
  * is travelled: so it stands still while the line grows, and looks the same at every size.
@@ -14,7 +21,7 @@ interface Tool {
   stray: number
   strayLength: number
   /** The strokes that make up the line: where they run and how wide they are, as shares of its width. */
-  hairs: readonly { aside: number; width: number }[]
+  hairs: readonly Hair[]
   /** How much a hair's width varies, as a share of it, and over how long a way. */
   vary: number
   varyLength: number
@@ -41,7 +48,11 @@ const TOOLS: Record<Exclude<Hand, 'none'>, Tool> = {
     step: 5,
     stray: 0.1,
     strayLength: 90,
-    hairs: [{ aside: 0, width: 0.56 }, ...[-0.5, -0.42, -0.33, -0.25, 0.26, 0.35, 0.43, 0.5].map((aside) => ({ aside, width: 0.12 }))],
+    // The inner ones hold, and overlap at their narrowest: only the edges of a brush run dry.
+    hairs: [
+      { aside: 0, width: 0.56, holds: true },
+      ...[-0.5, -0.42, -0.33, -0.25, 0.26, 0.35, 0.43, 0.5].map((aside) => ({ aside, width: 0.16, holds: Math.abs(aside) < 0.4 })),
+    ],
     vary: 0.3,
     varyLength: 38,
     holes: 0.2,
@@ -79,10 +90,7 @@ export function drawnByHand(strands: readonly Strand[], hand: Hand, width: numbe
       const own = seed + 101 * (i + 1)
       const aside = hair.aside === 0 ? path : movedAside(path, () => hair.aside * width)
       const line = widened(aside, (s) => hair.width * (1 + vary * lineNoise(own, (s * scale) / varyLength)))
-      // The main hair of a brush holds all along.
-      return holes > 0 && !(hand === 'brush' && i === 0)
-        ? withHoles(line, (s) => isHole(own + 13, (s * scale) / holeLength, holes))
-        : [line]
+      return holes > 0 && !hair.holds ? withHoles(line, (s) => isHole(own + 13, (s * scale) / holeLength, holes)) : [line]
     })
   })
 }

@@ -170,6 +170,19 @@ describe('painting only what has changed of a line', () => {
   })
 })
 
+describe('a brush', () => {
+  it('shows no slivers of the map but at its edges', () => {
+    const width = 20
+    const { pixels } = paint([ground('#ffffff'), inkItem({ width, hand: 'brush', colour: '#000000' }, STRAIGHT)], 2160)
+    // It strays by a tenth of its width to either side, so that so much of it is always within it.
+    const inner = 0.44 * (width / 2)
+    let bare = 0
+    for (let x = 500; x < 3300; x++)
+      for (let y = Math.ceil(2 * (540 - inner)); y <= 2 * (540 + inner); y++) if (pixels[4 * (y * 3840 + x)]! > 128) bare++
+    expect(bare).toBe(0)
+  })
+})
+
 describe('dots', () => {
   it('are as large as asked where they are travelled, and never touch from further away', () => {
     const width = 12
