@@ -249,7 +249,7 @@ describe('photos', () => {
     const files = await Promise.all([photo('Knows.jpg', [exact(lat), exact(lon)], clock(100)), photo('Indoors.jpg', null, clock(400))])
     const [chooser] = await Promise.all([demo.page.waitForEvent('filechooser'), demo.page.getByTestId('photo-stops').click()])
     await chooser.setFiles(files)
-    await demo.page.getByTestId('clock-known').getByText('1 photo knows both').waitFor()
+    await demo.page.getByTestId('clock-known').getByText('1 photo that says both').waitFor()
     await demo.page.getByText('1 of 1 were taken while the track was recorded.').waitFor()
     await demo.page.getByTestId('place-photos').click()
     await demo.page.getByText('2 photos, 2 stops.').waitFor()

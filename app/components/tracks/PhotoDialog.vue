@@ -41,11 +41,10 @@ const plural = (n: number, one: string, many: string) => `${n} ${n === 1 ? one :
         {{ photos.asked.byClock.length === 1 ? 'it was' : 'they were' }} taken. The camera’s clock says where along the track that was.
       </p>
       <p v-if="photos.asked.known" data-testid="clock-known">
-        The clock is off by as much as below: {{ plural(photos.asked.known.photos, 'photo knows', 'photos know') }} both where and when.
+        How far it is off is estimated from
+        {{ plural(photos.asked.known.photos, 'photo that says', 'photos that say') }} both where and when.
       </p>
-      <p v-else data-testid="clock-assumed">
-        The clock is assumed to be set to this computer’s time zone. If it was not, set how far it is off.
-      </p>
+      <p v-else data-testid="clock-assumed">It is assumed to be set to this computer’s time zone. If it was not, set how far it is off.</p>
       <FieldRow v-slot="{ id }" label="Clock">
         <div class="clock">
           <NumberField
@@ -55,7 +54,7 @@ const plural = (n: number, one: string, many: string) => `${n} ${n === 1 ? one :
             :max="1440"
             :step="1"
             :precision="1"
-            unit="min to be added"
+            unit="min to add"
             data-testid="clock-minutes"
             @change="(value) => (minutes = value)"
           />
