@@ -94,7 +94,19 @@ export async function openEditor(page: Page, address: string, id: string): Promi
 /** Shows all pictures of every catalogue, so that tests can choose any; what is folded has a test of its own. */
 export function unfoldCatalogues(): void {
   if (!location.protocol.startsWith('http')) return
-  for (const label of ['Pin', 'Vehicle', 'Ready-made letters', 'Wash', 'Ready-made looks', 'Line', 'Planned line', 'Easing'])
+  for (const label of [
+    'Pin',
+    'Vehicle',
+    'Ready-made letters',
+    'Wash',
+    'Ready-made looks',
+    'Line',
+    'Planned line',
+    'Easing',
+    'Picture in it',
+    'Frame',
+    'Style',
+  ])
     sessionStorage.setItem(`zephyrine-all-${label}`, 'true')
 }
 
