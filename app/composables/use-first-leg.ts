@@ -8,9 +8,10 @@ import { JSON_TEXT } from '~/services/json-text'
 export function useFirstLeg() {
   const last = useLocalStorage<unknown>('zephyrine-vehicle', null, { serializer: JSON_TEXT })
   return {
-    dressFor({ colour }: Pick<Traveller, 'colour'>) {
+    /** @param suited the vehicle where one is known that suits the trip better than the last one */
+    dressFor({ colour }: Pick<Traveller, 'colour'>, suited?: VehicleChoice) {
       const known = vehicleSchema.safeParse(last.value)
-      return firstLeg(colour, known.success ? { ...known.data, carries: undefined } : undefined)
+      return firstLeg(colour, suited ?? (known.success ? { ...known.data, carries: undefined } : undefined))
     },
     /** Keeps a vehicle for the next trip; pictures of one's own stay with their journeys. */
     used(vehicle: VehicleChoice | null) {

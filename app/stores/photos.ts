@@ -10,6 +10,7 @@ import type { LonLat } from '#core/geo/lon-lat'
 import { georeferenceInFrame, toGroundBy } from '#core/geo/near-ground'
 import { greatest, least } from '#core/geometry/extremes'
 import type { Point } from '#core/geometry/point'
+import { useFirstLeg } from '~/composables/use-first-leg'
 import { ApiError, followImport, uploadImage } from '~/services/api'
 import { MOST_PHOTO_BYTES, readPhotoPlace } from '~/services/photo-places'
 import { chooseFiles } from '~/services/choose-files'
@@ -41,6 +42,7 @@ export const usePhotos = defineStore('photos', () => {
   const editor = useEditor()
   const playback = usePlayback()
   const stage = useStage()
+  const firstLeg = useFirstLeg()
   const running = ref<{ name: string; number: number; of: number; share: number }>()
   /** The result of the last import of photos, or what was wrong with them. */
   const outcome = ref('')
@@ -160,7 +162,11 @@ export const usePhotos = defineStore('photos', () => {
     })
     const before = editor.journey!.stops.length
     const ids = shown.map(() => ({ stop: nanoid(10), leg: nanoid(10) }))
-    if (shown.length > 0 && !editor.edit((journey) => addPhotoStops(journey, shown, who, ids, offset))) return
+    if (
+      shown.length > 0 &&
+      !editor.edit((journey) => addPhotoStops(journey, shown, who, ids, { offset, dress: firstLeg.dressFor(editor.traveller!) }))
+    )
+      return
     const nowhere = photos.filter((each) => !placed.includes(each)).map(({ photo: { name } }) => `“${name}”`)
     const problems = results.filter((result) => typeof result === 'string')
     failed.value = shown.length === 0

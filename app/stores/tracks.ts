@@ -6,12 +6,14 @@ import type { TrackOptions, TrackOverview } from '#core/tracks/messages'
 import { georeferenceInFrame } from '#core/geo/near-ground'
 import type { Size } from '#core/geometry/size'
 import type { Point } from '#core/geometry/point'
-import type { Georeference, Place } from '#core/journey/schema'
+import type { Georeference, Place, Traveller } from '#core/journey/schema'
+import { vehicleAtSpeed } from '#core/dress/first-leg'
 import type { TrackUse } from '#core/edits/lines/tracks'
 import { addTrack } from '#core/edits/lines/tracks'
 import type { LonLat } from '#core/geo/lon-lat'
 import { nameStops } from '#core/tracks/name-stops'
 import { AT_ORIGIN } from '#core/sheet/place'
+import { useFirstLeg } from '~/composables/use-first-leg'
 import { placeAt } from '~/services/api'
 import { isAbort, WorkerError } from '~/services/call-worker'
 import type { TrackReader } from '~/services/track-reader'
@@ -32,6 +34,7 @@ export type LayBy = 'earth' | 'places' | 'frame'
 export const useTracks = defineStore('tracks', () => {
   const editor = useEditor()
   const stage = useStage()
+  const firstLeg = useFirstLeg()
   const name = ref('')
   /** The share that has been read; undefined while no file is being read. */
   const reading = ref<number>()
@@ -164,7 +167,10 @@ export const useTracks = defineStore('tracks', () => {
       const names = nameStops(stops.map(({ name: marked, time }, i) => ({ name: marked, time, ...near[i]! })))
       const ids = stops.map(() => ({ stop: nanoid(10), leg: nanoid(10) }))
       const named = stops.map(({ at, place: onEarth }, i) => ({ at, place: onEarth, ...names[i]! }))
-      const track = { stops: named, courses, seconds: atPace ? seconds : null }
+      const { lengthMetres, movingSeconds } = overview.value!
+      const suited = movingSeconds ? vehicleAtSpeed((3.6 * lengthMetres) / movingSeconds) : undefined
+      const dress = (traveller: Pick<Traveller, 'colour'>) => firstLeg.dressFor(traveller, suited)
+      const track = { stops: named, courses, dress, seconds: atPace ? seconds : null }
       if (!editor.edit((journey) => addTrack(journey, track, use, ids))) return
       if (use.use === 'own') editor.chooseTraveller(use.traveller)
       const along = pictures

@@ -3,7 +3,7 @@ import { radians } from '../geometry/angle'
 import type { Point } from '../geometry/point'
 import { JourneyError } from '../error'
 import type { LonLat } from '../geo/lon-lat'
-import { countOf, pauseAt, pointOf, roughMetres, simplifySegment } from './measure'
+import { countOf, pauseAt, pointOf, roughMetres, simplifySegment, standsAfter } from './measure'
 
 /** Which part of a track is laid onto the ground, and how. */
 export interface LayOptions {
@@ -121,7 +121,7 @@ export function layTrack(track: Track, options: LayOptions, toGround: (at: LonLa
       const part = simplifySegment(
         {
           lonLat: whole.lonLat.subarray(2 * from, 2 * to + 2),
-          times: whole.times && whole.times.subarray(from, to + 1),
+          times: whole.times && setOffAt(whole, from, to),
           heights: whole.heights && whole.heights.subarray(from, to + 1),
         },
         options.metres,
@@ -135,6 +135,16 @@ export function layTrack(track: Track, options: LayOptions, toGround: (at: LonLa
       return { points, times: part.times, heights: part.heights }
     }),
   }
+}
+
+/** How fast a traveller goes on where the recorder was off while it rested, in metres a second: at a walk (common practice, no source). */
+const WALK = 1.3
+
+/** The times of a part of a track, which does not begin before the traveller goes on from a stay that left a gap. */
+function setOffAt(segment: TrackSegment, from: number, to: number): Float64Array {
+  const times = segment.times!.slice(from, to + 1)
+  if (standsAfter(segment, from)) times[0] = times[1]! - roughMetres(pointOf(segment, from), pointOf(segment, from + 1)) / WALK
+  return times
 }
 
 function nearestPoint(segment: TrackSegment, at: LonLat): { i: number; metres: number } {

@@ -153,6 +153,14 @@ export function pauseAt(segment: TrackSegment, i: number): [number, number] {
   return times[last]! - times[first]! >= LEAST_PAUSE ? [first, last] : [i, i]
 }
 
+/** Whether the recorder stood still, or was off, from one point to the next: for so long that going there cannot have taken it. */
+export function standsAfter(segment: TrackSegment, i: number): boolean {
+  const { times } = segment
+  if (!times || i + 1 >= times.length) return false
+  const took = times[i + 1]! - times[i]!
+  return took >= LEAST_PAUSE && roughMetres(pointOf(segment, i), pointOf(segment, i + 1)) / took < STANDING
+}
+
 /** The stays near one spot that last so many seconds. */
 function pausesOf(segment: TrackSegment, least: number): TrackStop[] {
   const { times } = segment
@@ -162,7 +170,8 @@ function pausesOf(segment: TrackSegment, least: number): TrackStop[] {
   for (let i = 1; i <= times.length; i++) {
     const isNear = i < times.length && roughMetres(pointOf(segment, from), pointOf(segment, i)) <= PAUSE_METRES
     if (isNear) continue
-    const stayed = times[i - 1]! - times[from]!
+    // A recorder that stops with its carrier leaves a gap, and goes on a little further.
+    const stayed = (standsAfter(segment, i - 1) ? times[i]! : times[i - 1]!) - times[from]!
     if (stayed >= least) stops.push({ ...pointOf(segment, from), name: '', isMarked: false, seconds: stayed })
     from = i
   }

@@ -63,8 +63,8 @@ describe('photos of a recorded trip', () => {
     isExact,
     photo: null,
   })
-  const add = (photos: readonly TripPhoto[], offset?: number) =>
-    addPhotoStops(recorded(), photos, 'traveller', photos.map((_, i) => ({ stop: `s${i}`, leg: `n${i}` })), offset) // prettier-ignore
+  const add = (photos: readonly TripPhoto[], offset = 0) =>
+    addPhotoStops(recorded(), photos, 'traveller', photos.map((_, i) => ({ stop: `s${i}`, leg: `n${i}` })), { offset }) // prettier-ignore
   const placed = (journey: Journey) => journey.stops.slice(2).map(({ at }) => [Math.round(at.x), Math.round(at.y)])
 
   it('that know where they were taken are put there, whatever the clock says', () => {

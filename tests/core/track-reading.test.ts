@@ -6,6 +6,7 @@ import { risingOnes } from '#core/formats/fill-in'
 import { readNetworkLines } from '#core/formats/network'
 import { readTrackFile } from '#core/formats/track-file'
 import { layTrack } from '#core/tracks/lay-track'
+import type { Track } from '#core/tracks/track'
 import { geodesicDistance } from '#core/geo/geodesic'
 import { countOf, pointOf, simplifySegment, summariseTrack } from '#core/tracks/measure'
 import type { TrackCourse } from '#core/journey/schema'
@@ -202,6 +203,38 @@ describe('lines of a network', () => {
     // 1 mile = 1.609344 km, 1 nautical mile = 1.852 km by definition; "walk" is no number, so its class speaks.
     expect(road!.slice(0, 3).map(({ speed }) => Number(speed.toFixed(3)))).toEqual([48.28, 50, 37.04])
     expect(road![3]!.speed).toBeGreaterThan(1)
+  })
+})
+
+describe('a recorder that is off while one rests', () => {
+  // A degree of latitude is about 111 km: 0.0018 degrees are 200 m, which are walked in about two and a half minutes.
+  const LAT = 0.0018
+  const rest = 1800
+  const times = Float64Array.from([0, 150, 300, 300 + rest, 450 + rest, 600 + rest], (seconds) => 1_790_000_000 + seconds)
+  const track: Track = {
+    segments: [{ lonLat: Float64Array.from([0, 1, 2, 3, 4, 5].flatMap((i) => [8, 47 + i * LAT])), times, heights: null }],
+    waypoints: [],
+    badTimes: 0,
+  }
+
+  it('leaves a pause where it was switched off, which counts for neither leg', () => {
+    const { stops } = summariseTrack(track)!
+    expect(stops).toMatchObject([{ lat: 47 + 2 * LAT, isMarked: false, seconds: rest }])
+    const options = {
+      segment: null,
+      from: 0,
+      to: 1,
+      reversed: false,
+      metres: 0,
+      stops: stops.map(({ lon, lat }) => ({ lon, lat, name: '' })),
+    }
+    const { legs, stops: laid } = layTrack(track, options, ({ lon, lat }) => ({ x: lon, y: lat }))
+    const took = legs.map((leg) => leg.times!.at(-1)! - leg.times![0]!)
+    expect(took[0]).toBe(300)
+    // The other 600 m, of which 200 were gone while it was off: at a walk, and not in half an hour.
+    expect(took[1]!).toBeGreaterThan(400)
+    expect(took[1]!).toBeLessThan(500)
+    expect(laid[1]!.time).toBe(1_790_000_000 + 300)
   })
 })
 

@@ -63,19 +63,21 @@ const setPerBar = (count: number) =>
   </div>
   <template v-if="beats.length > 0">
     <FieldRow v-slot="{ id }" :label="`Beat ${nearest + 1}, here`">
-      <NumberField
-        :labelledby="id"
-        :model-value="inFilm(beats[nearest]!)"
-        :min="0"
-        :max="600"
-        :step="0.01"
-        :precision="3"
-        unit="s"
-        data-testid="beat-time"
-        @change="place"
-        @done="done"
-      />
-      <v-btn size="small" variant="text" data-testid="remove-beat" @click="edit((j, id) => removeBeat(j, id, nearest))">Remove</v-btn>
+      <div class="beat">
+        <NumberField
+          :labelledby="id"
+          :model-value="inFilm(beats[nearest]!)"
+          :min="0"
+          :max="600"
+          :step="0.01"
+          :precision="3"
+          unit="s"
+          data-testid="beat-time"
+          @change="place"
+          @done="done"
+        />
+        <v-btn size="small" variant="text" data-testid="remove-beat" @click="edit((j, id) => removeBeat(j, id, nearest))">Remove</v-btn>
+      </div>
     </FieldRow>
     <div class="buttons">
       <v-btn size="small" variant="text" @click="edit((j, id) => shiftBeats(j, id, -NUDGE))">All 10 ms earlier</v-btn>
@@ -127,3 +129,12 @@ const setPerBar = (count: number) =>
     </div>
   </template>
 </template>
+
+<style scoped>
+.beat {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  margin-top: 8px;
+}
+</style>

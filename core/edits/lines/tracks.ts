@@ -3,9 +3,10 @@ import type { Point } from '../../geometry/point'
 import { distance } from '../../geometry/point'
 import type { LonLat } from '../../geo/lon-lat'
 import { editLeg } from './legs'
+import type { NewStop } from '../trips/visits'
 import { addStop, visitStop } from '../trips/visits'
 import { travellerOf } from '../../journey/lookup'
-import type { CourseShape, Journey } from '../../journey/schema'
+import type { CourseShape, Journey, Traveller } from '../../journey/schema'
 import { usualLayover } from '../../pace/layovers'
 import { addTraveller } from '../trips/travellers'
 
@@ -14,6 +15,8 @@ export interface TrackOnGround {
   /** One more than the courses; `found` where the list of places gave the name. */
   stops: readonly { name: string; found?: boolean; at: Point; place?: LonLat }[]
   courses: readonly CourseShape[]
+  /** How the first leg of a trip that it begins looks. */
+  dress?: (traveller: Pick<Traveller, 'colour'>) => NewStop['dress']
   /** How long each leg took, in seconds, if the film is to keep to that. */
   seconds: readonly number[] | null
 }
@@ -31,8 +34,8 @@ const MEETS = 24
 export function addTrack(journey: Journey, track: TrackOnGround, target: TrackUse, ids: readonly { stop: string; leg: string }[]): Journey {
   const easing = track.seconds ? ({ easing: 'recorded' } as const) : {}
   if (target.use === 'leg') return editLeg(journey, target.leg, { course: track.courses[0]!, ...easing })
-  const who = { traveller: target.traveller }
   const begun = target.use === 'own' ? addTraveller(journey, target.traveller) : journey
+  const who = { traveller: target.traveller, dress: track.dress?.(travellerOf(begun, target.traveller)) }
   const legs: string[] = []
   const laid = track.stops.reduce((j, { name, found, at, place }, i) => {
     const visits = travellerOf(j, target.traveller).visits.map((visit) => visit.stop)
@@ -43,7 +46,7 @@ export function addTrack(journey: Journey, track: TrackOnGround, target: TrackUs
     if (i === 0 && met[0] && met[0].id === visits.at(-1)) return j
     const { stop, leg } = ids[i]!
     if (i > 0 || visits.length > 0) legs.push(leg)
-    if (met[0]) return visitStop(j, met[0].id, leg, target.traveller)
+    if (met[0]) return visitStop(j, met[0].id, leg, target.traveller, who.dress)
     return addStop(j, at, { stop, leg }, { ...who, place, name, found })
   }, begun)
   const own = legs.slice(-track.courses.length)

@@ -12,6 +12,7 @@ import type { Journey, Photo, Stop, TrackCourse } from '../../journey/schema'
 import { LIMITS } from '../../journey/schema'
 import { lengthAtTime, timeAtLength } from '../../courses/track-course'
 import { insertStop } from '../trips/trips'
+import type { NewStop } from '../trips/visits'
 import { goOnTo, visitsOf } from '../trips/visits'
 
 /** A photo of the trip. */
@@ -81,7 +82,7 @@ const trackTime = ({ time, isExact }: TripPhoto, offset: number): number | null 
  * which shows its photos one after the other; one taken on a recorded line becomes a stop on that leg; the others extend the trip. The clock serves those
  * that do not know where they were taken, and tells which way a line was gone where it comes by twice.
  * @param ids new ids: a stop's and a leg's for each photo
- * @param offset seconds by which the camera's clock is behind the recorded times
+ * @param options.offset seconds by which the camera's clock is behind the recorded times @param options.dress of the first leg of a trip
  * @throws JourneyError that names the photo for which there is no room
  */
 export function addPhotoStops(
@@ -89,7 +90,7 @@ export function addPhotoStops(
   photos: readonly TripPhoto[],
   who: string,
   ids: readonly { stop: string; leg: string }[],
-  offset = 0,
+  { offset = 0, dress }: { offset?: number; dress?: NewStop['dress'] } = {},
 ): Journey {
   return inOrder(photos).reduce((j, photo, i) => {
     const spot = spotOf(j, photo, who, offset)
@@ -104,7 +105,7 @@ export function addPhotoStops(
     const named = { name: photo.name.slice(0, 120) }
     const next = spot
       ? editStop(atRest(insertStop(j, spot.leg, at, ids[i]!, spot.s), ids[i]!.stop, who), ids[i]!.stop, named)
-      : goOnTo(j, at, ids[i]!, { traveller: who, ...named })
+      : goOnTo(j, at, ids[i]!, { traveller: who, dress, ...named })
     const made = next.stops.find(({ id }) => id === ids[i]!.stop)
     return made ? withPostcard(next, made, photo, ids[i]!.stop) : next
   }, journey)
