@@ -24,7 +24,7 @@ await seedDemos(db, data)
 db.close()
 const server = await serve(data)
 const browser = await launchBrowser()
-const { page } = await openPage(browser)
+const { page } = await openPage(browser, true)
 
 async function shot(name: string, view: Page = page): Promise<void> {
   // Let tooltips and transitions finish first.
@@ -123,6 +123,7 @@ try {
   for (let i = 0; i < 15; i++) await page.keyboard.press('ArrowUp')
   await page.evaluate(() => (document.activeElement as HTMLElement).blur())
   await page.getByTestId('graphs').waitFor()
+  await page.getByTestId('pace-strip').evaluate((strip) => strip.scrollTo({ top: 0 }))
   await shot('pace')
   await page.getByRole('separator', { name: 'Height of the pace strip' }).focus()
   await page.keyboard.press('Enter')

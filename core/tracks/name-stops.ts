@@ -17,8 +17,8 @@ interface Named {
 }
 
 /**
- * Names for the stops of a track: what is marked there, else the place that is near, else the time. The start and the end have the first right to a place's
- * name, which no two stops have.
+ * Names for the stops of a track: what is marked there, else the place that is near, else "Start" and "End", and for a rest between them the time. The start
+ * and the end have the first right to a place's name, which no two stops have.
  */
 export function nameStops(stops: readonly Unnamed[]): Named[] {
   const last = stops.length - 1
@@ -29,8 +29,8 @@ export function nameStops(stops: readonly Unnamed[]): Named[] {
     if (!named[i] && near !== undefined && !isTaken(near)) named[i] = { name: near, found: true }
   }
   return stops.map(({ time, zone }, i) => {
-    const kind = i === 0 ? 'Start' : i === last ? 'End' : 'Rest'
-    return (named[i] ??= { name: unlike(time === null ? kind : `${kind}, ${clockOf(time, zone)}`, isTaken), found: false })
+    const plain = i === 0 ? 'Start' : i === last ? 'End' : time === null ? 'Rest' : `Rest, ${clockOf(time, zone)}`
+    return (named[i] ??= { name: unlike(plain, isTaken), found: false })
   })
 }
 

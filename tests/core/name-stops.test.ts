@@ -33,7 +33,7 @@ describe('the stops of a track', () => {
         { near: 'Valley', time: AT, zone: 'Europe/Madrid' },
         { near: 'Valley', time: AT + 60, zone: 'Europe/Madrid' },
       ),
-    ).toEqual(['Valley', 'Rest, 13:40', 'End, 13:41'])
+    ).toEqual(['Valley', 'Rest, 13:40', 'End'])
     const rests = names({}, {}, {}, {})
     expect(rests).toEqual(['Start', 'Rest', 'Rest (2)', 'End'])
   })

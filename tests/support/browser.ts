@@ -48,11 +48,12 @@ export const VIEWPORT = { width: 1280, height: 800 }
 /** How long anything that is waited for may take, in milliseconds: several times as long as on a quiet machine. */
 const PATIENCE = 90_000
 
-export async function openContext(browser: Browser): Promise<BrowserContext> {
+/** @param folds whether catalogues are folded to a row, as people find them; tests choose from all of them */
+export async function openContext(browser: Browser, folds = false): Promise<BrowserContext> {
   const context = await browser.newContext({ viewport: VIEWPORT, acceptDownloads: true, locale: 'en-GB' })
   context.setDefaultTimeout(PATIENCE)
   await context.addInitScript(watchStage)
-  await context.addInitScript(unfoldCatalogues)
+  if (!folds) await context.addInitScript(unfoldCatalogues)
   return context
 }
 
@@ -63,8 +64,8 @@ export interface OpenedPage {
 }
 
 /** A page of 1280 x 800 that collects what goes wrong in it. */
-export async function openPage(browser: Browser): Promise<OpenedPage> {
-  return collecting(await (await openContext(browser)).newPage())
+export async function openPage(browser: Browser, folds = false): Promise<OpenedPage> {
+  return collecting(await (await openContext(browser, folds)).newPage())
 }
 
 /** Another page in a context whose cache holds the application, as if nothing had been opened before: what pages at an address have stored is deleted. */

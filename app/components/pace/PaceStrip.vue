@@ -46,9 +46,14 @@ const { height: stacked } = useElementSize(stack)
 let asked = false
 watch(stacked, (height, before) => {
   emit('wants', Math.ceil(height), asked && height > before)
-  // What was opened is scrolled to where it is seen, should the strip not grow to its height.
-  if (asked && height > before) void nextTick(() => scroller.value?.scrollTo({ top: scroller.value.scrollHeight }))
+  // Where the strip does not grow to its height, the beginning of what was opened is scrolled to where it is seen.
+  if (asked && height > before) void nextTick(() => showFrom(before))
 })
+/** Scrolls down as far as is needed for what begins at a height to be seen, and no further than to have it in the lower half. */
+function showFrom(top: number) {
+  const box = scroller.value
+  if (box) box.scrollTop = Math.max(0, Math.min(box.scrollHeight - box.clientHeight, top - box.clientHeight / 2))
+}
 /** Opens or closes a part of the strip. */
 function toggle(key: keyof typeof shown.value) {
   shown.value[key] = !shown.value[key]
