@@ -113,9 +113,9 @@ export function unfoldCatalogues(): void {
 
 /** What `watchStage` writes down in a page. */
 interface Watched {
-  /** Requests under way. */
+  /** Requests and decodings under way. */
   fetching: number
-  /** When the last request ended, and when the stage was painted last: `performance.now()`. */
+  /** When the last of them ended, and when the stage was painted last: `performance.now()`. */
   fetched: number
   painted: number
 }
@@ -133,16 +133,20 @@ function watchStage(): void {
     }
     return getContext.apply(this, rest)
   } as typeof getContext
-  const plain = window.fetch
-  window.fetch = async (...request) => {
+  const counted = async <T>(work: Promise<T>): Promise<T> => {
     watched.fetching++
     try {
-      return await plain(...request)
+      return await work
     } finally {
       watched.fetching--
       watched.fetched = performance.now()
     }
   }
+  const plainFetch = window.fetch
+  window.fetch = (...request) => counted(plainFetch(...request))
+  // What has arrived is still to be decoded, which takes its time on a busy machine.
+  const plainDecode = window.createImageBitmap.bind(window) as (...of: unknown[]) => Promise<ImageBitmap>
+  window.createImageBitmap = (...of: unknown[]) => counted(plainDecode(...of))
 }
 
 /** For so long nothing may happen on a stage at rest, in milliseconds: longer than tiles take from their arrival until they are painted. */
