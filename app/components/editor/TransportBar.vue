@@ -241,6 +241,11 @@ function play() {
     display: none;
   }
 }
+@media (1000px <= width < 1100px) {
+  .of {
+    display: none;
+  }
+}
 @media (width < 1000px) {
   .bar {
     flex-wrap: wrap;
