@@ -10,8 +10,8 @@ import type { Motion } from '../trips/motion'
 
 /** How long a vehicle takes to step aside when another comes, and to come back before it leaves, in seconds. */
 const STEP_ASIDE = 0.5
-/** What is left between two vehicles: their drawings rarely fill their length, so that this is less than one. */
-const SPACING = 0.9
+/** From the middle of one vehicle to that of the next, in lengths of the longest: a little air is left between them. */
+const SPACING = 1.1
 /** Resting places closer than this are one, in reference pixels. */
 const SAME_PLACE = 1
 
