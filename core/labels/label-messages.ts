@@ -14,6 +14,7 @@ const sceneSchema: z.ZodType<LabelScene> = z.strictObject({
       z.strictObject({
         stop: z.string(),
         appears: number,
+        leads: z.strictObject({ pin: box, size: number }).nullable(),
         candidates: z
           .array(z.strictObject({ box, play: box, cost: number }))
           .min(1)

@@ -59,7 +59,7 @@ const MOST_STEPS = 12
 
 /** The film is looked at no more often than this, and less often where many labels are seen at once: at so many in all of it. */
 const MOST_SAMPLES = 240
-const MOST_LOOKS = 2500
+const MOST_LOOKS = 1500
 
 /** A line in the frame is looked at every so many reference pixels; a point that is closer to the line between those about it is left out, up to so many in a row. */
 const GRAIN = 12
@@ -91,7 +91,12 @@ export function labelScene(compiled: CompiledJourney): LabelScene | undefined {
   }
   return {
     frame: compiled.reference,
-    labels: marks.map((mark) => ({ stop: mark.stop.id, appears: Math.max(0, mark.label!.from), candidates: candidatesOf(mark) })),
+    labels: marks.map((mark) => ({
+      stop: mark.stop.id,
+      appears: Math.max(0, mark.label!.from),
+      leads: mark.stop.label.leader ? { pin: pinBox(mark.stop.pin), size: mark.stop.label.style.size } : null,
+      candidates: candidatesOf(mark),
+    })),
     samples: thinned(spansOfViews(compiled), seen).map((span) => sampleOf(compiled, marks, span)),
   }
 }

@@ -3,7 +3,9 @@ import type { Box } from '../geometry/box'
 import { areaOf, lengthInside, movedBox, overlapArea, scaledBox, unionOf } from '../geometry/box'
 import type { Size } from '../geometry/size'
 import { clamp } from '../geometry/clamp'
-import { isWhole, movedIn } from '../marks/label-layout'
+import type { Segment } from '../geometry/segment'
+import { doCross } from '../geometry/segment'
+import { isWhole, leaderTo, movedIn } from '../marks/label-layout'
 
 /**
  * Where labels may lie, and what is in their way, over the whole film: plain numbers, so that the best places can be looked for in a worker. Lengths are
@@ -18,6 +20,8 @@ export interface LabelScene {
 interface SceneLabel {
   stop: string
   appears: number
+  /** What a line that leads to it begins at, in letters of which size; null where none may. */
+  leads: { pin: Box; size: number } | null
   /** What it covers at each of its possible places, from its stop, and how far it may be moved there to stay in the frame; the preferred ones have a lower `cost`, up to 1. */
   candidates: { box: Box; play: Box; cost: number }[]
 }
@@ -49,6 +53,9 @@ const OVERLAP = 1000
 
 /** What a label costs that is not seen while its stop is, as it would be cut by the frame, if that is so all the time: more than any overlap. */
 const GONE = 5000
+
+/** A line that leads to a label and crosses another one counts as much as so great a share of a label that is covered. */
+const CROSSING = 0.3
 
 /** What only touches does not overlap. */
 const TOUCH = 1
@@ -122,13 +129,13 @@ export function labelCosts({ frame, labels, samples }: LabelScene): LabelCosts {
     const weight = (sample.to - sample.from) / whole
     const placed = labels.flatMap((label, i) => placedIn(sample, label, i, frame) ?? [])
     const lines = piecesOf(sample.lines)
-    for (const { i, boxes, isGone, all } of placed) {
+    for (const { i, boxes, leaders, isGone, all } of placed) {
       seen[i]! += weight
       const { appears } = labels[i]!
       const near = sample.obstacles.filter(({ box, own, to }) => own !== i && to > appears && overlapArea(box, all) > TOUCH)
       boxes.forEach((box, c) => {
         if (isGone[c]) gone[i]![c]! += weight
-        else overlaps[i]![c]! += weight * inTheWay(box, near, lines, sample, appears)
+        else overlaps[i]![c]! += weight * (inTheWay(box, near, lines, sample, appears) + ledThrough(leaders[c], near))
       })
     }
     addPairs(pairs, placed, weight)
@@ -144,15 +151,25 @@ export function labelCosts({ frame, labels, samples }: LabelScene): LabelCosts {
 
 const sumCost = (overlap: number): number => (overlap > 0 ? OVERLAP * (1 + overlap) : 0)
 
-/** A label whose stop is seen in a sample: what it covers at each of its places, all of that together, and where it is gone, as it would be cut. */
+/**
+ * A label whose stop is seen in a sample: what it covers at each of its places, the line that leads to it there, both together, all of that, and where it is
+ * gone, as it would be cut.
+ */
 interface PlacedLabel {
   i: number
   boxes: Box[]
+  leaders: (Segment | null)[]
+  reaches: Box[]
   isGone: boolean[]
   all: Box
 }
 
-function placedIn({ to, places }: SceneSample, { appears, candidates }: SceneLabel, i: number, frame: Size): PlacedLabel | undefined {
+function placedIn(
+  { to, places }: SceneSample,
+  { appears, leads, candidates }: SceneLabel,
+  i: number,
+  frame: Size,
+): PlacedLabel | undefined {
   const place = places[i]
   if (!place || appears >= to) return undefined
   const { x, y, scale: k } = place
@@ -161,7 +178,31 @@ function placedIn({ to, places }: SceneSample, { appears, candidates }: SceneLab
     const by = movedIn(now, scaledBox(play, k), frame)
     return movedBox(now, by.x, by.y)
   })
-  return { i, boxes, isGone: boxes.map((box) => !isWhole(box, frame)), all: unionOf(boxes) }
+  const pin = leads && movedBox(scaledBox(leads.pin, k), x, y)
+  const leaders = boxes.map((box) => pin && leaderTo(box, pin, k * leads.size))
+  const reaches = boxes.map((box, c) => (leaders[c] ? unionOf([box, boxAround(leaders[c])]) : box))
+  return { i, boxes, leaders, reaches, isGone: boxes.map((box) => !isWhole(box, frame)), all: unionOf(reaches) }
+}
+
+const boxAround = ({ from, to }: Segment): Box => ({
+  left: Math.min(from.x, to.x),
+  right: Math.max(from.x, to.x),
+  top: Math.min(from.y, to.y),
+  bottom: Math.max(from.y, to.y),
+})
+
+/** How much of what is in the way of a label the line that leads to it runs through: shares of its length, added up. */
+function ledThrough(leader: Segment | null | undefined, obstacles: SceneSample['obstacles']): number {
+  if (!leader) return 0
+  let sum = 0
+  for (const { box } of obstacles) sum += shareInside(box, leader)
+  return sum
+}
+
+/** The share of a segment that lies in a box. */
+function shareInside(box: Box, { from, to }: Segment): number {
+  const inside = lengthInside(box, from.x, from.y, to.x, to.y)
+  return inside > TOUCH ? inside / Math.hypot(to.x - from.x, to.y - from.y) : 0
 }
 
 /** How much is in the way of a label's box in a sample: shares of it that are covered, added up. */
@@ -241,6 +282,16 @@ const widened = (box: Box, cover: Box): Box => ({
   bottom: box.bottom - cover.top,
 })
 
+/** How far two labels are in each other's way: what of the smaller one is covered, and of the lines that lead to them. */
+function mutual(box: Box, leader: Segment | null, their: Box, theirLeader: Segment | null): number {
+  const overlap = overlapArea(box, their)
+  let sum = overlap > TOUCH ? overlap / Math.min(areaOf(box), areaOf(their)) : 0
+  if (leader) sum += shareInside(their, leader)
+  if (theirLeader) sum += shareInside(box, theirLeader)
+  if (leader && theirLeader && doCross(leader, theirLeader)) sum += CROSSING
+  return sum
+}
+
 /** Adds how far labels overlap each other in a sample, place by place, to the tables of each two. */
 function addPairs(pairs: Map<string, PairTable>, placed: readonly PlacedLabel[], weight: number): void {
   // From left to right, so that each is compared only with those that begin before it ends; a label of a lower number comes first in a pair.
@@ -252,15 +303,16 @@ function addPairs(pairs: Map<string, PairTable>, placed: readonly PlacedLabel[],
       const [first, second] = one.i < other.i ? [one, other] : [other, one]
       const key = pairKey(first.i, second.i)
       let table = pairs.get(key)
-      const theirs = second.boxes.flatMap((box, d) => (second.isGone[d] || overlapArea(box, first.all) <= TOUCH ? [] : [{ box, d }]))
-      first.boxes.forEach((box, c) => {
-        if (first.isGone[c] || overlapArea(box, second.all) <= TOUCH) return
-        for (const { box: their, d } of theirs) {
-          const overlap = overlapArea(box, their)
-          if (overlap <= TOUCH) continue
+      const theirs = second.reaches.flatMap((reach, d) => (second.isGone[d] || overlapArea(reach, first.all) <= TOUCH ? [] : [d]))
+      first.reaches.forEach((reach, c) => {
+        if (first.isGone[c] || overlapArea(reach, second.all) <= TOUCH) return
+        for (const d of theirs) {
+          if (overlapArea(reach, second.reaches[d]!) <= TOUCH) continue
+          const overlap = mutual(first.boxes[c]!, first.leaders[c]!, second.boxes[d]!, second.leaders[d]!)
+          if (overlap === 0) continue
           if (!table)
             pairs.set(key, (table = { width: second.boxes.length, costs: new Float64Array(first.boxes.length * second.boxes.length) }))
-          table.costs[c * table.width + d]! += weight * (overlap / Math.min(areaOf(box), areaOf(their)))
+          table.costs[c * table.width + d]! += weight * overlap
         }
       })
     }

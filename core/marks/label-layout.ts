@@ -1,5 +1,6 @@
 import type { Box } from '../geometry/box'
 import type { Point } from '../geometry/point'
+import type { Segment } from '../geometry/segment'
 import type { Size } from '../geometry/size'
 import type { Label, Pin, Side, TextStyle } from '../journey/schema'
 import type { Align, TextBlock } from '../type/block'
@@ -32,7 +33,7 @@ export interface LabelLayout {
   /** Where its lines begin, are centred or end, and the top of its block. */
   x: number
   top: number
-  leader: { from: Point; to: Point } | null
+  leader: Segment | null
   /** How far it may be moved to stay in the frame: least and greatest movements, aside and down. */
   play: Box
 }
@@ -106,7 +107,7 @@ export function layLabel(label: Label, pin: Pin, block: TextBlock, found: FoundP
   const laid = { block, ...at }
   const box = labelBox(laid, style)
   const play = place.kind === 'free' ? ANYWHERE : playBeside(place.kind === 'side' ? place.side : found.side, box, pin)
-  return { ...laid, leader: label.leader ? leaderTo(box, pin, style) : null, play }
+  return { ...laid, leader: label.leader ? leaderTo(box, pinBox(pin), style.size) : null, play }
 }
 
 /** What is put somewhere by hand may be moved as far as it takes. */
@@ -140,12 +141,11 @@ export const isWhole = ({ left, right, top, bottom }: Box, { width, height }: Si
 /** A label moved by so much, with the line that leads to it. */
 export function movedLabel<L extends LabelLayout>(label: L, by: Point, pin: Pin, style: TextStyle): L {
   const moved = { ...label, x: label.x + by.x, top: label.top + by.y }
-  return { ...moved, leader: label.leader && leaderTo(labelBox(moved, style), pin, style) }
+  return { ...moved, leader: label.leader && leaderTo(labelBox(moved, style), pinBox(pin), style.size) }
 }
 
-/** The line from a pin towards its middle to the nearest spot of a label, from edge to edge; none where the label is near. */
-function leaderTo(box: Box, pin: Pin, { size }: TextStyle): LabelLayout['leader'] {
-  const own = pinBox(pin)
+/** The line from a pin towards its middle to the nearest spot of a label, from edge to edge; none where the label is near. @param own the box of the pin */
+export function leaderTo(box: Box, own: Box, size: number): Segment | null {
   const middle = { x: (own.left + own.right) / 2, y: (own.top + own.bottom) / 2 }
   const to = { x: Math.min(Math.max(middle.x, box.left), box.right), y: Math.min(Math.max(middle.y, box.top), box.bottom) }
   const [dx, dy] = [to.x - middle.x, to.y - middle.y]

@@ -2,10 +2,16 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { projectionOf } from '#core/camera/projection'
+import { editLeg } from '#core/edits/lines/legs'
 import { editStop } from '#core/edits/marks/stops'
 import { compile } from '#core/frame/compile'
-import type { LabelItem } from '#core/frame/frame'
+import type { LabelItem, VehicleItem } from '#core/frame/frame'
 import { frameAt, onTable } from '#core/frame/frame-at'
+import type { Box } from '#core/geometry/box'
+import { lengthInside, movedBox, overlapArea, scaledBox } from '#core/geometry/box'
+import { lineNoise } from '#core/geometry/noise'
+import type { Point } from '#core/geometry/point'
+import { doCross } from '#core/geometry/segment'
 import type { Journey, LabelPlaceChoice } from '#core/journey/schema'
 import { SIDES } from '#core/journey/schema'
 import { checkCamera } from '#core/checks/camera-check'
@@ -27,8 +33,44 @@ const labelsOf = (compiled: CompiledJourney, time: number) => {
       const pin = toScreen(item.at)
       const k = Math.sqrt(depthScale(item.at))
       const { left, right, top, bottom } = labelBox(item.label, item.style)
-      return { item, pin, box: { left: pin.x + k * left, right: pin.x + k * right, top: pin.y + k * top, bottom: pin.y + k * bottom } }
+      const inFrame = ({ x, y }: Point): Point => ({ x: pin.x + k * x, y: pin.y + k * y })
+      const leader = item.label.leader && { from: inFrame(item.label.leader.from), to: inFrame(item.label.leader.to) }
+      const box = { left: pin.x + k * left, right: pin.x + k * right, top: pin.y + k * top, bottom: pin.y + k * bottom }
+      return { item, pin, leader, box }
     })
+}
+
+/** The upright boxes of the vehicles in a frame; of those seen from above, of what is always within. */
+const vehicleBoxes = (compiled: CompiledJourney, time: number): Box[] => {
+  const frame = frameAt(compiled, time)
+  const { toScreen, depthScale } = projectionOf(frame.view, frame.reference)
+  return frame.items
+    .filter((item): item is VehicleItem => item.kind === 'vehicle')
+    .map(({ at, vehicle, scale }) => {
+      const { x, y } = toScreen(at)
+      const k = (depthScale(at) * scale * vehicle.size) / 100
+      const { view, bounds } = vehicle.posture
+      const half = Math.min(-bounds.left, bounds.right, -bounds.top, bounds.bottom)
+      return movedBox(scaledBox(view === 'above' ? { left: -half, right: half, top: -half, bottom: half } : bounds, k), x, y)
+    })
+}
+
+/** A film of twelve stops at random, with a vehicle of some kind on each leg. */
+function crowdedFilm(seed: number, temperament: Journey['plan']['temperament']): Journey {
+  const names = ['Hollin', 'Wrackford', 'Stannery Point', 'Ardle', 'Low Quay', 'Harrowmere Old Town', 'Ness', 'Pellan Light', 'Quarrymouth', 'Tarn', 'Saint Osric’s Landing', 'Vey'] // prettier-ignore
+  const artworks = ['camper', 'ferry', 'walker', 'seaplane', 'car', 'bicycle', 'train'] as const
+  const any = (k: number) => 0.5 + 0.5 * lineNoise(seed, 7.3 * k)
+  const trip = journeyOver(
+    names.map((_, i) => [300 + 2400 * any(2 * i), 250 + 1400 * any(2 * i + 1)] as const),
+    {},
+    30,
+  )
+  const named = names.reduce((journey, name, i) => editStop(journey, journey.stops[i]!.id, { name }), trip)
+  const driven = named.travellers[0]!.legs.reduce(
+    (journey, { id }, i) => editLeg(journey, id, { vehicle: { kind: 'catalogue', artwork: artworks[i % 7]!, size: 110 } }),
+    named,
+  )
+  return { ...driven, sheets: [paperSheet], plan: { ...driven.plan, temperament } }
 }
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true })
@@ -106,6 +148,31 @@ describe('a name in a moving picture', () => {
     const costs = labelCosts(scene)
     expect(crowdedLabels(scene, placeLabels(scene, costs), costs)).toEqual([])
     expect(checkCamera(compile(journey()))).toEqual([])
+  })
+
+  it('keeps off vehicles, and the line that leads to it off other names, in films of many stops', () => {
+    const sum = { names: 0, overVehicle: 0, ledThrough: 0, crossed: 0 }
+    for (const [i, temperament] of (['steady', 'calm', 'lively', 'calm'] as const).entries()) {
+      const film = compile(crowdedFilm(i, temperament))
+      for (let k = 0; k < film.frames; k += 3) {
+        const time = frameTime(k, film.journey.frame.rate)
+        const labels = labelsOf(film, time).filter(({ item }) => item.opacity > 0)
+        const vehicles = vehicleBoxes(film, time)
+        sum.names += labels.length
+        for (const { box, leader } of labels) {
+          if (vehicles.some((vehicle) => overlapArea(vehicle, box) > 4)) sum.overVehicle++
+          if (!leader) continue
+          const { from, to } = leader
+          if (labels.some((other) => other.box !== box && lengthInside(other.box, from.x, from.y, to.x, to.y) > 2)) sum.ledThrough++
+          if (labels.some((other) => other.leader && doCross(other.leader, leader))) sum.crossed++
+        }
+      }
+    }
+    expect(sum.names).toBeGreaterThan(3000)
+    // The limit is ours: one frame of a name in a hundred.
+    expect(sum.overVehicle / sum.names).toBeLessThan(0.01)
+    expect(sum.ledThrough / sum.names).toBeLessThan(0.002)
+    expect(sum.crossed).toBe(0)
   })
 
   it('moves aside to stay in the frame while its pin is in it, and is where it belongs on the table', () => {

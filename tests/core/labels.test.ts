@@ -122,7 +122,12 @@ const scenes: fc.Arbitrary<LabelScene> = fc
     })
     return {
       frame: { width: 600, height: 400 },
-      labels: stops.map((_, i) => ({ stop: `s${i}`, appears: i, candidates })),
+      labels: stops.map((_, i) => ({
+        stop: `s${i}`,
+        appears: i,
+        leads: { pin: { left: -8, right: 8, top: -8, bottom: 8 }, size: 20 },
+        candidates,
+      })),
       samples: moves ? [sample(0, 0), sample(25, 5)] : [sample(0, 0)],
     }
   })
@@ -133,6 +138,43 @@ function* allChoices(counts: readonly number[]): Generator<number[]> {
 }
 
 describe('labels that look for their places', () => {
+  const at = (left: number, top: number, width: number, cost = 0) => ({
+    box: { left, right: left + width, top, bottom: top + 20 },
+    play: { left: 0, right: 0, top: 0, bottom: 0 },
+    cost,
+  })
+  const leads = { pin: { left: -8, right: 8, top: -8, bottom: 8 }, size: 20 }
+  const resting = (places: LabelScene['samples'][number]['places'], obstacles: LabelScene['samples'][number]['obstacles'] = []) => [
+    { from: 0, to: 5, places, obstacles, lines: [] },
+  ]
+  const frame = { width: 600, height: 400 }
+
+  it('keep the lines that lead to them off other names', () => {
+    // The first name lies just above the second stop; the preferred place of the second is straight above it, beyond that name.
+    const first = { stop: 'a', appears: 0, leads, candidates: [at(-40, -40, 80)] }
+    const second = { stop: 'b', appears: 0, leads, candidates: [at(-40, -120, 80), at(-40, 60, 80, 0.9)] }
+    const places = [
+      { x: 300, y: 200, scale: 1 },
+      { x: 300, y: 230, scale: 1 },
+    ]
+    expect(placeLabels({ frame, labels: [first, second], samples: resting(places) })).toEqual([0, 1])
+    const alone = { frame, labels: [first, { ...second, leads: null }], samples: resting(places) }
+    expect(placeLabels(alone)).toEqual([0, 0])
+  })
+
+  it('keep those lines off one another, and off what stands in the frame', () => {
+    const first = { stop: 'a', appears: 0, leads, candidates: [at(60, 60, 80), at(-140, 60, 80, 0.9)] }
+    const second = { stop: 'b', appears: 0, leads, candidates: [at(-140, 60, 80)] }
+    const places = [
+      { x: 260, y: 200, scale: 1 },
+      { x: 340, y: 200, scale: 1 },
+    ]
+    expect(placeLabels({ frame, labels: [first, second], samples: resting(places) })).toEqual([1, 0])
+    const pin = { box: { left: 285, right: 305, top: 225, bottom: 245 }, own: null, to: Infinity }
+    expect(placeLabels({ frame, labels: [first], samples: resting(places, [pin]) })).toEqual([1])
+    expect(placeLabels({ frame, labels: [first], samples: resting(places) })).toEqual([0])
+  })
+
   it('take the best there are, as trying all of them shows', () => {
     fc.assert(
       fc.property(scenes, (scene) => {
