@@ -8,6 +8,7 @@ import { sizeOf, spaceOf } from './canvas-space'
 import { paintCarried } from './marks/carried'
 import { paintCaption } from './type/caption'
 import { paintCredit } from './type/credit'
+import { createFader } from './fade'
 import { paintDepth } from './ground/depth'
 import { paintAir } from './ground/globe'
 import { createEdgeShade } from './ground/edge-shade'
@@ -59,6 +60,7 @@ export function createPainter(studio: Studio): Painter {
   const ink = { softener: createSoftener(studio), layer: scratch(studio) }
   const sheetPainter = createSheetPainter(studio)
   const edgeShade = createEdgeShade(studio)
+  const fading = createFader(studio)
   const layers = { first: scratch(studio), second: scratch(studio) }
   let last: Painted | undefined
 
@@ -81,21 +83,21 @@ export function createPainter(studio: Studio): Painter {
       case 'planned':
         return paintPlanned(context, studio, space, item)
       case 'pin':
-        return paintPin(context, studio, space, item)
+        return fading(context, space, item, (canvas) => paintPin(canvas, studio, space, item))
       case 'standing':
         return paintStanding(context, studio, space, item)
       case 'vehicle':
         return paintVehicle(context, studio, space, item, layers)
       case 'carried':
-        return paintCarried(context, studio, space, item)
+        return fading(context, space, item, (canvas) => paintCarried(canvas, studio, space, item))
       case 'label':
-        return paintLabel(context, space, item)
+        return fading(context, space, item, (canvas) => paintLabel(canvas, space, item))
       case 'dim':
         return paintDim(context, space, item)
       case 'postcard':
-        return paintPostcard(context, studio, space, item)
+        return fading(context, space, item, (canvas) => paintPostcard(canvas, studio, space, item))
       case 'caption':
-        return paintCaption(context, space, item)
+        return fading(context, space, item, (canvas) => paintCaption(canvas, space, item))
       case 'credit':
         return paintCredit(context, space, item)
       default:

@@ -45,7 +45,6 @@ function pictureOf(text: string, style: TextStyle, ground: string): string {
     appears: { style: 'none', by: 'whole' },
     parts: 1,
     elapsed: null,
-    opacity: 1,
     pivot: { x: 0, y: 0 },
     scale: DENSITY,
   })

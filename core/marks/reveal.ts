@@ -39,6 +39,10 @@ export function revealSeconds({ style, by }: Appears, parts: number): number {
   return stepOf(by, parts) * (parts - 1) + (style === 'none' ? 0 : MOMENT)
 }
 
+/** How much of what appears as a whole is seen, 0 to 1, so many seconds after it began; null once it has settled. What appears part by part fades part by part. */
+export const fadeOf = (appears: Appears, elapsed: number | null): number =>
+  elapsed === null || appears.by !== 'whole' ? 1 : partAt(appears, 1, 0, elapsed).opacity
+
 /** How far one of a text's parts has appeared. */
 export interface PartState {
   scale: number

@@ -20,12 +20,11 @@ export const carriedReach = ({ carried, foot }: CarriedItem): number =>
 
 /** Paints what a vehicle carries, upright over it. A picture that has not loaded yet is not there. */
 export function paintCarried(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, item: CarriedItem): void {
-  const { carried, foot, scale, opacity } = item
+  const { carried, foot, scale } = item
   const { size } = carried
   placeAt(context, space, item.at, space.projection.depthScale(item.at))
   context.translate(0, -foot)
   context.scale(scale, scale)
-  context.globalAlpha = opacity
   context.lineCap = 'round'
   context.lineJoin = 'round'
   const top = carried.kind === 'flag' ? -size * (1 + STAFF) : -size * STAFF
@@ -42,7 +41,6 @@ export function paintCarried(context: CanvasRenderingContext2D, studio: Studio, 
   }
   context.translate(0, -size * STAFF)
   paintCargo(context, studio, space, carried)
-  context.globalAlpha = 1
 }
 
 /** Paints what is carried, with the top of its staff at the origin. */

@@ -27,8 +27,7 @@ export function labelExtent({ label, style }: LabelItem): Box {
 
 /** Paints a label beside its stop, with the line that leads to it; as a whole it grows out of the stop. */
 export function paintLabel(context: CanvasRenderingContext2D, space: CanvasSpace, item: LabelItem): void {
-  const { at, label, style, appears, elapsed, opacity } = item
-  if (opacity === 0) return
+  const { at, label, style, appears, elapsed } = item
   const standing = standingScale(space, at)
   placeAt(context, space, at, standing)
   if (label.leader) paintLeader(context, item)
@@ -37,15 +36,15 @@ export function paintLabel(context: CanvasRenderingContext2D, space: CanvasSpace
     style,
     appears,
     elapsed,
-    opacity,
     pivot: { x: 0, y: 0 },
     scale: space.scale * standing,
   })
 }
 
-function paintLeader(context: CanvasRenderingContext2D, { label, style, appears, elapsed, opacity }: LabelItem): void {
+function paintLeader(context: CanvasRenderingContext2D, { label, style, appears, elapsed }: LabelItem): void {
   const { from, to } = label.leader!
-  context.globalAlpha = opacity * (elapsed === null ? 1 : partAt(appears, label.parts, 0, elapsed).opacity)
+  // Where the name comes part by part, the line comes with the first of them.
+  context.globalAlpha = elapsed === null || appears.by === 'whole' ? 1 : partAt(appears, label.parts, 0, elapsed).opacity
   context.lineCap = 'round'
   const stroke = (colour: string, width: number) => {
     context.strokeStyle = colour

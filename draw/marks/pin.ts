@@ -48,7 +48,6 @@ export function paintPin(context: CanvasRenderingContext2D, studio: Studio, spac
   const stretch = (item.scale * pin.size) / 100
   if (isFlat(pin)) layAt(context, space, item.at, stretch)
   else placeAt(context, space, item.at, standingScale(space, item.at) * stretch)
-  context.globalAlpha = item.opacity
   context.fillStyle = translucent(LINE, 0.28)
   if (drawing.isCentred) {
     context.translate(2, 5)
@@ -69,19 +68,16 @@ export function paintPin(context: CanvasRenderingContext2D, studio: Studio, spac
   }
   if (drawing.face && pin.inside?.kind === 'icon') paintIcon(context, studio, pin.inside.icon, drawing.face)
   else if (drawing.face && item.inside !== '') paintInside(context, item.inside, drawing.face)
-  context.globalAlpha = 1
 }
 
 /** Paints a picture of one's own, its anchor at its place. One that has not loaded yet is not there. */
-function paintOwn(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, { at, pin, scale, opacity }: PinItem): void {
+function paintOwn(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, { at, pin, scale }: PinItem): void {
   const { anchor, ...picture } = pin.picture!
   const found = studio.wholePicture(picture, ownPinWidth(pin, space.scale))
   if (!found) return
   const [width, height] = [(picture.width * pin.size) / picture.height, pin.size]
   placeAt(context, space, at, standingScale(space, at) * scale)
-  context.globalAlpha = opacity
   smoothly(context, () => context.drawImage(found.image, -anchor.x * width, -anchor.y * height, width, height))
-  context.globalAlpha = 1
 }
 
 /** The side of an icon's square, in radii of the face. */

@@ -55,12 +55,11 @@ export function postcardReach(space: CanvasSpace, item: PostcardItem): number {
 
 /** Paints a postcard at its stop, growing out of it where it pops up. A photo that has not loaded yet is blank. */
 export function paintPostcard(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, item: PostcardItem): void {
-  const { postcard, scale, opacity, shift, turn, unrolled } = item
+  const { postcard, scale, shift, turn, unrolled } = item
   const layout = layoutOf(postcard)
   const middle = middleOf(space, item)
   const standing = standingScale(space, item.at)
   placeAt(context, space, item.at, scale * standing)
-  context.globalAlpha = opacity
   if (postcard.stalk) paintStalk(context, postcard, middle)
   context.translate(middle.x, middle.y + shift * layout.height)
   context.rotate(radians(postcard.tilt + turn))
@@ -74,7 +73,6 @@ export function paintPostcard(context: CanvasRenderingContext2D, studio: Studio,
   }
   paintCard(context, studio, space, postcard, layout, standing)
   context.restore()
-  context.globalAlpha = 1
 }
 
 function paintStalk(context: CanvasRenderingContext2D, { size, paper }: Postcard, middle: Point): void {

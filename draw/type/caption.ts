@@ -1,7 +1,7 @@
 import { BAR_HEIGHT, sizeOf } from '#core/labels/captions'
 import type { CaptionItem } from '#core/labels/captions'
 import { textBox } from '#core/marks/label-layout'
-import { countParts, partAt } from '#core/marks/reveal'
+import { countParts } from '#core/marks/reveal'
 import { radians } from '#core/geometry/angle'
 import type { TextStyle } from '#core/journey/schema'
 import type { CanvasSpace } from '../canvas-space'
@@ -13,10 +13,10 @@ import { paintText } from './text'
 
 /** Paints a title, a readout, a scale bar or an arrow to the north. */
 export function paintCaption(context: CanvasRenderingContext2D, space: CanvasSpace, item: CaptionItem): void {
-  const { figure, style, appears, at, align, elapsed, opacity } = item
+  const { figure, style, appears, at, align, elapsed } = item
   const { width, height } = sizeOf(figure, item)
   placeInFrame(context, space)
-  const common = { style, align, appears, elapsed, opacity, pivot: { x: at.x + width / 2, y: at.y + height / 2 }, scale: space.scale }
+  const common = { style, align, appears, elapsed, pivot: { x: at.x + width / 2, y: at.y + height / 2 }, scale: space.scale }
   const anchor = (left: number, right: number) => (align === 'left' ? left : align === 'right' ? right : (left + right) / 2)
   switch (figure.kind) {
     case 'text': {
@@ -33,7 +33,6 @@ export function paintCaption(context: CanvasRenderingContext2D, space: CanvasSpa
       return
     }
     case 'scale-bar': {
-      context.globalAlpha = opacity * (elapsed === null ? 1 : partAt(appears, 1, 0, elapsed).opacity)
       const base = at.y + height - style.size * 0.06
       const path = () => {
         context.beginPath()
@@ -47,11 +46,9 @@ export function paintCaption(context: CanvasRenderingContext2D, space: CanvasSpa
       return
     }
     case 'north-arrow': {
-      context.globalAlpha = opacity * (elapsed === null ? 1 : partAt(appears, 1, 0, elapsed).opacity)
       context.translate(at.x + width / 2, at.y + height / 2)
       context.rotate(radians(figure.bearing))
       paintArrow(context, style, height)
-      context.globalAlpha = 1
       return
     }
     default:
@@ -73,7 +70,6 @@ function strokeTwice(context: CanvasRenderingContext2D, { size, colour, halo }: 
   context.lineWidth = size * 0.1
   path()
   context.stroke()
-  context.globalAlpha = 1
 }
 
 /** An arrow that points up, with an N over it: a needle, half of it light. */

@@ -22,7 +22,6 @@ export interface PaintedText {
   parts: number
   /** Seconds since it began to appear; null once it has settled. */
   elapsed: number | null
-  opacity: number
   /** About which point it grows while it appears as a whole. */
   pivot: Point
   /** Output pixels to the context's unit, for shadows, which are not scaled with the rest. */
@@ -45,20 +44,19 @@ const SHADOW_DROP = 0.09
 
 const DIGIT = /[0-9]/
 
-/** Paints a text: its plate, the halos of all its letters, then the letters. */
+/** Paints a text: its plate, the halos of all its letters, then the letters. What appears as a whole is not faded here: see createFader. */
 export function paintText(context: CanvasRenderingContext2D, painted: PaintedText): void {
-  const { block, style, appears, elapsed, parts, pivot, opacity } = painted
+  const { block, style, appears, elapsed, parts, pivot } = painted
   if (block.lines.length === 0) return
   const whole = elapsed !== null && appears.by === 'whole' ? partAt(appears, 1, 0, elapsed) : SEEN
-  const first = elapsed === null ? SEEN : partAt(appears, parts, 0, elapsed)
-  if (first.opacity <= 0) return
+  const first = elapsed === null || appears.by === 'whole' ? SEEN : partAt(appears, parts, 0, elapsed)
   context.save()
   context.translate(pivot.x, pivot.y + whole.rise * style.size)
   context.scale(whole.scale, whole.scale)
   context.translate(-pivot.x, -pivot.y)
   if (whole.seen < 1) clipTo(context, painted, whole.seen)
   const pieces = piecesOf(context, painted)
-  context.globalAlpha = opacity * first.opacity
+  context.globalAlpha = first.opacity
   if (style.plate) {
     castShadow(context, painted)
     paintPlate(context, painted)
@@ -73,20 +71,20 @@ export function paintText(context: CanvasRenderingContext2D, painted: PaintedTex
     if (ownShadow) castShadow(context, painted)
     for (const piece of pieces) {
       context.lineWidth = piece.line.size * style.halo.width * 2
-      paintPiece(context, piece, opacity * whole.opacity, 'strokeText')
+      paintPiece(context, piece, 'strokeText')
     }
     noShadow(context)
   } else if (ownShadow) castShadow(context, painted)
   context.fillStyle = style.colour
-  for (const piece of pieces) paintPiece(context, piece, opacity * whole.opacity, 'fillText')
+  for (const piece of pieces) paintPiece(context, piece, 'fillText')
   context.restore()
 }
 
-function paintPiece(context: CanvasRenderingContext2D, piece: Piece, opacity: number, how: 'strokeText' | 'fillText'): void {
+function paintPiece(context: CanvasRenderingContext2D, piece: Piece, how: 'strokeText' | 'fillText'): void {
   const { line, text, x, baseline, width, state } = piece
   if (state.opacity <= 0 || state.seen <= 0) return
   setFont(context, line.size, line)
-  context.globalAlpha = opacity * state.opacity
+  context.globalAlpha = state.opacity
   if (state === SEEN) return context[how](text, x, baseline)
   context.save()
   const middle = { x: x + width / 2, y: baseline - line.size * 0.3 }
