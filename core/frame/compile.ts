@@ -1,3 +1,5 @@
+import type { Box } from '../geometry/box'
+import { unionOf } from '../geometry/box'
 import { clamp } from '../geometry/clamp'
 import type { Size } from '../geometry/size'
 import { outputScale, referenceSize } from '../camera/view'
@@ -6,13 +8,15 @@ import type { Journey, LandmarkMark } from '../journey/schema'
 import { frameCount, frameTime } from '../pace/rate'
 import { compileCamera } from '../shots/compile-camera'
 import { compileTraveller, timedTrip } from '../trips/compile-traveller'
+import type { CardTimes } from '../marks/card-times'
 import { cardTimes } from '../marks/card-times'
 import type { CompiledJourney, CompiledLabel, CompiledMark, CompiledPostcard, CompiledTraveller, CompiledVisit } from '../trips/compiled'
 import { formatDate } from '../trips/dates'
 import { layLabel, setLabel } from '../marks/label-layout'
 import type { LabelPlaces } from '../labels/label-scene'
 import { findLabelPlaces, USUAL_PLACE } from '../labels/label-scene'
-import { labelStart } from '../marks/pins'
+import { labelStart, NOTHING } from '../marks/pins'
+import { coverOf } from '../marks/vehicle-cover'
 import type { Ruler } from '../trips/metres'
 import { formatDistance, metresAlong, rulerOf } from '../trips/metres'
 import { countParts, revealSeconds } from '../marks/reveal'
@@ -59,7 +63,7 @@ export function compile(journey: Journey, places?: LabelPlaces): CompiledJourney
         shown: ALWAYS,
         number: 1 + shown.filter(({ arrive }) => arrive < visit.arrive).length,
         label: compileLabel(visit, secondLine(visit, travellers, ruler, journey.measures.unit), reference, lastTime),
-        postcards: compilePostcards(visit, lastTime),
+        postcards: compilePostcards(visit, travellers, lastTime),
       })),
       ...beside.flatMap(({ landmark, shown: span }) =>
         landmark.kind === 'mark' ? [compileMark(landmark, span, reference, lastTime)] : [],
@@ -158,8 +162,23 @@ function firstVisits(travellers: readonly { visits: CompiledVisit[] }[]): Compil
 }
 
 /** A card with nothing on it is not shown. */
-function compilePostcards({ stop, arrive, leave }: CompiledVisit, lastTime: number): CompiledPostcard[] {
+function compilePostcards(
+  { stop, arrive, leave }: CompiledVisit,
+  travellers: readonly CompiledTraveller[],
+  lastTime: number,
+): CompiledPostcard[] {
   const cards = stop.postcards.filter(({ photo, text }) => photo !== null || text.trim() !== '')
   const times = cardTimes(cards, arrive, leave, lastTime)
-  return cards.map((postcard, i) => ({ postcard, ...times[i]! }))
+  return cards.map((postcard, i) => ({ postcard, ...times[i]!, clearOf: restingAt(stop, times[i]!, travellers) }))
+}
+
+/** What the vehicles cover about a stop that rest there between two times. */
+function restingAt({ id }: CompiledVisit['stop'], { from, to }: CardTimes, travellers: readonly CompiledTraveller[]): Box {
+  const covers = travellers.flatMap(({ traveller, visits, legs }) =>
+    visits.flatMap(({ stop, arrive, leave }, i) => {
+      if (!traveller.shown || stop.id !== id || leave <= from || arrive >= to) return []
+      return [legs[i - 1]?.rides.at(-1), legs[i]?.rides[0]].flatMap((ride) => (ride?.vehicle ? [coverOf(ride.vehicle)] : []))
+    }),
+  )
+  return unionOf([NOTHING, ...covers])
 }

@@ -317,10 +317,10 @@ function cards(marks: readonly CompiledMark[], time: number): (DimItem | Postcar
   const items: PostcardItem[] = []
   let dim = 0
   for (const { stop, postcards } of marks) {
-    for (const { postcard, ...times } of postcards) {
+    for (const { postcard, clearOf, ...times } of postcards) {
       const pose = cardPoseAt(time, times, postcard)
       if (!pose) continue
-      items.push({ kind: 'postcard', stop: stop.id, at: stop.at, postcard, pin: stop.pin, ...pose })
+      items.push({ kind: 'postcard', stop: stop.id, at: stop.at, postcard, pin: stop.pin, clearOf, ...pose })
       dim = Math.max(dim, postcard.dims * pose.opacity)
     }
   }

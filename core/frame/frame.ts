@@ -1,6 +1,7 @@
 import type { Size } from '../geometry/size'
 import type { View } from '../camera/view'
 import type { Course } from '../geometry/course'
+import type { Box } from '../geometry/box'
 import type { Point } from '../geometry/point'
 import type {
   Appears,
@@ -205,6 +206,8 @@ export interface PostcardItem extends CardPose {
   at: Point
   postcard: Postcard
   pin: Pin
+  /** What it keeps off beside its pin, about its stop, in reference pixels. */
+  clearOf: Box
 }
 
 export interface VehicleItem {

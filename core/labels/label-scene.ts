@@ -8,17 +8,16 @@ import { movedBox, unionOf } from '../geometry/box'
 import type { Course } from '../geometry/course'
 import { pointAt } from '../geometry/course'
 import type { Side } from '../journey/schema'
-import type { Vehicle } from '../dress/vehicle'
 import { captionsAt, sizeOf } from './captions'
 import type { Home } from '../marks/card-layout'
 import { cardBox } from '../marks/card-layout'
-import { carriedBox } from '../marks/carried-size'
 import type { CompiledJourney, CompiledMark, Ride } from '../trips/compiled'
 import type { FoundPlace } from '../marks/label-layout'
 import { besideAt, labelBox, LED_FROM, playBeside } from '../marks/label-layout'
 import type { LabelScene, SceneLine, SceneSample } from './label-solver'
 import { placeLabels } from './label-solver'
 import { pinBox } from '../marks/pins'
+import { coverOf } from '../marks/vehicle-cover'
 
 /**
  * How little each side is liked where several are free: right and above first, as cartographers prefer (after Imhof, Positioning names on maps, 1975, and
@@ -185,8 +184,8 @@ function sampleOf(compiled: CompiledJourney, marks: readonly CompiledMark[], { f
     const place = home(mark)
     if (!place) continue
     if (shape !== 'none') standing(place, pinBox(stop.pin), i < 0 ? null : i, before === 'hidden' ? arrive : 0, mark.shown.to)
-    for (const { postcard, from: first, to: last } of postcards)
-      standing(place, cardBox(postcard, stop.pin, place, reference), null, first, last)
+    for (const { postcard, clearOf, from: first, to: last } of postcards)
+      standing(place, cardBox(postcard, { pin: stop.pin, clearOf }, place, reference), null, first, last)
   }
   for (const { caption, shown } of compiled.captions) {
     const [first, last] = [Math.max(from, shown.from), Math.min(to, shown.to, compiled.lastTime)]
@@ -214,18 +213,6 @@ function sampleOf(compiled: CompiledJourney, marks: readonly CompiledMark[], { f
 function coverOfAll(rides: readonly Ride[]): Box | null {
   const covers = rides.flatMap(({ vehicle }) => (vehicle ? [coverOf(vehicle)] : []))
   return covers.length > 0 ? unionOf(covers) : null
-}
-
-/** What a vehicle covers about its place on the line, whichever way it faces. */
-function coverOf({ size, carries, posture: { view, bounds } }: Vehicle): Box {
-  const k = size / 100
-  const aside = Math.max(-bounds.left, bounds.right) * k
-  // One from above turns; the others keep their feet on the line.
-  const own =
-    view === 'above'
-      ? { left: -aside, right: aside, top: -aside, bottom: aside }
-      : { left: -aside, right: aside, top: bounds.top * k, bottom: bounds.bottom * k }
-  return carries ? unionOf([own, carriedBox(carries, -own.top)]) : own
 }
 
 /** The box about the ground that a view shows, and what is beside it; undefined where that has no end. */

@@ -161,11 +161,17 @@ export interface Home extends Point {
   scale: number
 }
 
+/** What a card lies beside: its pin, and what vehicles cover that rest there, about its stop. */
+export interface CardNeighbours {
+  pin: Pin
+  clearOf: Box
+}
+
 /** The middle of a card, in reference pixels from its stop. One beside its pin is moved just far enough to lie within the frame, if its stop does. */
-export function cardMiddle(card: Postcard, pin: Pin, home: Home, reference: Size): Point {
+export function cardMiddle(card: Postcard, { pin, clearOf }: CardNeighbours, home: Home, reference: Size): Point {
   if (card.place.kind === 'free') return { x: card.place.x, y: card.place.y }
   const upright = tiltedSize(layoutOf(card), card)
-  const middle = besidePin(pin, card.place.side, upright, GAP)
+  const middle = besidePin(pin, clearOf, card.place.side, upright, GAP)
   const { x, y, scale: k } = home
   if (x < 0 || y < 0 || x > reference.width || y > reference.height) return middle
   const within = (at: number, half: number, side: number) => {
@@ -179,8 +185,8 @@ export function cardMiddle(card: Postcard, pin: Pin, home: Home, reference: Size
 }
 
 /** What a card covers about its stop, in reference pixels. */
-export function cardBox(card: Postcard, pin: Pin, home: Home, reference: Size): Box {
+export function cardBox(card: Postcard, neighbours: CardNeighbours, home: Home, reference: Size): Box {
   const { width, height } = tiltedSize(layoutOf(card), card)
-  const { x, y } = cardMiddle(card, pin, home, reference)
+  const { x, y } = cardMiddle(card, neighbours, home, reference)
   return movedBox({ left: -width / 2, right: width / 2, top: -height / 2, bottom: height / 2 }, x, y)
 }

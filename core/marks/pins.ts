@@ -1,4 +1,5 @@
 import type { Box } from '../geometry/box'
+import { scaledBox, unionOf } from '../geometry/box'
 import type { Size } from '../geometry/size'
 import { clamp } from '../geometry/clamp'
 import type { Point } from '../geometry/point'
@@ -91,7 +92,7 @@ export function circleAt({ kind }: PinCircle, t: number, arrive: number, lastTim
   }
 }
 
-const NOTHING: Box = { left: 0, right: 0, top: 0, bottom: 0 }
+export const NOTHING: Box = { left: 0, right: 0, top: 0, bottom: 0 }
 
 /** The box of a pin around its place, as shares of its size, which is its height. */
 function pinShares({ shape, picture }: Pick<Pin, 'shape' | 'picture'>): Box {
@@ -115,15 +116,15 @@ export function pinBox(pin: Pin): Box {
   }
 }
 
-/** The middle of a card beside a pin, in reference pixels from the stop, with its nearest side or corner next to the pin. */
-export function besidePin(pin: Pin, side: Side, { width, height }: Size, gap: number): Point {
-  const box = pinShares(pin)
-  const isRight = side.endsWith('right')
-  const isLeft = side.endsWith('left')
-  const x = isRight ? box.right * pin.size + gap + width / 2 : isLeft ? box.left * pin.size - gap - width / 2 : 0
-  const isTop = side.startsWith('top')
-  const isBottom = side.startsWith('bottom')
-  const middle = ((box.top + box.bottom) / 2) * pin.size
-  const y = isTop ? box.top * pin.size - gap - height / 2 : isBottom ? box.bottom * pin.size + gap + height / 2 : middle
+/**
+ * The middle of a card beside a pin, in reference pixels from the stop, with its nearest side or corner next to the pin.
+ * @param clearOf a box about the stop that it is beside too: of vehicles that rest there
+ */
+export function besidePin(pin: Pin, clearOf: Box, side: Side, { width, height }: Size, gap: number): Point {
+  const { top: upper, bottom: lower } = pinShares(pin)
+  const { left, right, top, bottom } = unionOf([scaledBox(pinShares(pin), pin.size), clearOf])
+  const x = side.endsWith('right') ? right + gap + width / 2 : side.endsWith('left') ? left - gap - width / 2 : 0
+  const middle = ((upper + lower) / 2) * pin.size
+  const y = side.startsWith('top') ? top - gap - height / 2 : side.startsWith('bottom') ? bottom + gap + height / 2 : middle
   return { x, y }
 }

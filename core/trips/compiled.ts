@@ -1,6 +1,7 @@
 import { clamp } from '../geometry/clamp'
 import type { Size } from '../geometry/size'
 import type { ViewTrack } from '../camera/view-track'
+import type { Box } from '../geometry/box'
 import type { Course } from '../geometry/course'
 import type {
   Area,
@@ -115,6 +116,8 @@ export interface CompiledMark {
 
 export interface CompiledPostcard extends CardTimes {
   postcard: Postcard
+  /** What the vehicles cover about its stop that rest there while it is seen, in reference pixels. */
+  clearOf: Box
 }
 
 export interface CompiledLeg extends TimedLeg {

@@ -42,8 +42,8 @@ export function paintDim(context: CanvasRenderingContext2D, space: CanvasSpace, 
   context.globalAlpha = 1
 }
 
-const middleOf = (space: CanvasSpace, { at, postcard, pin }: PostcardItem): Point =>
-  cardMiddle(postcard, pin, { ...space.projection.toScreen(at), scale: standingScale(space, at) }, space.reference)
+const middleOf = (space: CanvasSpace, { at, postcard, ...neighbours }: PostcardItem): Point =>
+  cardMiddle(postcard, neighbours, { ...space.projection.toScreen(at), scale: standingScale(space, at) }, space.reference)
 
 /** How far a postcard reaches from its stop, in reference pixels, its shadow included. */
 export function postcardReach(space: CanvasSpace, item: PostcardItem): number {

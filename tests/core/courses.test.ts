@@ -376,6 +376,19 @@ describe('the trip', () => {
     for (const { id } of journey.travellers[0]!.legs) expect(courseOfLeg(twice, id).length).toBeCloseTo(courseOfLeg(journey, id).length, 6)
   })
 
+  it('does not break where a curve is pulled at its very end, or by next to nothing', () => {
+    for (const [u, by] of [
+      [5e-324, { x: 40, y: 0 }],
+      [0.5, { x: 5e-324, y: 0 }],
+      [1, { x: 0, y: 7 }],
+    ] as const) {
+      const pulled = edits.pullSegment(edits.makeDrawn(withCourse(DRAWN), 'l1'), 'l1', { segment: 1, u }, by)
+      const smooth = edits.setNodeKind(pulled, 'l1', new Set([0, 1, 2]), 'symmetric')
+      const places = edits.legCubics(smooth, 'l1').flat()
+      expect(places.every(({ x, y }) => Math.hypot(x, y) < 1e5)).toBe(true)
+    }
+  })
+
   it('keeps a valid journey without a broken number, whatever is done to its courses and in whatever order', () => {
     const edit = fc.oneof(
       fc.tuple(fc.nat(4), inside).map(

@@ -5,13 +5,15 @@ import type { FrameItem, PostcardItem } from '#core/frame/frame'
 import { frameAt, withoutGround } from '#core/frame/frame-at'
 import { cardPoseAt, cardTimes, readingSeconds } from '#core/marks/card-times'
 import { cardBox, layoutOf, shownPart } from '#core/marks/card-layout'
-import { besidePin } from '#core/marks/pins'
+import { besidePin, NOTHING } from '#core/marks/pins'
 import { addPostcard, editPostcard, movePostcard, newPostcard, removePostcard } from '#core/edits/marks/postcards'
+import { editLeg } from '#core/edits/lines/legs'
 import { dressStopsLike, editStop } from '#core/edits/marks/stops'
 import { setLayover } from '#core/edits/pace/pace'
 import { parseJourney } from '#core/journey/parse'
 import { CARD_COMINGS, CARD_FRAMES, CARD_GOINGS, pinSchema, postcardSchema, SIDES } from '#core/journey/schema'
-import type { Journey, Label, Postcard } from '#core/journey/schema'
+import { overlapArea } from '#core/geometry/box'
+import type { Journey, Label, Postcard, Side, VehicleChoice } from '#core/journey/schema'
 import { insertStop, removeStop } from '#core/edits/trips/trips'
 import { journeyOver, paperPhoto } from '../support/journeys'
 
@@ -92,13 +94,32 @@ describe('a postcard', () => {
   it('lies beside its pin on the side that was chosen', () => {
     const pin = pinSchema.parse({ size: 100 })
     for (const side of SIDES) {
-      const { x, y } = besidePin(pin, side, { width: 300, height: 200 }, 10)
+      const { x, y } = besidePin(pin, NOTHING, side, { width: 300, height: 200 }, 10)
       if (side.endsWith('right')) expect(x - 150).toBeGreaterThanOrEqual(10)
       else if (side.endsWith('left')) expect(x + 150).toBeLessThanOrEqual(-10)
       else expect(x).toBe(0)
       if (side.startsWith('top')) expect(y + 100).toBe(-110)
       if (side.startsWith('bottom')) expect(y - 100).toBe(10)
     }
+  })
+
+  it('keeps off the vehicle that rests at its stop, on any side, and off no other', () => {
+    const riding = (vehicle: Partial<Extract<VehicleChoice, { kind: 'catalogue' }>> | null, leg = 'l1') =>
+      editLeg(TRIP, leg, { vehicle: vehicle && { kind: 'catalogue', artwork: 'walker', size: 160, ...vehicle } })
+    const cardOn = (side: Side, journey: Journey) => {
+      const mark = compile(withCard({ place: { kind: 'side', side }, tilt: 0, size: 300 }, 4, journey)).marks[1]!
+      return cardBox(mark.postcards[0]!.postcard, { pin: mark.stop.pin, ...mark.postcards[0]! }, { ...mark.stop.at, scale: 1 }, { width: 4000, height: 4000 }) // prettier-ignore
+    }
+    // What the walker's drawing covers, with 160 for its length of 100: 119 above the line, 41 to each side when it is mirrored.
+    const walker = { left: -65.6, right: 65.6, top: -190.4, bottom: 4.8 }
+    for (const side of SIDES) expect(overlapArea(cardOn(side, riding({})), walker), side).toBe(0)
+    expect(overlapArea(cardOn('top', riding(null)), walker)).toBeGreaterThan(0)
+    const above = cardOn('left', riding({ artwork: 'car' }))
+    expect(above.right).toBeLessThan(-0.5 * 160)
+    // The vehicle of the leg that begins there counts too; one that has other stops does not.
+    expect(overlapArea(cardOn('top', riding({}, 'l2')), walker)).toBe(0)
+    const elsewhere = { ...riding({}), travellers: TRIP.travellers.map((traveller) => ({ ...traveller, shown: false })) }
+    expect(compile(withCard({}, 4, elsewhere)).marks).toEqual([])
   })
 
   it('is kept, changed and dressed with its stop, and not copied to a stop that is put into the leg after it', () => {
@@ -273,7 +294,7 @@ describe('a card laid by hand', () => {
   it('has its middle where it was put, also beyond the frame', () => {
     const [card] = cardsOf({ place: { kind: 'free', x: 900, y: -20 }, tilt: 0, size: 200, frame: 'plain' })
     const home = { x: 1800, y: 500, scale: 1 }
-    const { left, right } = cardBox(card!, pinSchema.parse({}), home, { width: 1920, height: 1080 })
+    const { left, right } = cardBox(card!, { pin: pinSchema.parse({}), clearOf: NOTHING }, home, { width: 1920, height: 1080 })
     expect([left, right]).toEqual([800, 1000])
   })
 })

@@ -8,6 +8,7 @@ import { createJourney } from '#core/journey/create'
 import type { FrameItem } from '#core/frame/frame'
 import { layLabel, setLabel } from '#core/marks/label-layout'
 import { USUAL_PLACE } from '#core/labels/label-scene'
+import { NOTHING } from '#core/marks/pins'
 import { countParts } from '#core/marks/reveal'
 import { polylineCourse } from '#core/geometry/course'
 import { CARD_SHIFT } from '#core/marks/card-times'
@@ -218,6 +219,7 @@ describe('bounds', () => {
           tilt: 12,
         }),
         pin: pinSchema.parse({}),
+        clearOf: NOTHING,
         ...AT_REST,
         scale,
       })
@@ -233,6 +235,7 @@ describe('bounds', () => {
       at: middle,
       postcard: postcardSchema.parse({ id: 'c', text: `One line\n${'verylongwordwithoutanyspaceinit'.repeat(4)}`, size: 300 }),
       pin: pinSchema.parse({}),
+      clearOf: NOTHING,
       ...AT_REST,
     })
   })
@@ -247,7 +250,15 @@ describe('bounds', () => {
         { ...AT_REST, shift: CARD_SHIFT },
         { ...AT_REST, unrolled: 0.4 },
       ])
-        expectWithin({ kind: 'postcard', stop: 's', at: middle, postcard: { ...card, size: 240 }, pin: pinSchema.parse({}), ...pose })
+        expectWithin({
+          kind: 'postcard',
+          stop: 's',
+          at: middle,
+          postcard: { ...card, size: 240 },
+          pin: pinSchema.parse({}),
+          clearOf: NOTHING,
+          ...pose,
+        })
     }
   })
 

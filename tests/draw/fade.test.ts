@@ -4,6 +4,7 @@ import { flatView, referenceSize } from '#core/camera/view'
 import type { FrameItem } from '#core/frame/frame'
 import { captionSchema, carriedSchema, groundSchema, labelSchema, pinSchema, postcardSchema } from '#core/journey/schema'
 import { layLabel, setLabel } from '#core/marks/label-layout'
+import { NOTHING } from '#core/marks/pins'
 import { USUAL_PLACE } from '#core/labels/label-scene'
 import { setBlock } from '#core/type/block'
 import { spaceOf } from '#draw/canvas-space'
@@ -57,6 +58,7 @@ const ITEMS: Readonly<Record<string, (opacity: number) => FrameItem>> = {
     at: middle,
     postcard: card,
     pin,
+    clearOf: NOTHING,
     scale: 1,
     opacity,
     shift: 0,

@@ -3,9 +3,8 @@ import { computed } from 'vue'
 import { editPostcard } from '#core/edits/marks/postcards'
 import { cardMiddle, layoutOf } from '#core/marks/card-layout'
 import { cardPoseAt } from '#core/marks/card-times'
-import type { CompiledMark } from '#core/trips/compiled'
+import type { CompiledMark, CompiledPostcard } from '#core/trips/compiled'
 import type { Point } from '#core/geometry/point'
-import type { Postcard } from '#core/journey/schema'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
@@ -24,11 +23,12 @@ const seen = computed(() =>
       if (!cardPoseAt(playback.time, times, postcard) || !isBefore(props.space, mark.stop.at)) return []
       const k = scaleOf(mark)
       const home = toStage(props.space, mark.stop.at)
-      const { x, y } = middleOf(mark, postcard)
+      const { x, y } = middleOf(mark, times)
       const { width, height } = layoutOf(postcard)
       return [
         {
           mark,
+          times,
           postcard,
           box: { x: -width / 2, y: -height / 2, width, height },
           at: `translate(${home.x + k * x} ${home.y + k * y}) scale(${k}) rotate(${postcard.tilt})`,
@@ -41,22 +41,23 @@ const seen = computed(() =>
 /** CSS pixels to a card's reference pixels. */
 const scaleOf = ({ stop }: CompiledMark): number => props.space.scale * Math.sqrt(props.space.projection.depthScale(stop.at))
 
-function middleOf({ stop }: CompiledMark, card: Postcard): Point {
+function middleOf({ stop }: CompiledMark, { postcard, clearOf }: CompiledPostcard): Point {
   const { projection } = props.space
   return cardMiddle(
-    card,
-    stop.pin,
+    postcard,
+    { pin: stop.pin, clearOf },
     { ...projection.toScreen(stop.at), scale: Math.sqrt(projection.depthScale(stop.at)) },
     editor.compiled!.reference,
   )
 }
 
-function press(event: PointerEvent, mark: CompiledMark, card: Postcard) {
+function press(event: PointerEvent, mark: CompiledMark, times: CompiledPostcard) {
+  const { postcard: card } = times
   const { stop } = mark
   event.stopPropagation()
   if (event.shiftKey) return editor.selectAlso({ kind: 'stop', id: stop.id })
   if (!editor.selectedIds.includes(stop.id)) editor.select({ kind: 'stop', id: stop.id })
-  const from = middleOf(mark, card)
+  const from = middleOf(mark, times)
   const k = scaleOf(mark)
   followPointer(event, {
     move(by) {
@@ -71,14 +72,14 @@ function press(event: PointerEvent, mark: CompiledMark, card: Postcard) {
 <template>
   <g>
     <rect
-      v-for="{ mark, postcard, box, at } in seen"
+      v-for="{ mark, times, postcard, box, at } in seen"
       :key="`${mark.stop.id} ${postcard.id}`"
       class="card"
       :class="{ selected: editor.selectedIds.includes(mark.stop.id) }"
       v-bind="box"
       :transform="at"
       :data-card="postcard.id"
-      @pointerdown="press($event, mark, postcard)"
+      @pointerdown="press($event, mark, times)"
     >
       <title>Drag to move it</title>
     </rect>

@@ -179,6 +179,9 @@ export function setNodeKind(journey: Journey, id: string, chosen: ReadonlySet<nu
   })
 }
 
+/** What is shorter than this, in ground units, has no direction. */
+const TINY = 1e-9
+
 /** The length of a new handle: a third of the way to the neighbour. */
 const THIRD = 1 / 3
 
@@ -188,7 +191,7 @@ function ofKind(node: CourseNode, kind: NodeKind, previous: Point, next: Point):
   // Along the handles if there are any, else along the line between the neighbours.
   const handles = subtract(node.after, node.before)
   const chord = subtract(next, previous)
-  const along = length(handles) > 0 ? handles : length(chord) > 0 ? chord : { x: 1, y: 0 }
+  const along = length(handles) > TINY ? handles : length(chord) > TINY ? chord : { x: 1, y: 0 }
   const unit = scaleBy(along, 1 / length(along))
   const before = length(node.before) || THIRD * distance(node.at, previous)
   const after = length(node.after) || THIRD * distance(node.at, next)
@@ -210,10 +213,13 @@ export function pullHandle(journey: Journey, id: string, handle: HandleOf, to: P
 function pulled(node: CourseNode, side: 'before' | 'after', to: Point): CourseNode {
   const other = side === 'before' ? 'after' : 'before'
   const length = Math.hypot(to.x, to.y)
-  if (node.kind === 'corner' || length === 0) return { ...node, [side]: to }
+  if (node.kind === 'corner' || length < TINY) return { ...node, [side]: to }
   const opposite = node.kind === 'symmetric' ? length : Math.hypot(node[other].x, node[other].y)
   return { ...node, [side]: to, [other]: scaleBy(to, -opposite / length) }
 }
+
+/** Nearer to an end of its curve nothing is pulled, as a share of it: the handles would have to go ever further to move a point there. */
+const LEAST_PULL = 0.02
 
 /**
  * Pulls a spot of a leg's course to a position, bending only the segment that it lies on; handles move so that smooth ends stay smooth.
@@ -221,10 +227,10 @@ function pulled(node: CourseNode, side: 'before' | 'after', to: Point): CourseNo
  */
 export function pullSegment(journey: Journey, id: string, { segment, u }: Pick<OnChain, 'segment' | 'u'>, by: Point): Journey {
   const drawn = makeDrawn(journey, id)
-  const k1 = 3 * (1 - u) * (1 - u) * u
-  const k2 = 3 * (1 - u) * u * u
+  const at = clamp(u, LEAST_PULL, 1 - LEAST_PULL)
+  const k1 = 3 * (1 - at) * (1 - at) * at
+  const k2 = 3 * (1 - at) * at * at
   const share = k1 * k1 + k2 * k2
-  if (share === 0) return journey
   const course = shapeOf(drawn, id)
   if (course?.kind !== 'drawn') return journey
   const [first, second] = [scaleBy(by, k1 / share), scaleBy(by, k2 / share)]
