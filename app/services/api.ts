@@ -2,8 +2,8 @@ import { z } from 'zod'
 import type { NewStyle } from '#core/dress/own-styles'
 import { newStyleSchema } from '#core/dress/own-styles'
 import { FILM_FORMAT_IDS } from '#core/film/formats'
-import type { FilmSettings } from '#core/film/settings'
-import { filmPaceSchema } from '#core/film/settings'
+import type { FilmCost, FilmSettings } from '#core/film/settings'
+import { filmCostSchema, filmPaceSchema } from '#core/film/settings'
 import type { LonLat } from '#core/geo/lon-lat'
 import type { Past } from '#core/journey/history'
 import { pastSchema } from '#core/journey/history'
@@ -176,6 +176,11 @@ export const deleteKept = (kind: 'images' | 'audio' | 'fonts', hash: string) => 
 export const startExport = async (id: string, settings: FilmSettings, name: string) =>
   exportSchema.parse(await request(`/api/journeys/${id}/exports`, { method: 'POST', body: JSON.stringify({ settings, name }) }))
 export const listExports = async (id: string) => z.array(exportSchema).parse(await request(`/api/journeys/${id}/exports`))
+/** What an export would take, by a few frames of it; undefined while films are being made. */
+export async function measureExport(id: string, settings: FilmSettings, signal: AbortSignal): Promise<FilmCost | undefined> {
+  const answer = await request(`/api/journeys/${id}/estimate`, { method: 'POST', body: JSON.stringify({ settings }), signal })
+  return answer ? checked(filmCostSchema, answer) : undefined
+}
 /** What the last films took that were made on this machine, the newest first. */
 export const listPaces = async () => checked(z.array(filmPaceSchema), await request('/api/exports/paces'))
 /** Cancels an export that is under way; deletes one that has ended, with its film. */

@@ -1,5 +1,6 @@
 /** The formats that a film is exported in: all that the encoder, the queue, the routes, the dialog and the command line need to know of each. */
 
+import { SOUND_RATE } from '../sound/pcm'
 import type { FrameRate } from '../pace/rate'
 import { fraction } from '../pace/rate'
 import type { PixelFormat } from './pixel-format'
@@ -16,8 +17,8 @@ export interface FilmFormat {
   type: string
   /** Whether it can hold a film without its ground, with soft edges. */
   alpha: boolean
-  /** The encoder's arguments for its sound; null where it has none. */
-  sound: readonly string[] | null
+  /** The encoder's arguments for its sound, and the bytes that this takes up a second; null where it has none. */
+  sound: { output: readonly string[]; bytes: number } | null
   /** Whether one can choose between quality and size. */
   hasQuality: boolean
   /** The longest film and the longest side that it is good for, in seconds and pixels. */
@@ -41,6 +42,8 @@ const TAGS = ['-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc',
 const yuv = (pixels: string) => ['-vf', `${TO_YUV},format=${pixels}`, '-pix_fmt', pixels]
 
 const even = (value: number): Record<Quality, number> => ({ draft: value, good: value, best: value })
+/** Of two channels of 16 bits, a second. */
+const BYTES_OF_SOUND = 4 * SOUND_RATE
 const LOOP = { seconds: 30, side: 1280 }
 
 const FORMATS = {
@@ -50,7 +53,7 @@ const FORMATS = {
     ending: '.mp4',
     type: 'video/mp4',
     alpha: false,
-    sound: ['-c:a', 'aac', '-b:a', '256k'],
+    sound: { output: ['-c:a', 'aac', '-b:a', '256k'], bytes: 32_000 },
     hasQuality: true,
     encoder: {
       kind: 'ffmpeg',
@@ -70,7 +73,7 @@ const FORMATS = {
     ending: '.mov',
     type: 'video/quicktime',
     alpha: true,
-    sound: ['-c:a', 'pcm_s16le'],
+    sound: { output: ['-c:a', 'pcm_s16le'], bytes: BYTES_OF_SOUND },
     hasQuality: true,
     encoder: {
       kind: 'ffmpeg',
@@ -90,7 +93,7 @@ const FORMATS = {
     ending: '.webm',
     type: 'video/webm',
     alpha: true,
-    sound: ['-c:a', 'libopus', '-b:a', '160k'],
+    sound: { output: ['-c:a', 'libopus', '-b:a', '160k'], bytes: 20_000 },
     hasQuality: true,
     encoder: {
       kind: 'ffmpeg',
@@ -175,7 +178,7 @@ const FORMATS = {
     ending: '.wav',
     type: 'audio/wav',
     alpha: false,
-    sound: [],
+    sound: { output: [], bytes: BYTES_OF_SOUND },
     hasQuality: false,
     encoder: { kind: 'sound' },
     bytes: even(0),

@@ -8,7 +8,6 @@ import type { Journey } from '../journey/schema'
 import { evenSide } from '../journey/values'
 import type { FrameRate } from '../pace/rate'
 import { frameCount, framesPerSecond } from '../pace/rate'
-import { SOUND_RATE } from '../sound/pcm'
 import type { FilmFormatId } from './formats'
 import { FILM_FORMAT_IDS, FILM_FORMATS, QUALITIES } from './formats'
 
@@ -64,9 +63,6 @@ export function checkFilm(journey: Journey, { format, ground, from, to, width, h
 export const isHeard = ({ audio, sounds }: Pick<Journey, 'audio' | 'sounds'>): boolean =>
   audio.length > 0 || Object.values(sounds).some((level) => level > 0)
 
-/** Of two channels of 16 bits, a second. */
-const BYTES_OF_SOUND = 4 * SOUND_RATE
-
 /** What a film took that was made before. */
 export const filmPaceSchema = z.strictObject({
   journey: z.string(),
@@ -78,8 +74,12 @@ export const filmPaceSchema = z.strictObject({
 })
 export type FilmPace = z.output<typeof filmPaceSchema>
 
+/** What an export takes: bytes, and seconds of work. */
+export const filmCostSchema = z.object({ bytes: z.number().min(0), seconds: z.number().positive() })
+export type FilmCost = z.output<typeof filmCostSchema>
+
 /** What an export takes before its first frame and after its last one, in seconds. */
-const AROUND = 1.5
+export const AROUND = 1.5
 
 /** A film of a smaller share of the pixels says little of how fast a longer or larger one is made. */
 const LEAST_SHARE = 0.05
@@ -94,10 +94,10 @@ export function estimate(
   rate: FrameRate,
   earlier: readonly FilmPace[] = [],
   journey?: string,
-): { bytes: number; seconds: number } {
-  const { bytes, speed, encoder } = FILM_FORMATS[format]
+): FilmCost {
+  const { bytes, speed, encoder, sound } = FILM_FORMATS[format]
   const pixels = (to - from) * width * height
-  if (encoder.kind === 'sound') return { bytes: ((to - from) / framesPerSecond(rate)) * BYTES_OF_SOUND, seconds: 1 }
+  if (encoder.kind === 'sound') return { bytes: ((to - from) / framesPerSecond(rate)) * sound!.bytes, seconds: 1 }
   const alike = earlier.filter(
     (film) => film.format === format && film.quality === quality && film.ground === ground && film.pixels >= LEAST_SHARE * pixels,
   )

@@ -2,8 +2,11 @@ import { EventEmitter } from 'node:events'
 import { mkdirSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import PQueue from 'p-queue'
+import type { FilmCost, FilmSettings } from '#core/film/settings'
 import { parseJourney } from '#core/journey/parse'
+import type { Journey } from '#core/journey/schema'
 import { renderFilm } from '#render/film'
+import { measureFilm } from '#render/measure'
 import { troubleOf } from '../http/trouble'
 import { database, dataFolder } from '../storage/database'
 import type { ExportEnd, ExportRecord } from '../storage/exports'
@@ -13,6 +16,8 @@ import { filmFileName } from '../storage/film-files'
 /** Exports run one after another: one keeps the machine busy by itself. */
 const queue = new PQueue({ concurrency: 1 })
 const waiting = new Set<string>()
+/** The measurement that is under way: an export, or another one, ends it. */
+let measuring: AbortController | undefined
 let current: { id: string; control: AbortController; framesDone: number } | undefined
 
 /** Ends of exports that could not be written, as on a full disk; they are written when that is possible. */
@@ -28,7 +33,26 @@ export const exportFile = (film: Pick<ExportRecord, 'id' | 'format'>): string =>
 
 export function enqueueExport(id: string): void {
   waiting.add(id)
+  measuring?.abort(new Error('An export begins.'))
   void queue.add(() => work(id))
+}
+
+/**
+ * What an export of a journey would take, by a few of its frames; undefined while films are being made, as that would hold them up, and where it has been
+ * broken off by the signal, an export, or the next measurement.
+ */
+export async function measureExport(journey: Journey, settings: FilmSettings, signal: AbortSignal): Promise<FilmCost | undefined> {
+  measuring?.abort(new Error('Something else is measured.'))
+  if (waiting.size > 0 || current) return undefined
+  const own = (measuring = new AbortController())
+  try {
+    return await measureFilm({ folder: dataFolder(), journey, settings, signal: AbortSignal.any([signal, own.signal]) })
+  } catch (error) {
+    if (signal.aborted || own.signal.aborted) return undefined
+    throw error
+  } finally {
+    if (measuring === own) measuring = undefined
+  }
 }
 
 /** An export as it is now: how far it has come, and how it has ended, is known here before it is in the database. */

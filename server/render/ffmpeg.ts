@@ -25,6 +25,12 @@ export function ffmpegPath(): string {
   return found
 }
 
+/** Where ffmpeg writes the sizes of the pictures that it makes (`-vstats_file`), and the times of those that are to be whole pictures, in seconds. */
+export interface PictureLog {
+  log: string
+  keys: readonly number[]
+}
+
 /** Pipes frames to ffmpeg. @param output its arguments for what it writes @param sound a WAV file that is heard with the film, and its arguments for that */
 export function startFfmpeg(
   out: string,
@@ -32,6 +38,7 @@ export function startFfmpeg(
   rate: FrameRate,
   output: readonly string[],
   sound?: { file: string; output: readonly string[] },
+  pictures?: PictureLog,
 ): Encoder {
   const partial = partOf(out)
   const { width, height } = settings
@@ -51,7 +58,17 @@ export function startFfmpeg(
     'pipe:0',
   ]
   const heard = sound ? ['-i', sound.file] : []
-  const call = ['-hide_banner', '-loglevel', 'error', '-y', ...input, ...heard, '-r', written, ...(sound?.output ?? []), ...output, partial]
+  const call = [
+    ...['-hide_banner', '-loglevel', 'error', '-y'],
+    ...(pictures ? ['-vstats_file', pictures.log] : []),
+    ...input,
+    ...heard,
+    ...['-r', written],
+    ...(sound?.output ?? []),
+    ...(pictures ? ['-force_key_frames', pictures.keys.join(',')] : []),
+    ...output,
+    partial,
+  ]
   const child = spawn(ffmpegPath(), call, { stdio: ['pipe', 'ignore', 'pipe'] })
   const words: string[] = []
   child.stderr.setEncoding('utf8').on('data', (text: string) => words.push(text))

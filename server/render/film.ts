@@ -59,7 +59,13 @@ export async function renderFilm({
   const mixed = () => mixOf(compile(journey, NO_PLACES))
   if (kind.kind === 'sound') return soundAlone(folder, mixed()!, span, out, total, onProgress, signal)
   const painters = startPainters(
-    { folder, journey: atSize(journey, settings), ground: settings.ground, pixels: pixelFormatOf(settings), from, to },
+    {
+      folder,
+      journey: atSize(journey, settings),
+      ground: settings.ground,
+      pixels: pixelFormatOf(settings),
+      frames: Array.from({ length: total }, (_, k) => from + k),
+    },
     count,
   )
   const aborted = new Promise<never>((_, reject) => signal?.addEventListener('abort', () => reject(signal.reason as Error)))
@@ -73,7 +79,8 @@ export async function renderFilm({
     if (settings.sound && sound && mix) heard = await writeSound(folder, mix, span, `${out}.sound`, signal)
     encoder = startEncoder(out, settings, rate, heard)
     for (let k = 0; k < total; k++) {
-      await Promise.race([encoder.write(await Promise.race([painters.next(), aborted])), aborted])
+      const { pixels } = await Promise.race([painters.next(), aborted])
+      await Promise.race([encoder.write(pixels), aborted])
       onProgress?.(k + 1, total)
     }
     await Promise.race([encoder.finish(), aborted])

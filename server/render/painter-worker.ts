@@ -26,12 +26,13 @@ export const jobSchema = z.object({
 const placesSchema = z.map(z.string(), z.object({ side: z.enum(SIDES), further: z.number() }))
 export const orderSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('places'), places: placesSchema }),
-  z.object({ kind: z.literal('frame'), frame: z.int().min(0), slot: z.int().min(0) }),
+  /** A frame of the film, at a place in the list of those that are painted. */
+  z.object({ kind: z.literal('frame'), place: z.int().min(0), frame: z.int().min(0), slot: z.int().min(0) }),
 ])
 export type PaintJob = z.infer<typeof jobSchema>
 export type PaintOrder = z.infer<typeof orderSchema>
 export type PaintReport =
-  { kind: 'places'; places: z.infer<typeof placesSchema> } | { kind: 'frame'; frame: number; slot: number; paintMs: number }
+  { kind: 'places'; places: z.infer<typeof placesSchema> } | { kind: 'frame'; place: number; slot: number; paintMs: number }
 
 function main(port: NonNullable<typeof parentPort>): void {
   const { folder, journey: document, ground, pixels, slots, findsPlaces } = jobSchema.parse(workerData)
@@ -48,14 +49,14 @@ function main(port: NonNullable<typeof parentPort>): void {
   /** Where each slot is not what was painted last: frames in a row differ in small parts, so that only these are copied. */
   const stale = slots.map((): Region[] => [{ x: 0, y: 0, width: journey.frame.width, height: journey.frame.height }])
 
-  async function paint(frame: number, slot: number): Promise<void> {
+  async function paint({ frame, place, slot }: Extract<PaintOrder, { kind: 'frame' }>): Promise<void> {
     if (!painter) throw new Error('A painter was sent a frame before the places of labels.')
     const start = performance.now()
     const changed = await painter.paint(frame)
     for (const regions of stale) append(regions, changed)
     painter.picture.copyTo(views[slot]!, squaresOver(stale[slot]!, journey.frame))
     stale[slot] = []
-    report({ kind: 'frame', frame, slot, paintMs: performance.now() - start })
+    report({ kind: 'frame', place, slot, paintMs: performance.now() - start })
   }
 
   // In sequence, as each frame is painted over the one before.
@@ -63,7 +64,7 @@ function main(port: NonNullable<typeof parentPort>): void {
   port.on('message', (message: unknown) => {
     const order = orderSchema.parse(message)
     if (order.kind === 'places') painter = start(order.places)
-    else line = line.then(() => paint(order.frame, order.slot))
+    else line = line.then(() => paint(order))
   })
 }
 

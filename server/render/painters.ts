@@ -6,22 +6,27 @@ import type { Journey } from '#core/journey/schema'
 import { startThread } from '../programs'
 import type { PaintJob, PaintOrder, PaintReport } from './painter-worker'
 
-/** What the threads paint: frames `from` up to, not including, `to`. */
+/** What the threads paint: frames of a film, in this order. */
 export interface PaintedFilm {
   folder: string
   journey: Journey
   ground: boolean
   pixels: PixelFormat
-  from: number
-  to: number
+  frames: readonly number[]
+}
+
+/** A frame's pixels, and the milliseconds that painting them took. */
+export interface PaintedFrame {
+  pixels: Buffer
+  paintMs: number
 }
 
 export interface Painters {
   /**
-   * The pixels of the next frame of the film, in order, once it is painted. They are good until the frame after it is asked for.
+   * The next of the frames, once it is painted. Its pixels are good until the frame after it is asked for.
    * @throws Error when a painter has failed, or has been stopped
    */
-  next(): Promise<Buffer>
+  next(): Promise<PaintedFrame>
   /** Milliseconds that all of them have spent painting. */
   paintMs(): number
   /** Ends the threads; whoever waits for a frame is told why. */
@@ -44,7 +49,7 @@ interface Thread {
   worker: Worker
   slots: SharedArrayBuffer[]
   free: number[]
-  /** What is left of its run. */
+  /** What is left of its run, by places in the list of frames. */
   next: number
   end: number
 }
@@ -53,14 +58,14 @@ interface Thread {
  * Starts threads that paint a film into shared memory. Each paints a run of frames, then the next run that no other has; the first one finds the places of
  * labels for all, so that they paint the same film.
  */
-export function startPainters({ folder, journey, ground, pixels, from, to }: PaintedFilm, count: number): Painters {
+export function startPainters({ folder, journey, ground, pixels, frames }: PaintedFilm, count: number): Painters {
   const bytes = frameBytes(pixels, journey.frame)
-  const threads = Math.max(1, Math.min(count, Math.ceil((to - from) / RUN)))
-  const room = Math.max(2, Math.min(RUN, Math.floor(MOST_AHEAD / (threads * bytes)), to - from))
+  const threads = Math.max(1, Math.min(count, Math.ceil(frames.length / RUN)))
+  const room = Math.max(2, Math.min(RUN, Math.floor(MOST_AHEAD / (threads * bytes)), frames.length))
   /** Painted, and not yet taken. */
-  const painted = new Map<number, { thread: Thread; slot: number }>()
-  let upcoming = from
-  let wanted = from
+  const painted = new Map<number, { thread: Thread; slot: number; paintMs: number }>()
+  let upcoming = 0
+  let wanted = 0
   let spent = 0
   let taken: { thread: Thread; slot: number } | undefined
   let failure: Error | undefined
@@ -76,18 +81,19 @@ export function startPainters({ folder, journey, ground, pixels, from, to }: Pai
   function supply(thread: Thread): void {
     while (thread.free.length > 0) {
       if (thread.next === thread.end) {
-        if (upcoming === to) return
+        if (upcoming === frames.length) return
         thread.next = upcoming
-        thread.end = upcoming = Math.min(to, upcoming + room)
+        thread.end = upcoming = Math.min(frames.length, upcoming + room)
       }
-      send(thread, { kind: 'frame', frame: thread.next++, slot: thread.free.shift()! })
+      const place = thread.next++
+      send(thread, { kind: 'frame', place, frame: frames[place]!, slot: thread.free.shift()! })
     }
   }
 
   function start(isFirst: boolean): Thread {
     const slots = Array.from({ length: room }, () => new SharedArrayBuffer(bytes))
     const worker = startThread('painter', { folder, journey, ground, pixels, slots, findsPlaces: isFirst } satisfies PaintJob)
-    const thread: Thread = { worker, slots, free: slots.map((_, slot) => slot), next: from, end: from }
+    const thread: Thread = { worker, slots, free: slots.map((_, slot) => slot), next: 0, end: 0 }
     worker.on('message', (report: PaintReport) => {
       if (report.kind === 'places') {
         for (const other of all.slice(1)) {
@@ -97,8 +103,8 @@ export function startPainters({ folder, journey, ground, pixels, from, to }: Pai
         return
       }
       spent += report.paintMs
-      painted.set(report.frame, { thread, slot: report.slot })
-      if (report.frame === wanted) wake?.()
+      painted.set(report.place, { thread, slot: report.slot, paintMs: report.paintMs })
+      if (report.place === wanted) wake?.()
     })
     worker.on('error', fail)
     worker.on('exit', (code) => fail(new Error(`The painter stopped unexpectedly (exit code ${code}).`)))
@@ -116,9 +122,9 @@ export function startPainters({ folder, journey, ground, pixels, from, to }: Pai
       }
       while (!painted.has(wanted) && !failure) await new Promise<void>((resolve) => (wake = resolve))
       if (failure) throw failure
-      taken = painted.get(wanted)!
+      const { thread, slot, paintMs } = (taken = painted.get(wanted)!)
       painted.delete(wanted++)
-      return Buffer.from(taken.thread.slots[taken.slot]!)
+      return { pixels: Buffer.from(thread.slots[slot]!), paintMs }
     },
     paintMs: () => spent,
     async stop(reason) {

@@ -2,11 +2,12 @@ import { FILM_FORMATS } from '#core/film/formats'
 import type { FilmSettings } from '#core/film/settings'
 import type { FrameRate } from '#core/pace/rate'
 import type { Encoder } from './encoder'
+import type { PictureLog } from './ffmpeg'
 import { startFfmpeg } from './ffmpeg'
 import { startArchive, startPicture } from './pictures'
 
-/** Starts what writes the pictures of a film of these settings. @param heard a WAV file of its sound @throws Error from its methods, with what went wrong */
-export function startEncoder(out: string, settings: FilmSettings, rate: FrameRate, heard?: string): Encoder {
+/** Starts what writes the pictures of a film of these settings. @param heard a WAV file of its sound @param pictures of films that ffmpeg writes @throws Error from its methods, with what went wrong */
+export function startEncoder(out: string, settings: FilmSettings, rate: FrameRate, heard?: string, pictures?: PictureLog): Encoder {
   const { encoder, sound } = FILM_FORMATS[settings.format]
   switch (encoder.kind) {
     case 'ffmpeg':
@@ -15,7 +16,8 @@ export function startEncoder(out: string, settings: FilmSettings, rate: FrameRat
         settings,
         rate,
         encoder.output({ quality: settings.quality, alpha: !settings.ground }),
-        heard !== undefined && sound ? { file: heard, output: sound } : undefined,
+        heard !== undefined && sound ? { file: heard, output: sound.output } : undefined,
+        pictures,
       )
     case 'archive':
       return startArchive(out, settings)

@@ -173,7 +173,7 @@ describe('the export dialog', () => {
     await to.fill('0.4')
     await to.press('Enter')
     await page.getByTestId('film-title').locator('input').fill('Overlay: part 1')
-    expect(await page.getByTestId('film-estimate').textContent()).toMatch(/^\s*12 frames: about/)
+    await expect.poll(() => page.getByTestId('film-estimate').textContent(), { timeout: 20_000 }).toMatch(/^\s*12 frames: about/)
     await page.getByTestId('start-export').click()
     await page.getByTestId('export-done').waitFor({ timeout: 60_000 })
     const href = (await page.getByTestId('download').getAttribute('href'))!

@@ -67,7 +67,8 @@ function crowdedFilm(seed: number, temperament: Journey['plan']['temperament']):
   )
   const named = names.reduce((journey, name, i) => editStop(journey, journey.stops[i]!.id, { name }), trip)
   const driven = named.travellers[0]!.legs.reduce(
-    (journey, { id }, i) => editLeg(journey, id, { vehicle: { kind: 'catalogue', artwork: artworks[i % 7]!, size: 110 } }),
+    (journey, { id }, i) =>
+      editLeg(journey, id, { vehicle: { kind: 'catalogue', artwork: artworks[i % 7]!, colour: '#d8412f', size: 110 } }),
     named,
   )
   return { ...driven, sheets: [paperSheet], plan: { ...driven.plan, temperament } }

@@ -13,8 +13,9 @@ import { setLayover } from '#core/edits/pace/pace'
 import { parseJourney } from '#core/journey/parse'
 import { CARD_COMINGS, CARD_FRAMES, CARD_GOINGS, pinSchema, postcardSchema, SIDES } from '#core/journey/schema'
 import { overlapArea } from '#core/geometry/box'
-import type { Journey, Label, Postcard, Side, VehicleChoice } from '#core/journey/schema'
+import type { Journey, Label, Postcard, Side } from '#core/journey/schema'
 import { insertStop, removeStop } from '#core/edits/trips/trips'
+import type { VehicleId } from '#core/vehicles/catalogue'
 import { journeyOver, paperPhoto } from '../support/journeys'
 
 const TRIP = journeyOver(
@@ -104,21 +105,21 @@ describe('a postcard', () => {
   })
 
   it('keeps off the vehicle that rests at its stop, on any side, and off no other', () => {
-    const riding = (vehicle: Partial<Extract<VehicleChoice, { kind: 'catalogue' }>> | null, leg = 'l1') =>
-      editLeg(TRIP, leg, { vehicle: vehicle && { kind: 'catalogue', artwork: 'walker', size: 160, ...vehicle } })
+    const riding = (artwork: VehicleId | null, leg = 'l1') =>
+      editLeg(TRIP, leg, { vehicle: artwork && { kind: 'catalogue', artwork, colour: '#d8412f', size: 160 } })
     const cardOn = (side: Side, journey: Journey) => {
       const mark = compile(withCard({ place: { kind: 'side', side }, tilt: 0, size: 300 }, 4, journey)).marks[1]!
       return cardBox(mark.postcards[0]!.postcard, { pin: mark.stop.pin, ...mark.postcards[0]! }, { ...mark.stop.at, scale: 1 }, { width: 4000, height: 4000 }) // prettier-ignore
     }
     // What the walker's drawing covers, with 160 for its length of 100: 119 above the line, 41 to each side when it is mirrored.
     const walker = { left: -65.6, right: 65.6, top: -190.4, bottom: 4.8 }
-    for (const side of SIDES) expect(overlapArea(cardOn(side, riding({})), walker), side).toBe(0)
+    for (const side of SIDES) expect(overlapArea(cardOn(side, riding('walker')), walker), side).toBe(0)
     expect(overlapArea(cardOn('top', riding(null)), walker)).toBeGreaterThan(0)
-    const above = cardOn('left', riding({ artwork: 'car' }))
+    const above = cardOn('left', riding('car'))
     expect(above.right).toBeLessThan(-0.5 * 160)
     // The vehicle of the leg that begins there counts too; one that has other stops does not.
-    expect(overlapArea(cardOn('top', riding({}, 'l2')), walker)).toBe(0)
-    const elsewhere = { ...riding({}), travellers: TRIP.travellers.map((traveller) => ({ ...traveller, shown: false })) }
+    expect(overlapArea(cardOn('top', riding('walker', 'l2')), walker)).toBe(0)
+    const elsewhere = { ...riding('walker'), travellers: TRIP.travellers.map((traveller) => ({ ...traveller, shown: false })) }
     expect(compile(withCard({}, 4, elsewhere)).marks).toEqual([])
   })
 

@@ -18,7 +18,7 @@ const view = flatView(middle, 1)
 const { scale } = spaceOf({ view, reference, isMoving: false }, size.height / reference.height)
 const GROUND: FrameItem = { kind: 'ground', ground: groundSchema.parse({ colour: '#2060a0' }) }
 
-function pixelsOf(...items: FrameItem[]): Uint8ClampedArray {
+function pixelsOf(...items: FrameItem[]): Uint8Array {
   const surface = createServerSurface(size.width, size.height)
   const frame = { time: 0, size, scale, reference, view, isMoving: false, items: [GROUND, ...items], motions: [] }
   createPainter(createServerStudio('/nowhere')).paint(frame, surface.context, scale)
@@ -92,7 +92,7 @@ describe('what fades', () => {
   const bare = pixelsOf()
 
   it.each(Object.entries(ITEMS))('as a %s does so as one', (_, itemOf) => {
-    const [whole, faded, gone] = [1, 0.4, 0].map((opacity) => pixelsOf(itemOf(opacity))) as [Uint8ClampedArray, Uint8ClampedArray, Uint8ClampedArray] // prettier-ignore
+    const [whole, faded, gone] = [1, 0.4, 0].map((opacity) => pixelsOf(itemOf(opacity))) as [Uint8Array, Uint8Array, Uint8Array] // prettier-ignore
     let painted = 0
     let worst = 0
     whole.forEach((value, i) => {

@@ -251,6 +251,24 @@ describe('exports', () => {
     expect((await ask('POST', `/api/journeys/${id}/exports`, { settings: { ...settings, format: 'avi' } })).status).toBe(422)
   })
 
+  it('are measured by a few frames, but not while films are made', async () => {
+    const id = await made(60)
+    const settings = { format: 'mp4', quality: 'draft', ground: true, from: 0, to: 1800, width: 640, height: 360 }
+    const { status, body } = await ask('POST', `/api/journeys/${id}/estimate`, { settings })
+    expect(status).toBe(200)
+    expect(body.bytes).toBeGreaterThan(1000)
+    expect(body.seconds).toBeGreaterThan(1)
+    expect((await ask('POST', `/api/journeys/${id}/estimate`, { settings: { ...settings, to: 1801 } })).status).toBe(422)
+    expect((await ask('POST', '/api/journeys/none/estimate', { settings })).status).toBe(404)
+    // An export that begins ends what is measured.
+    const broken = ask('POST', `/api/journeys/${id}/estimate`, { settings: { ...settings, width: 1920, height: 1080 } })
+    const film = (await ask('POST', `/api/journeys/${id}/exports`, { settings })).body.id!
+    expect((await broken).status).toBe(204)
+    expect((await ask('POST', `/api/journeys/${id}/estimate`, { settings })).status).toBe(204)
+    await ask('DELETE', `/api/exports/${film}`)
+    await events(`/api/exports/${film}/events`, (record) => record.state === 'cancelled')
+  })
+
   it('run with progress to a file that can be downloaded under the journey’s name', async () => {
     const { body } = await ask('POST', `/api/journeys/${await made(15)}/exports`, {})
     const seen = await events(`/api/exports/${body.id}/events`, (record) => record.state === 'done')

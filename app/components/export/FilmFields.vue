@@ -14,6 +14,7 @@ import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import { megabytes } from '~/services/sizes'
+import { useFilmCost } from '~/composables/use-film-cost'
 import { useLastFrame } from '~/composables/use-last-frame'
 import { useEditor } from '~/stores/editor'
 import { useExports } from '~/stores/exports'
@@ -116,8 +117,16 @@ const problem = computed(() => {
 })
 watch([wanted, problem], () => (settings.value = problem.value === '' ? wanted.value : undefined), { immediate: true })
 
+/** A few frames are made meanwhile, to tell what all of them take; not while the dialog is closed, or a film is made. */
+const measured = computed(() =>
+  exports.isWatched && !exports.running && problem.value === '' && chosen.value.encoder.kind !== 'sound' ? wanted.value : undefined,
+)
+const { cost, isMeasuring } = useFilmCost(props.journeyId, measured)
 const about = computed(() => {
-  const { bytes, seconds } = estimate(wanted.value, journey.value.frame.rate, exports.paces, props.journeyId)
+  // A film of the same journey tells something until then; those of others do not.
+  if (isMeasuring.value && !exports.paces.some(({ journey, format: of }) => journey === props.journeyId && of === format.value))
+    return 'making a few of them to see how long it takes'
+  const { bytes, seconds } = cost.value ?? estimate(wanted.value, journey.value.frame.rate, exports.paces, props.journeyId)
   const time = seconds < 90 ? `${Math.max(1, Math.round(seconds))} s` : `${Math.round(seconds / 60)} min`
   const size = bytes < 1e7 ? megabytes(bytes) : `${Number((bytes / 1e6).toPrecision(2))} MB`
   return `about ${size} and ${time}`

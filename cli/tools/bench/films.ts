@@ -64,14 +64,14 @@ export async function measureWholeFilm(folder: string, journey: Journey, what: s
 
 /** The same 300 frames painted by one, two and four threads, without an encoder; from their second frame on, so that their start is left out. */
 export async function measurePainters(folder: string, journey: Journey): Promise<void> {
-  const [from, to] = [FROM, Math.min(FROM + 300, frameCount(journey.seconds, journey.frame.rate))]
+  const frames = Array.from({ length: Math.min(300, frameCount(journey.seconds, journey.frame.rate) - FROM) }, (_, k) => FROM + k)
   const times = new Map<number, number[]>([1, 2, 4].map((count) => [count, []]))
   for (let turn = 0; turn < 3; turn++)
     for (const [count, list] of times) {
-      const painters = startPainters({ folder, journey, ground: true, pixels: pixelFormatOf(wholeFilm(journey)), from, to }, count)
+      const painters = startPainters({ folder, journey, ground: true, pixels: pixelFormatOf(wholeFilm(journey)), frames }, count)
       await painters.next()
       const start = now()
-      for (let k = from + 1; k < to; k++) await painters.next()
+      for (let k = 1; k < frames.length; k++) await painters.next()
       list.push(now() - start)
       await painters.stop(new Error('Measured.'))
     }
