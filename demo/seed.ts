@@ -39,13 +39,15 @@ async function demosWithImages(db: Db, folder: string): Promise<(id: DemoId) => 
 /**
  * Seeds demos into a data folder, each unless that was done before (it may have been changed or deleted since).
  * @param ids from the one to be listed first to the last
+ * @returns those that are new
  */
-export async function seedDemos(db: Db, folder: string, ids: readonly DemoId[] = DEMO_IDS): Promise<void> {
+export async function seedDemos(db: Db, folder: string, ids: readonly DemoId[] = DEMO_IDS): Promise<DemoId[]> {
   const missing = ids.filter((id) => !db.prepare('SELECT 1 FROM journeys WHERE id = ?').get(id))
-  if (missing.length === 0) return
+  if (missing.length === 0) return []
   const demo = await demosWithImages(db, folder)
   // The list of journeys has the newest first.
   for (const id of missing.toReversed()) insertJourney(db, demo(id), id)
+  return missing
 }
 
 /** A demo as it ships, with its images in a folder outside the application's data. */

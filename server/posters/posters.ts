@@ -1,4 +1,5 @@
 import { once } from 'node:events'
+import { copyFileSync } from 'node:fs'
 import type { Worker } from 'node:worker_threads'
 import PQueue from 'p-queue'
 import type { PosterOrder, PosterReport } from '../render/poster-worker'
@@ -8,7 +9,7 @@ import { journeyDocument } from '../storage/journeys'
 import { deleteOlderPosters, posterPath, storedPosters } from './poster-files'
 
 /**
- * Posters are painted in the background, one at a time, in a thread of their own: some time after the last save, and when the
+ * Posters are painted in the background, one at a time, in a thread of their own: when a journey has come, some time after the last save, and when the
  * list shows a journey without one. Nothing waits for a poster: the list says which exist.
  */
 
@@ -44,8 +45,15 @@ function isGivenUp(id: string, revision: number): boolean {
 /** Whether a newer poster than the stored one is coming. Orders it if that was not done yet. */
 export function posterIsComing(id: string, revision: number): boolean {
   if (posterRevision(id) === revision || isGivenUp(id, revision)) return false
-  if (!timers.has(id) && !ordered.has(id)) enqueue(id)
+  if (!timers.has(id) && !ordered.has(id)) enqueuePoster(id)
   return true
+}
+
+/** Gives a journey that is a copy of another one, as that is now, its poster, if there is one. */
+export function copyPoster(from: { id: string; revision: number }, to: { id: string; revision: number }): void {
+  if (posterRevision(from.id) !== from.revision) return
+  copyFileSync(posterPath(dataFolder(), from.id, from.revision), posterPath(dataFolder(), to.id, to.revision))
+  known().set(to.id, to.revision)
 }
 
 /** Orders a poster of a journey that has just been saved. */
@@ -55,7 +63,7 @@ export function orderPoster(id: string): void {
     id,
     setTimeout(() => {
       timers.delete(id)
-      enqueue(id)
+      enqueuePoster(id)
     }, QUIET).unref(),
   )
 }
@@ -67,7 +75,8 @@ export function forgetPoster(id: string): void {
   if (painting === id) void thread?.terminate()
 }
 
-function enqueue(id: string): void {
+/** Orders a poster at once, of a journey that has come as a whole. */
+export function enqueuePoster(id: string): void {
   if (ordered.has(id)) return
   ordered.add(id)
   clearTimeout(idle)

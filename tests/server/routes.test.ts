@@ -118,7 +118,8 @@ describe('journeys', () => {
   it('have a poster, which nobody waits for: it is made behind the scenes and listed when it is there', async () => {
     type Listed = { id: string; revision: number; poster: number | null; posterIsComing: boolean }
     const listed = async (id: string) => ((await ask('GET', '/api/journeys')).body as unknown as Listed[]).find((entry) => entry.id === id)!
-    const copy = (await ask('POST', '/api/journeys/demo/duplicate')).body as { id: string }
+    const { journey: whole } = (await ask('GET', '/api/journeys/demo')).body as { journey: Journey }
+    const copy = (await ask('POST', '/api/journeys', { journey: whole })).body as { id: string }
     // Without a picture the route says so at once.
     expect((await fetch(`${server.address}/api/journeys/${copy.id}/poster`)).status).toBe(404)
     expect(await listed(copy.id)).toMatchObject({ poster: null, posterIsComing: true })
@@ -127,6 +128,10 @@ describe('journeys', () => {
     const response = await fetch(`${server.address}/api/journeys/${copy.id}/poster?revision=1`)
     expect(response.headers.get('content-type')).toBe('image/webp')
     expect((await response.arrayBuffer()).byteLength).toBeGreaterThan(20_000)
+    // A copy has it from the beginning.
+    const second = (await ask('POST', `/api/journeys/${copy.id}/duplicate`)).body as { id: string }
+    expect(await listed(second.id)).toMatchObject({ revision: 1, poster: 1, posterIsComing: false })
+    expect((await fetch(`${server.address}/api/journeys/${second.id}/poster`)).status).toBe(200)
     // A save replaces it; until then the one before can be shown.
     const { journey, revision } = (await ask('GET', `/api/journeys/${copy.id}`)).body as { journey: Journey; revision: number }
     await ask('PUT', `/api/journeys/${copy.id}`, { revision, journey: { ...journey, name: 'Renamed' } })

@@ -1,10 +1,14 @@
 import { defineEventHandler } from 'h3'
 import { checkedJourney, journeyBody, jsonBody } from '../../http/refuse'
+import { enqueuePoster } from '../../posters/posters'
 import { database, whenFree } from '../../storage/database'
 import { insertJourney } from '../../storage/journeys'
 
 export default defineEventHandler(async (event) => {
   const { journey } = await jsonBody(event, journeyBody)
   const checked = checkedJourney(journey)
-  return whenFree(() => insertJourney(database(), checked))
+  const made = await whenFree(() => insertJourney(database(), checked))
+  // A new one, on which nothing is yet, is worked on at once.
+  if (checked.stops.length > 0) enqueuePoster(made.id)
+  return made
 })
