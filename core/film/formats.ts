@@ -8,6 +8,14 @@ import type { PixelFormat } from './pixel-format'
 export const QUALITIES = ['draft', 'good', 'best'] as const
 export type Quality = (typeof QUALITIES)[number]
 
+export interface FilmSound {
+  /** The encoder's arguments, and the bytes that it takes up a second. */
+  output: readonly string[]
+  bytes: number
+  /** By how many seconds the encoder begins before the sound that it is given. */
+  lead: number
+}
+
 export interface FilmFormat {
   name: string
   /** What it is good for, in a few words. */
@@ -17,8 +25,8 @@ export interface FilmFormat {
   type: string
   /** Whether it can hold a film without its ground, with soft edges. */
   alpha: boolean
-  /** The encoder's arguments for its sound, and the bytes that this takes up a second; null where it has none. */
-  sound: { output: readonly string[]; bytes: number } | null
+  /** The sound that goes with it; null where it has none. */
+  sound: FilmSound | null
   /** Whether one can choose between quality and size. */
   hasQuality: boolean
   /** The longest film and the longest side that it is good for, in seconds and pixels. */
@@ -53,7 +61,7 @@ const FORMATS = {
     ending: '.mp4',
     type: 'video/mp4',
     alpha: false,
-    sound: { output: ['-c:a', 'aac', '-b:a', '256k'], bytes: 32_000 },
+    sound: { output: ['-c:a', 'aac', '-b:a', '256k'], bytes: 32_000, lead: 0 },
     hasQuality: true,
     encoder: {
       kind: 'ffmpeg',
@@ -73,7 +81,7 @@ const FORMATS = {
     ending: '.mov',
     type: 'video/quicktime',
     alpha: true,
-    sound: { output: ['-c:a', 'pcm_s16le'], bytes: BYTES_OF_SOUND },
+    sound: { output: ['-c:a', 'pcm_s16le'], bytes: BYTES_OF_SOUND, lead: 0 },
     hasQuality: true,
     encoder: {
       kind: 'ffmpeg',
@@ -93,7 +101,9 @@ const FORMATS = {
     ending: '.webm',
     type: 'video/webm',
     alpha: true,
-    sound: { output: ['-c:a', 'libopus', '-b:a', '160k'], bytes: 20_000 },
+    // libopus begins 312 samples early (the pre-skip of RFC 7845; how many it is, is from its source, from memory). A WebM begins at 0, so that ffmpeg would put
+    // all pictures off by as much.
+    sound: { output: ['-c:a', 'libopus', '-b:a', '160k'], bytes: 20_000, lead: 312 / SOUND_RATE },
     hasQuality: true,
     encoder: {
       kind: 'ffmpeg',
@@ -178,7 +188,7 @@ const FORMATS = {
     ending: '.wav',
     type: 'audio/wav',
     alpha: false,
-    sound: { output: [], bytes: BYTES_OF_SOUND },
+    sound: { output: [], bytes: BYTES_OF_SOUND, lead: 0 },
     hasQuality: false,
     encoder: { kind: 'sound' },
     bytes: even(0),

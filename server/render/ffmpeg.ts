@@ -3,6 +3,7 @@ import { execFileSync, spawn } from 'node:child_process'
 import { rename, rm } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import { join } from 'node:path'
+import type { FilmSound } from '#core/film/formats'
 import { pixelFormatOf, rateInFile } from '#core/film/formats'
 import type { FilmSettings } from '#core/film/settings'
 import type { FrameRate } from '#core/pace/rate'
@@ -37,7 +38,7 @@ export function startFfmpeg(
   settings: FilmSettings,
   rate: FrameRate,
   output: readonly string[],
-  sound?: { file: string; output: readonly string[] },
+  sound?: { file: string } & Pick<FilmSound, 'output' | 'lead'>,
   pictures?: PictureLog,
 ): Encoder {
   const partial = partOf(out)
@@ -57,7 +58,7 @@ export function startFfmpeg(
     '-i',
     'pipe:0',
   ]
-  const heard = sound ? ['-i', sound.file] : []
+  const heard = sound ? ['-itsoffset', String(sound.lead), '-i', sound.file] : []
   const call = [
     ...['-hide_banner', '-loglevel', 'error', '-y'],
     ...(pictures ? ['-vstats_file', pictures.log] : []),

@@ -16,7 +16,7 @@ export function startEncoder(out: string, settings: FilmSettings, rate: FrameRat
         settings,
         rate,
         encoder.output({ quality: settings.quality, alpha: !settings.ground }),
-        heard !== undefined && sound ? { file: heard, output: sound.output } : undefined,
+        heard !== undefined && sound ? { file: heard, ...sound } : undefined,
         pictures,
       )
     case 'archive':

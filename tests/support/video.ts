@@ -7,6 +7,7 @@ const ffprobe = (require('@ffprobe-installer/ffprobe') as { path: string }).path
 
 export interface VideoStream {
   codec_name: string
+  start_time: string
   width: number
   height: number
   pix_fmt: string
@@ -29,6 +30,7 @@ export function probe(path: string): VideoStream {
 
 export interface SoundStream {
   codec_name: string
+  start_time: string
   sample_rate: string
   channels: number
 }
