@@ -13,7 +13,8 @@ export default defineConfig({
       {
         test: {
           name: 'core',
-          testTimeout: 30_000,
+          // Long enough for a machine that is busy with other things: a test is not to fail for that.
+          testTimeout: 180_000,
           // Nothing in these rooms keeps state that one test could leave to another, and to load them for each file takes longer than most tests.
           isolate: false,
           include: ['tests/core/**/*.test.ts', 'tests/reference/**/*.test.ts', 'tests/draw/**/*.test.ts'],

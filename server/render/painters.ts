@@ -16,7 +16,7 @@ export interface PaintedFilm {
 }
 
 /** A frame's pixels, and the milliseconds that painting them took. */
-export interface PaintedFrame {
+interface PaintedFrame {
   pixels: Buffer
   paintMs: number
 }
