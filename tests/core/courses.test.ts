@@ -2,6 +2,7 @@ import { Bezier } from 'bezier-js'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { compile } from '#core/frame/compile'
+import { NO_PLACES } from '#core/labels/label-scene'
 import { courseOf, pointAt } from '#core/geometry/course'
 import type { Cubic } from '#core/geometry/cubic'
 import { cubicPoint, splitCubic } from '#core/geometry/cubic'
@@ -45,7 +46,7 @@ const DRAWN: DrawnCourse = {
   arrive: { x: -30, y: 60 },
 }
 const courseOfLeg = (journey: Journey, id: string) => {
-  for (const leg of compile(journey).travellers[0]!.legs) if (leg.leg.id === id) return leg.course
+  for (const leg of compile(journey, NO_PLACES).travellers[0]!.legs) if (leg.leg.id === id) return leg.course
   throw new Error('no such leg')
 }
 const drawn = (journey: Journey, id = 'l1') => journey.travellers[0]!.legs.find((leg) => leg.id === id)!.course as DrawnCourse
@@ -427,7 +428,7 @@ describe('the trip', () => {
         const frozen = JSON.stringify(journey)
         const start = journey
         for (const step of steps) journey = step(journey, 'l1')
-        expect(() => compile(parseJourney(JSON.parse(JSON.stringify(journey))))).not.toThrow()
+        expect(() => compile(parseJourney(JSON.parse(JSON.stringify(journey))), NO_PLACES)).not.toThrow()
         const cubics = edits.legCubics(journey, 'l1')
         expect(cubics.every((curve) => curve.every(({ x, y }) => Number.isFinite(x) && Number.isFinite(y)))).toBe(true)
         const [a, b] = legEnds(journey, 'l1')!

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { compile } from '#core/frame/compile'
+import { NO_PLACES } from '#core/labels/label-scene'
 import { asSheet } from '#core/sheet/lying-picture'
 import { nearestOnCourse } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
@@ -12,7 +13,7 @@ import { readPoints } from '#core/journey/track-line'
 import { groundToSheet, sheetToGround, turnedAbout } from '#core/sheet/place'
 import { EVERY_COURSE, journeyWithEveryKind, pointsOf } from '../support/every-kind'
 
-const coursesOf = (journey: Journey) => compile(journey).travellers[0]!.legs.map(({ course }) => course)
+const coursesOf = (journey: Journey) => compile(journey, NO_PLACES).travellers[0]!.legs.map(({ course }) => course)
 
 /** Everything that lies on the ground: points of it by what they belong to. */
 const onGround = (journey: Journey): Record<string, Point[]> => ({

@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { projectionOf, zoomedAbout } from '#core/camera/projection'
 import { referenceSize } from '#core/camera/view'
 import { compile } from '#core/frame/compile'
+import { NO_PLACES } from '#core/labels/label-scene'
 import { createJourney, FRAME_SIZES } from '#core/journey/create'
 import { bendLeg, editLeg } from '#core/edits/lines/legs'
 import { setFrame } from '#core/edits/journey'
@@ -300,7 +301,7 @@ describe('edits', () => {
         const frozen = JSON.stringify(start)
         let journey = start
         steps.forEach((step, k) => (journey = step(journey, k)))
-        expect(() => compile(parseJourney(journey))).not.toThrow()
+        expect(() => compile(parseJourney(journey), NO_PLACES)).not.toThrow()
         expect(JSON.stringify(start)).toBe(frozen)
       }),
     )

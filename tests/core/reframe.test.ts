@@ -16,6 +16,7 @@ import { addShot, putShot, removeShot, setCamera, setPlan } from '#core/edits/ca
 import { withGroundMoved } from '#core/edits/ground/ground-move'
 import { addStop } from '#core/edits/trips/visits'
 import { compile } from '#core/frame/compile'
+import { NO_PLACES } from '#core/labels/label-scene'
 import { frameAt } from '#core/frame/frame-at'
 import { parseJourney } from '#core/journey/parse'
 import type { Journey, Shot } from '#core/journey/schema'
@@ -38,8 +39,8 @@ describe('a journey in another shape', () => {
       [1080, 1350],
     ] as const) {
       const journey = setPlan({ ...addReframe(movingDemo(), { width, height }), shots: [] }, 'lively')
-      const shown = compile(reframed(journey, 0))
-      expect(shown.travellers[0]!.visits.map(({ arrive }) => arrive)).toEqual(compile(journey).travellers[0]!.visits.map(({ arrive }) => arrive)) // prettier-ignore
+      const shown = compile(reframed(journey, 0), NO_PLACES)
+      expect(shown.travellers[0]!.visits.map(({ arrive }) => arrive)).toEqual(compile(journey, NO_PLACES).travellers[0]!.visits.map(({ arrive }) => arrive)) // prettier-ignore
       const reference = referenceSize({ width, height })
       for (let k = 0; k < shown.frames; k += 5) {
         const time = frameTime(k, '30/1')
@@ -155,7 +156,7 @@ describe('an edit in another shape', () => {
 
   it('of a planned shot takes its place in that shape alone', () => {
     const journey = setPlan({ ...upright(), shots: [] }, 'calm')
-    const planned = compile(reframed(journey, 0)).shots.find(({ shot }) => shot.kind === 'chase')!.shot
+    const planned = compile(reframed(journey, 0), NO_PLACES).shots.find(({ shot }) => shot.kind === 'chase')!.shot
     const after = editReframed(journey, 0, (j) => putShot(j, { ...planned, orbit: 9 }))
     expect(after.shots).toEqual([])
     const kinds = (j: Journey) => compile(j).shots.map(({ shot }) => [shot.kind, shot.orbit])
@@ -178,7 +179,7 @@ describe('an edit in another shape', () => {
         expect(() => parseJourney(JSON.parse(JSON.stringify(after)))).not.toThrow()
         expect(reframed(after, 0).shots.find(({ id }) => id === shot.id)).toMatchObject({ kind: shot.kind, orbit })
         expect(after.shots).toEqual(journey.shots)
-        expect(() => compile(reframed(after, 0))).not.toThrow()
+        expect(() => compile(reframed(after, 0), NO_PLACES)).not.toThrow()
       }),
     )
   })

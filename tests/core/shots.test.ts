@@ -12,7 +12,8 @@ import { setGround } from '#core/edits/ground/sheets'
 import { addTraveller } from '#core/edits/trips/travellers'
 import { addStop } from '#core/edits/trips/visits'
 import type { CompiledJourney } from '#core/trips/compiled'
-import { compile } from '#core/frame/compile'
+import { compile as compileWithNames } from '#core/frame/compile'
+import { NO_PLACES } from '#core/labels/label-scene'
 import { checkCamera } from '#core/checks/camera-check'
 import { comeCloser, tiltedLess } from '#core/edits/camera/keep-followed'
 import { frameAt } from '#core/frame/frame-at'
@@ -74,6 +75,15 @@ const placesAt = (compiled: CompiledJourney, time: number): Point[] =>
 /** Where the travellers that can be seen are at a time: the frame's own word, not the camera's. */
 const travellersAt = (compiled: CompiledJourney, time: number): Point[] =>
   frameAt(compiled, time).motions.flatMap((motion) => (motion ? [motion.position] : []))
+
+/** Whether the travellers that can be seen are in the safe area. */
+const isInSight = (compiled: CompiledJourney, time: number): boolean => {
+  const view = viewAt(compiled, time)
+  return travellersAt(compiled, time).every((p) => isSafe(view, p, 0.5))
+}
+
+/** No names are looked at here, and to find their places takes longer than all else. */
+const compile = (journey: Journey) => compileWithNames(journey, NO_PLACES)
 
 /** Hundreds of films are looked at frame by frame; where the machine is busy that takes its time. */
 const PATIENCE = 150_000
@@ -168,8 +178,7 @@ describe('a chase', () => {
     fc.assert(
       fc.property(anyTrip, anyChase, (trip, shot) => {
         const compiled = compile(addShot(trip, shot))
-        for (const time of frameTimes(compiled))
-          for (const p of travellersAt(compiled, time)) expect(isSafe(viewAt(compiled, time), p, 0.5)).toBe(true)
+        expect(frameTimes(compiled).filter((time) => !isInSight(compiled, time))).toEqual([])
       }),
       { numRuns: 60 },
     )
@@ -190,12 +199,14 @@ describe('a chase', () => {
         spots.forEach((at, i) => (trip = addStop(trip, at, { stop: `o${i}`, leg: `m${i}` }, { traveller: 'other' })))
         const compiled = compile(addShot(trip, shot))
         let before: View | undefined
+        let fastest = 0
         for (const time of frameTimes(compiled)) {
           const view = viewAt(compiled, time)
-          for (const p of travellersAt(compiled, time)) expect(isSafe(view, p, 0.5)).toBe(true)
-          if (before) expect(Math.abs(Math.log2(view.zoom / before.zoom))).toBeLessThan(0.2)
+          if (before) fastest = Math.max(fastest, Math.abs(Math.log2(view.zoom / before.zoom)))
           before = view
         }
+        expect(fastest).toBeLessThan(0.2)
+        expect(frameTimes(compiled).filter((time) => !isInSight(compiled, time))).toEqual([])
       }),
       { numRuns: 25 },
     )
@@ -263,10 +274,8 @@ describe('an overview and a leg view', () => {
           x: course.points[2 * i]!,
           y: course.points[2 * i + 1]!,
         }))
-        for (const time of frameTimes(compiled)) {
-          const view = viewAt(compiled, time)
-          expect(points.every((p) => isSafe(view, p, 2))).toBe(true)
-        }
+        const cut = frameTimes(compiled).filter((time) => !points.every((p) => isSafe(viewAt(compiled, time), p, 2)))
+        expect(cut).toEqual([])
       }),
       { numRuns: 30 },
     )
@@ -288,13 +297,15 @@ function stepBetween(a: View, b: View): number {
  * What is comfortable to watch, per second: 0.6 frame widths, 45 degrees of turning, 1.3 doublings of zoom, 35 degrees of pitch (common practice, no source).
  * The figures stand here, and are measured here, so that neither a limit nor a measure of the product can be loosened unseen.
  */
-function expectComfort(a: View, b: View, seconds: number): void {
+function isComfortable(a: View, b: View, seconds: number): boolean {
   const turn = Math.abs(((((b.bearing - a.bearing) % 360) + 540) % 360) - 180)
   const moved = Math.hypot(b.centre.x - a.centre.x, b.centre.y - a.centre.y) * Math.sqrt(a.zoom * b.zoom)
-  expect(moved / 1920 / seconds).toBeLessThanOrEqual(0.6 + 1e-9)
-  expect(turn / seconds).toBeLessThanOrEqual(45 + 1e-9)
-  expect(Math.abs(Math.log2(b.zoom / a.zoom)) / seconds).toBeLessThanOrEqual(1.3 + 1e-9)
-  expect(Math.abs(b.pitch - a.pitch) / seconds).toBeLessThanOrEqual(35 + 1e-9)
+  return (
+    moved / 1920 / seconds <= 0.6 + 1e-9 &&
+    turn / seconds <= 45 + 1e-9 &&
+    Math.abs(Math.log2(b.zoom / a.zoom)) / seconds <= 1.3 + 1e-9 &&
+    Math.abs(b.pitch - a.pitch) / seconds <= 35 + 1e-9
+  )
 }
 
 describe('an automatic plan', () => {
@@ -306,15 +317,14 @@ describe('an automatic plan', () => {
         const compiled = compile(setPlan(trip, temperament))
         const times = frameTimes(compiled)
         let before = viewAt(compiled, 0)
-        times.forEach((time, k) => {
+        const bad = times.filter((time, k) => {
           const view = viewAt(compiled, time)
-          expect(placesAt(compiled, time).every((p) => isSafe(view, p, 0.5))).toBe(true)
-          if (k > 0) {
-            expectComfort(before, view, 1 / 30)
-            expect(stepBetween(before, view)).toBeLessThan(0.12)
-          }
+          const isSeen = placesAt(compiled, time).every((p) => isSafe(view, p, 0.5))
+          const isSmooth = k === 0 || (isComfortable(before, view, 1 / 30) && stepBetween(before, view) < 0.12)
           before = view
+          return !isSeen || !isSmooth
         })
+        expect(bad).toEqual([])
       }),
       { numRuns: 200 },
     )
@@ -350,17 +360,17 @@ describe('an automatic plan', () => {
           const frame = { ...trip.frame, width: width!, height: height! }
           const compiled = compile(setPlan(setGround({ ...trip, frame, sheets: [paperSheet] }, { edge: 'held' }), temperament))
           const size = { width: width!, height: height! }
-          for (const time of frameTimes(compiled)) {
+          const bad = frameTimes(compiled).filter((time) => {
             const view = viewAt(compiled, time)
-            expect(coversFrame(paperSheet, view, size)).toBe(true)
             const isIn = (p: Point) => {
               const { x, y } = projectionOf(view, size).toScreen(p)
               return x > -1 && y > -1 && x < width! + 1 && y < height! + 1
             }
             // A bow may lead beyond the map.
             const onMap = placesAt(compiled, time).filter(({ x, y }) => x >= 0 && y >= 0 && x <= 6400 && y <= 3600)
-            expect(onMap.every(isIn)).toBe(true)
-          }
+            return !coversFrame(paperSheet, view, size) || !onMap.every(isIn)
+          })
+          expect(bad).toEqual([])
         }),
         { numRuns: 60 },
       )
@@ -460,8 +470,7 @@ describe('an automatic plan', () => {
         )
         spots.forEach((at, i) => (trip = addStop(trip, at, { stop: `o${i}`, leg: `m${i}` }, { traveller: 'other' })))
         const compiled = compile(setPlan(trip, temperament))
-        for (const time of frameTimes(compiled))
-          for (const p of travellersAt(compiled, time)) expect(isSafe(viewAt(compiled, time), p, 0.5)).toBe(true)
+        expect(frameTimes(compiled).filter((time) => !isInSight(compiled, time))).toEqual([])
       }),
       { numRuns: 30 },
     )

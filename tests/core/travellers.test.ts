@@ -4,6 +4,7 @@ import { projectionOf } from '#core/camera/projection'
 import { distance } from '#core/geometry/point'
 import { editLeg } from '#core/edits/lines/legs'
 import { compile } from '#core/frame/compile'
+import { NO_PLACES } from '#core/labels/label-scene'
 import { frameAt } from '#core/frame/frame-at'
 import { routeOf } from '#core/formats/route'
 import { setSeconds } from '#core/edits/pace/film-length'
@@ -210,7 +211,7 @@ describe('several travellers', () => {
     fc.assert(
       fc.property(fc.array(step, { maxLength: 10 }), (steps) => {
         const journey = steps.reduce((j, change, k) => unlessGone(j, (now) => change(now, k)), setSeconds(two(), 120))
-        expect(() => compile(check(journey))).not.toThrow()
+        expect(() => compile(check(journey), NO_PLACES)).not.toThrow()
         const visited = new Set(journey.travellers.flatMap(({ visits }) => visits.map(({ stop }) => stop)))
         expect(journey.stops.every(({ id }) => visited.has(id))).toBe(true)
       }),

@@ -9,6 +9,7 @@ import { editLeg } from '#core/edits/lines/legs'
 import { setSeconds } from '#core/edits/pace/film-length'
 import { setLayover } from '#core/edits/pace/pace'
 import { parseJourney } from '#core/journey/parse'
+import { NO_PLACES } from '#core/labels/label-scene'
 import type { Journey } from '#core/journey/schema'
 import { insertStop, removeStop, removeVisit, reverseTrip } from '#core/edits/trips/trips'
 import { arrange, goOnTo, moveVisit, visitsOf } from '#core/edits/trips/visits'
@@ -164,7 +165,7 @@ describe('whatever is done to the visits of a trip with every kind of course', (
     fc.assert(
       fc.property(fc.array(step, { maxLength: 12 }), (steps) => {
         const journey = steps.reduce((j, next, k) => next(j, k), journeyWithEveryKind())
-        const compiled = compile(check(journey))
+        const compiled = compile(check(journey), NO_PLACES)
         const { visits, legs: made } = compiled.travellers[0]!
         made.forEach(({ course }, i) => {
           const [a, b] = [visits[i]!.stop.at, visits[i + 1]!.stop.at]

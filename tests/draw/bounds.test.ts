@@ -38,10 +38,10 @@ import { createPainter } from '#draw/painter'
 import { createServerStudio, createServerSurface } from '#render/studio'
 import { BENT, EVERY_INK, inkItem } from '../support/inks'
 
-const frameSize = { width: 1280, height: 720 }
+const frameSize = { width: 640, height: 360 }
 const reference = referenceSize(frameSize)
 const view = flatView({ x: reference.width / 2, y: reference.height / 2 }, 1)
-const space: CanvasSpace = spaceOf({ view, reference, isMoving: false }, 720 / 1080)
+const space: CanvasSpace = spaceOf({ view, reference, isMoving: false }, 360 / 1080)
 const GROUND = [10, 20, 30]
 const DARK: FrameItem = { kind: 'ground', ground: groundSchema.parse({ colour: '#0a141e' }) }
 
@@ -313,13 +313,13 @@ describe('dashes', () => {
   it('go on over a break in the line as if there were none', () => {
     // Two pieces of 335 px, the second one further down; 335 is not a whole number of periods of 50.
     const course = polylineCourse(Float64Array.of(200, 300, 535, 300, 200, 700, 535, 700), [1])
-    const surface = createServerSurface(frameSize.width, frameSize.height)
+    const size = { width: 1920, height: 1080 }
+    const surface = createServerSurface(size.width, size.height)
     const item = inkItem({ line: { kind: 'dashed', dash: 30, space: 20 }, cap: 'butt', width: 10, colour: '#ffffff' }, course)
-    const frame = { time: 0, size: frameSize, scale: space.scale, reference, view, isMoving: false, items: [DARK, item], motions: [] }
-    createPainter(createServerStudio('/nowhere')).paint(frame, surface.context, space.scale)
+    const frame = { time: 0, size, scale: 1, reference, view, isMoving: false, items: [DARK, item], motions: [] }
+    createPainter(createServerStudio('/nowhere')).paint(frame, surface.context, 1)
     const pixels = surface.pixels()
-    const isInked = (x: number, y: number) =>
-      pixels[4 * (Math.round(y * space.scale) * frameSize.width + Math.round(x * space.scale))]! > 128
+    const isInked = (x: number, y: number) => pixels[4 * (y * size.width + x)]! > 128
     for (let s = 3; s < 670; s += 7) {
       const into = s % 50
       if (Math.min(Math.abs(into - 30), into, 50 - into) < 3 || Math.abs(s - 335) < 3) continue

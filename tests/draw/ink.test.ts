@@ -162,8 +162,8 @@ describe('painting only what has changed of a line', () => {
 
   it.each(EVERY_INK)('paints something under tilt, and nothing wild: %s', (name, ink) => {
     if (name === 'hidden') return
-    const flat = paint([ground('#000000'), inkItem({ colour: '#ffffff', ...ink }, BENT)], 540)
-    const tilted = paint([ground('#000000'), inkItem({ colour: '#ffffff', ...ink }, BENT)], 540, 40)
+    const flat = paint([ground('#000000'), inkItem({ colour: '#ffffff', ...ink }, BENT)], 270)
+    const tilted = paint([ground('#000000'), inkItem({ colour: '#ffffff', ...ink }, BENT)], 270, 40)
     const lit = ({ pixels }: { pixels: Uint8Array }) => pixels.reduce((sum, value, i) => (i % 4 === 3 ? sum : sum + value), 0)
     expect(lit(tilted)).toBeGreaterThan(0.4 * lit(flat))
     expect(lit(tilted)).toBeLessThan(1.5 * lit(flat))
