@@ -161,6 +161,7 @@ try {
   await page.getByTestId('film-format').click()
   await page.getByRole('option', { name: 'WebM (VP9)' }).click()
   await page.getByTestId('film-ground').locator('input').click()
+  await page.getByTestId('film-estimate').getByText('about').waitFor()
   await shot('export')
 } finally {
   await browser.close()

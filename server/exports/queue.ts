@@ -12,6 +12,7 @@ import { database, dataFolder } from '../storage/database'
 import type { ExportEnd, ExportRecord } from '../storage/exports'
 import { beginExport, exportOrder, finishExport, listExports, readExport } from '../storage/exports'
 import { filmFileName } from '../storage/film-files'
+import { newId } from '../storage/new-id'
 
 /** Exports run one after another: one keeps the machine busy by itself. */
 const queue = new PQueue({ concurrency: 1 })
@@ -46,7 +47,9 @@ export async function measureExport(journey: Journey, settings: FilmSettings, si
   if (waiting.size > 0 || current) return undefined
   const own = (measuring = new AbortController())
   try {
-    return await measureFilm({ folder: dataFolder(), journey, settings, signal: AbortSignal.any([signal, own.signal]) })
+    mkdirSync(join(dataFolder(), 'exports'), { recursive: true })
+    const out = exportFile({ id: `measure-${newId()}`, format: settings.format })
+    return await measureFilm({ folder: dataFolder(), journey, settings, out, signal: AbortSignal.any([signal, own.signal]) })
   } catch (error) {
     if (signal.aborted || own.signal.aborted) return undefined
     throw error

@@ -1,6 +1,4 @@
-import { mkdtemp, readFile, rm, stat } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { readFile, rm, stat } from 'node:fs/promises'
 import { FILM_FORMATS, pixelFormatOf } from '#core/film/formats'
 import type { FilmCost, FilmSettings } from '#core/film/settings'
 import { AROUND, atSize, checkFilm, isHeard } from '#core/film/settings'
@@ -28,6 +26,8 @@ interface MeasureOptions {
   folder: string
   journey: Journey
   settings: FilmSettings
+  /** Path of the file that is made of the stretches; it is deleted again. */
+  out: string
   signal?: AbortSignal
 }
 
@@ -35,16 +35,15 @@ interface MeasureOptions {
  * Makes a few stretches of a film as they would be made of all of it, and tells from them what that takes up, and how long it takes on this machine now.
  * @throws JourneyError for what cannot be exported so, the signal's reason when aborted, Error when painting or encoding fails
  */
-export async function measureFilm({ folder, journey, settings, signal }: MeasureOptions): Promise<FilmCost> {
+export async function measureFilm({ folder, journey, settings, out, signal }: MeasureOptions): Promise<FilmCost> {
+  signal?.throwIfAborted()
   checkFilm(journey, settings)
   const { format, from, to, ground, sound } = settings
   const { rate } = journey.frame
   const { encoder: kind, sound: heard } = FILM_FORMATS[format]
   if (kind.kind === 'sound') throw new Error('A file of sound alone has no frames.')
   const stretches = stretchesOf(from, to)
-  const scratch = await mkdtemp(join(tmpdir(), 'zephyrine-measure-'))
-  const out = join(scratch, `sample${FILM_FORMATS[format].ending}`)
-  const log = join(scratch, 'pictures.log')
+  const log = `${out}.log`
   const painted = { folder, journey: atSize(journey, settings), ground, pixels: pixelFormatOf(settings), frames: stretches.flat() }
   const painters = startPainters(painted, usualPainters())
   const aborted = new Promise<never>((_, reject) => signal?.addEventListener('abort', () => reject(signal.reason as Error)))
@@ -83,7 +82,7 @@ export async function measureFilm({ folder, journey, settings, signal }: Measure
     throw error
   } finally {
     await painters.stop(new Error('The stretches are finished.'))
-    await rm(scratch, { recursive: true, force: true })
+    await Promise.all([out, log].map((file) => rm(file, { force: true })))
   }
 }
 

@@ -6,7 +6,6 @@ export const filmFileName = ({ id, format }: Pick<ExportRecord, 'id' | 'format'>
 
 const ENDINGS = Object.values(FILM_FORMATS).map(({ ending }) => ending)
 
-/** Whether a file's name is that of a film, of one that is being written, or of its sound: nothing else in the folder is touched. */
+/** Whether a file's name is that of a film, of one that is being written or measured, or of its sound: nothing else in the folder is touched. */
 export const isFilmFile = (file: string): boolean =>
-  ENDINGS.some((ending) => file.endsWith(ending) || file.endsWith(`${ending}.part`) || file.endsWith(`${ending}.sound`)) &&
-  /^[\w-]{1,64}\./.test(file)
+  ENDINGS.some((ending) => ['', '.part', '.sound', '.log'].some((rest) => file.endsWith(ending + rest))) && /^[\w-]{1,64}\./.test(file)

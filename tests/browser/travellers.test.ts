@@ -49,6 +49,26 @@ describe('another traveller', () => {
     expect(names).toEqual(['', 'Wren copy'])
   })
 
+  it('rides on a row of its own on the pace strip', async () => {
+    await another()
+    const { page } = demo
+    await page.keyboard.press('Escape')
+    await page.getByRole('button', { name: 'All travellers' }).click()
+    const riders = page.locator('[data-testid^="rider-"]')
+    await expect.poll(() => riders.count()).toBe(2)
+    for (const i of [0, 1]) {
+      const rider = (await riders.nth(i).boundingBox())!
+      const row = (await page
+        .locator('.row', { has: page.locator('[data-testid^="rider-"]') })
+        .nth(i)
+        .boundingBox())!
+      expect(rider.y).toBeGreaterThanOrEqual(row.y)
+      expect(rider.y + rider.height).toBeLessThanOrEqual(row.y + row.height)
+    }
+    await page.getByRole('button', { name: 'All travellers' }).click()
+    await expect.poll(() => riders.count()).toBe(1)
+  })
+
   it('is taken up again by a click on its line', async () => {
     await another()
     await demo.page.keyboard.press('Escape')

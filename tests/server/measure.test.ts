@@ -1,6 +1,5 @@
 /** What is told of a whole film by a few stretches of it. */
-import { readdirSync, rmSync, statSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { existsSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
 import { setFrame } from '#core/edits/journey'
@@ -13,7 +12,8 @@ import { temporaryFolder } from '../support/server'
 
 const folder = temporaryFolder()
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
-const samples = () => readdirSync(tmpdir()).filter((name) => name.startsWith('zephyrine-measure-'))
+const sample = join(folder, 'sample')
+const left = () => ['', '.part', '.log'].filter((ending) => existsSync(sample + ending))
 
 describe('the stretches of a film that are made to measure it', () => {
   it('are all of a short one, and lie all over a long one, each frame once', () => {
@@ -51,9 +51,10 @@ describe('a film that is measured', () => {
     'as %s takes up about what was told',
     async (format) => {
       const settings = { ...wholeFilm(journey, format), ...(format === 'still' ? { from: 9, to: 10 } : {}) }
-      const { bytes, seconds } = await measureFilm({ folder, journey, settings })
+      const { bytes, seconds } = await measureFilm({ folder, journey, settings, out: sample })
       const out = join(folder, `film.${format}`)
       await renderFilm({ folder, journey, settings, out })
+      expect(left()).toEqual([])
       // The file has a head besides its pictures, which counts where they are as small as these.
       expect(bytes / statSync(out).size).toBeGreaterThan(0.5)
       expect(bytes / statSync(out).size).toBeLessThan(1.5)
@@ -62,12 +63,13 @@ describe('a film that is measured', () => {
   )
 
   it('leaves nothing behind, also where it is broken off, and refuses what cannot be made', async () => {
-    const before = samples()
     const control = new AbortController()
-    const broken = measureFilm({ folder, journey, settings: wholeFilm(journey), signal: control.signal })
+    const broken = measureFilm({ folder, journey, settings: wholeFilm(journey), out: sample, signal: control.signal })
     setTimeout(() => control.abort(new Error('closed')), 300)
     await expect(broken).rejects.toThrow('closed')
-    await expect(measureFilm({ folder, journey, settings: { ...wholeFilm(journey), to: 9999 } })).rejects.toThrow(/does not lie within/)
-    expect(samples()).toEqual(before)
+    await expect(measureFilm({ folder, journey, settings: { ...wholeFilm(journey), to: 9999 }, out: sample })).rejects.toThrow(
+      /does not lie within/,
+    )
+    expect(left()).toEqual([])
   })
 })

@@ -15,7 +15,6 @@ import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } 
 import type { CompiledTraveller } from '#core/trips/compiled'
 import { beatsOf } from '#core/edits/pace/beats'
 import { laneBars } from '#core/edits/pace/lanes'
-import VehiclePicture from '~/components/fields/VehiclePicture.vue'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { useNotes } from '~/composables/use-notes'
 import { useEditor } from '~/stores/editor'
@@ -26,7 +25,7 @@ import StripLanes from './StripLanes.vue'
 import StripRuler from './StripRuler.vue'
 import { MARGIN, provideStrip } from './use-strip'
 
-/** Itinerary and timeline in one: stops as beads, legs as ribbons as long as they take, and the vehicle riding along; under it lanes and graphs. */
+/** Itinerary and timeline in one: stops as beads, legs as ribbons as long as they take, and the vehicles riding along; under it lanes and graphs. */
 const PaceGraphs = defineAsyncComponent(() => import('./PaceGraphs.vue'))
 /** How high it would be to show all that is in it, in CSS pixels; `isAsked` when somebody has just opened a part of it. */
 const emit = defineEmits<{ wants: [height: number, isAsked: boolean] }>()
@@ -99,13 +98,6 @@ const trips = computed(() => {
   return shown.value.travellers && travellers.length > 1 ? travellers : travellers.filter(({ traveller }) => traveller === editor.traveller)
 })
 const isEmpty = computed(() => (editor.itinerary?.visits.length ?? 0) === 0)
-
-/** The vehicle at the play position: the one on the stage, or the next one. */
-const rider = computed(() => {
-  const legs = editor.itinerary?.legs ?? []
-  const leg = legs.find(({ arrive }) => playback.time < arrive) ?? legs.at(-1)
-  return (leg?.rides.findLast(({ at }) => at <= playback.time) ?? leg?.rides[0])?.choice ?? undefined
-})
 
 const timeOf = (event: PointerEvent | WheelEvent) => {
   const box = scroller.value!
@@ -232,7 +224,6 @@ const TOGGLES = computed(() => [
         </div>
         <div class="playhead" :style="{ transform: `translateX(${strip.x(playback.time)}px)` }" aria-hidden="true">
           <svg class="point" width="12" height="9" viewBox="0 0 12 9"><path d="M0 0h12l-6 9Z" /></svg>
-          <svg v-if="rider" class="rider" width="34" height="34"><VehiclePicture :vehicle="rider" /></svg>
         </div>
         <output
           v-if="strip.readout.value"
@@ -308,11 +299,6 @@ const TOGGLES = computed(() => [
   position: absolute;
   left: -6.75px;
   fill: var(--brass);
-}
-.rider {
-  position: absolute;
-  left: -17.75px;
-  top: 46px;
 }
 .readout {
   position: absolute;

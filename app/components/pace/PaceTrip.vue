@@ -9,6 +9,7 @@ import { useStage } from '~/stores/stage'
 import PaceBead from './PaceBead.vue'
 import PaceHandle from './PaceHandle.vue'
 import PaceRibbon from './PaceRibbon.vue'
+import PaceRider from './PaceRider.vue'
 import { namesOnStrip } from './strip-names'
 import { useStrip } from './use-strip'
 
@@ -208,6 +209,7 @@ function selectStop(event: PointerEvent | KeyboardEvent, id: string, i: number) 
         <path class="edge" :d="`M${strip.x(visit.leave) + 3} 27v10`" />
       </PaceHandle>
     </svg>
+    <PaceRider :trip="trip" />
   </div>
 </template>
 
