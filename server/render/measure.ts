@@ -72,10 +72,10 @@ export async function measureFilm({ folder, journey, settings, out, signal }: Me
       kind.kind === 'ffmpeg'
         ? bytesOf(sizesOf(await readFile(log, 'utf8')), made, to - from, kind.takes === 'yuv420p' && stretches.length > 1 ? LATER : 1)
         : ((await stat(out)).size / made.flat().length) * (to - from)
-    const isSpoken = sound && heard !== null && isHeard(journey)
+    const hasSound = sound && heard !== null && isHeard(journey)
     return {
-      bytes: bytes + (isSpoken ? (heard.bytes * (to - from)) / framesPerSecond(rate) : 0),
-      seconds: (first + each * (to - from - 1) + last) / 1000 + (isSpoken ? AROUND : 0),
+      bytes: bytes + (hasSound ? (heard.bytes * (to - from)) / framesPerSecond(rate) : 0),
+      seconds: (first + each * (to - from - 1) + last) / 1000 + (hasSound ? AROUND : 0),
     }
   } catch (error) {
     await encoder?.abort()
@@ -141,12 +141,16 @@ const LATER = 1.2
 export function bytesOf(sizes: readonly number[], stretches: readonly (readonly number[])[], total: number, later: number): number {
   if (sizes.length === 0) return 0
   const [whole, others]: [number[], number[]] = [[], []]
+  // Some formats are given every second frame only.
+  const share = sizes.length / stretches.flat().length
+  const pictures = total * share
   let at = 0
   for (const { length } of stretches) {
-    const own = sizes.slice(at, (at += length))
+    const own = sizes.slice(Math.round(at * share), Math.round((at + length) * share))
+    at += length
     if (own.length > 0) whole.push(own[0]!)
     for (const size of own.slice(1)) others.push(size)
   }
-  const keys = Math.ceil(total / KEY_EVERY)
-  return keys * mean(whole) + (others.length > 0 ? (total - keys) * mean(others) * later : 0)
+  const keys = Math.ceil(pictures / KEY_EVERY)
+  return keys * mean(whole) + (others.length > 0 ? (pictures - keys) * mean(others) * later : 0)
 }

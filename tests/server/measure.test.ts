@@ -39,6 +39,8 @@ describe('the stretches of a film that are made to measure it', () => {
     expect(bytesOf([900, 10, 20, 1100, 14, 16], stretches, 1000, 1)).toBe(4 * 1000 + 996 * 15)
     expect(bytesOf([900, 10, 20, 1100, 14, 16], stretches, 1000, 2)).toBe(4 * 1000 + 996 * 30)
     expect(bytesOf([77], [[0]], 1, 1)).toBe(77)
+    // Of a format that is given every second frame there are half as many pictures.
+    expect(bytesOf([900, 20, 1100, 10], [[0, 1, 2, 3], [500, 501, 502, 503]], 1000, 1)).toBe(2 * 1000 + 498 * 15) // prettier-ignore
     expect(bytesOf([], stretches, 1000, 1)).toBe(0)
   })
 })
