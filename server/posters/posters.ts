@@ -9,8 +9,8 @@ import { journeyDocument } from '../storage/journeys'
 import { deleteOlderPosters, posterPath, storedPosters } from './poster-files'
 
 /**
- * Posters are painted in the background, one at a time, in a thread of their own: when a journey has come, some time after the last save, and when the
- * list shows a journey without one. Nothing waits for a poster: the list says which exist.
+ * Posters are painted in the background, one at a time, in a thread of their own: some time after a journey has come or been saved, and when the
+ * list shows one without. Nothing waits for a poster: the list says which exist.
  */
 
 /** A journey is saved every other second during editing; its poster waits for this pause, in milliseconds. */
@@ -42,10 +42,10 @@ function isGivenUp(id: string, revision: number): boolean {
   return last !== undefined && last.revision === revision && Date.now() < last.until
 }
 
-/** Whether a newer poster than the stored one is coming. Orders it if that was not done yet. */
+/** Whether a newer poster than the stored one is coming. Orders it if that was not done yet; at once where there is none to be shown meanwhile. */
 export function posterIsComing(id: string, revision: number): boolean {
   if (posterRevision(id) === revision || isGivenUp(id, revision)) return false
-  if (!timers.has(id) && !ordered.has(id)) enqueuePoster(id)
+  if (!timers.has(id) || posterRevision(id) === undefined) enqueue(id, LOOKED_FOR)
   return true
 }
 
@@ -56,16 +56,10 @@ export function copyPoster(from: { id: string; revision: number }, to: { id: str
   known().set(to.id, to.revision)
 }
 
-/** Orders a poster of a journey that has just been saved. */
+/** Orders a poster of a journey that has just come, or been saved. */
 export function orderPoster(id: string): void {
   clearTimeout(timers.get(id))
-  timers.set(
-    id,
-    setTimeout(() => {
-      timers.delete(id)
-      enqueuePoster(id)
-    }, QUIET).unref(),
-  )
+  timers.set(id, setTimeout(() => enqueue(id), QUIET).unref())
 }
 
 /** Forgets the poster of a journey that has been deleted; one that is being painted is ended, however long it would take. */
@@ -75,12 +69,16 @@ export function forgetPoster(id: string): void {
   if (painting === id) void thread?.terminate()
 }
 
-/** Orders a poster at once, of a journey that has come as a whole. */
-export function enqueuePoster(id: string): void {
+/** What somebody looks for comes before the others. */
+const LOOKED_FOR = 1
+
+function enqueue(id: string, priority = 0): void {
+  clearTimeout(timers.get(id))
+  timers.delete(id)
   if (ordered.has(id)) return
   ordered.add(id)
   clearTimeout(idle)
-  void queue.add(() => paint(id).finally(() => ordered.delete(id)))
+  void queue.add(() => paint(id).finally(() => ordered.delete(id)), { priority })
 }
 
 queue.on('idle', () => {

@@ -283,6 +283,10 @@ const TOGGLES = computed(() => [
   padding-top: 6px;
   border-left: 1px solid var(--rule);
 }
+/* They have a fixed size, which their icons are not to outgrow where the browser's letters are set larger. */
+.tools > .v-btn {
+  font-size: 14px;
+}
 .pressed {
   color: rgb(var(--v-theme-on-primary));
   background: var(--sea);
