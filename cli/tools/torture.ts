@@ -296,7 +296,7 @@ async function run({ kills, files, tracks, hostile, seed }: ReturnType<typeof re
   const folder = mkdtempSync(join(tmpdir(), 'zephyrine-torture-'))
   try {
     let wrong = tortureTracks(tracks, random)
-    wrong += await tortureReaders(join(folder, 'files'), files, random)
+    if (files > 0) wrong += await tortureReaders(join(folder, 'files'), files, random)
     if (hostile) wrong += await tortureByHostile(join(folder, 'hostile'))
     if (kills > 0) {
       const data = join(folder, 'kills')
