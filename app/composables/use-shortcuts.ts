@@ -17,11 +17,13 @@ import { useStage } from '~/stores/stage'
 
 const ARROWS: Record<string, readonly [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
 
+/** Switches, lists to choose from and the like: they have no text of their own that could be undone. */
+const TEXTLESS = 'input:is([type="checkbox"], [type="radio"], [type="range"], [type="color"], [inputmode="none"])'
+
 /** Whether a key belongs to the text field or slider that has the focus. */
 function isTaken({ target, key, ctrlKey, metaKey }: KeyboardEvent): boolean {
   if (!(target instanceof HTMLElement)) return false
-  // A switch has no text of its own that could be undone.
-  if (target.matches('input[type="checkbox"]') && (ctrlKey || metaKey)) return false
+  if (target.matches(TEXTLESS) && (ctrlKey || metaKey)) return false
   if (target.isContentEditable || target.matches('input, textarea, select, [role="combobox"]')) return true
   return target.matches('[role="slider"]') && (key in ARROWS || ['Home', 'End', 'PageUp', 'PageDown'].includes(key))
 }

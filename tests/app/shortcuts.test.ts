@@ -54,6 +54,19 @@ describe('keys', () => {
     expect(editor.journey!.name).toBe('Another')
   })
 
+  it.each([
+    ['a list to choose from', { inputMode: 'none' }, true],
+    ['a switch', { type: 'checkbox' }, true],
+    ['a field of text', { type: 'text' }, false],
+  ])('undo while %s has the focus only where it has no text of its own', (_what, of, undoes) => {
+    const field = Object.assign(document.createElement('input'), of)
+    document.body.append(field)
+    useEditor().edit((j) => ({ ...j, name: 'Another' }))
+    expect(press('z', { ctrlKey: true }, field)).toBe(undoes)
+    expect(useEditor().journey!.name !== 'Another').toBe(undoes)
+    expect(press('l', {}, field)).toBe(false)
+  })
+
   it('belong to a field that has the focus, and to nobody while a dialog is open', () => {
     const field = document.createElement('input')
     document.body.append(field)
