@@ -50,7 +50,7 @@ const PATIENCE = 90_000
 
 /** @param folds whether catalogues are folded to a row, as people find them; tests choose from all of them */
 export async function openContext(browser: Browser, folds = false): Promise<BrowserContext> {
-  const context = await browser.newContext({ viewport: VIEWPORT, acceptDownloads: true, locale: 'en-GB' })
+  const context = await browser.newContext({ viewport: VIEWPORT, acceptDownloads: true, locale: 'en-GB', reducedMotion: 'reduce' })
   context.setDefaultTimeout(PATIENCE)
   await context.addInitScript(watchStage)
   if (!folds) await context.addInitScript(unfoldCatalogues)
