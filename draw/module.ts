@@ -61,6 +61,18 @@ export interface ModuleCode {
     count: number,
   ): void
   paintAlpha(plane: number, stride: number, width: number, height: number, colour: number, rgba: number): void
+  expose(
+    pixels: number,
+    width: number,
+    left: number,
+    top: number,
+    right: number,
+    bottom: number,
+    sums: number,
+    times: number,
+    isFirst: number,
+  ): void
+  develop(sums: number, width: number, left: number, top: number, right: number, bottom: number, count: number, out: number): void
   toYuv(rgba: number, width: number, y: number, cb: number, cr: number, left: number, top: number, right: number, bottom: number): void
 }
 

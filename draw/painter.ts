@@ -1,7 +1,7 @@
 import { append } from '#core/geometry/extremes'
 import equal from 'fast-deep-equal'
 import type { Frame, FrameItem, InkItem } from '#core/frame/frame'
-import { IS_GROUND } from '#core/frame/frame'
+import { IS_GROUND, itemName } from '#core/frame/frame'
 import { alongCourse, itemRegions } from './bounds'
 import type { CanvasSpace } from './canvas-space'
 import { sizeOf, spaceOf } from './canvas-space'
@@ -207,12 +207,12 @@ function commonStart(a: readonly FrameItem[], b: readonly FrameItem[]): number {
 function touched(before: Painted, now: Painted, same: number): { items: FrameItem[]; squares: Region[] } {
   const { space, size, frame } = now
   const upper = frame.items.slice(same).map((item) => ({ item, squares: squaresOf(space, [item]) }))
-  const old = new Map(before.frame.items.slice(same).map((item) => [nameOf(item), item]))
+  const old = new Map(before.frame.items.slice(same).map((item) => [itemName(item), item]))
   const cleared: Region[] = []
   const chosen = new Set<FrameItem>()
   for (const { item, squares } of upper) {
-    const was = old.get(nameOf(item))
-    if (was && sameItem(was, item)) old.delete(nameOf(item))
+    const was = old.get(itemName(item))
+    if (was && sameItem(was, item)) old.delete(itemName(item))
     else {
       chosen.add(item)
       append(cleared, squares)
@@ -246,10 +246,10 @@ const sameGround = (a: Painted, b: Painted): boolean =>
 /** The regions in which two frames differ, from what has come, gone or changed between them. */
 function difference(before: Painted, now: Painted): Region[] {
   const { space } = now
-  const old = new Map(before.frame.items.map((item) => [nameOf(item), item]))
+  const old = new Map(before.frame.items.map((item) => [itemName(item), item]))
   const regions: Region[] = []
   for (const item of now.frame.items) {
-    const name = nameOf(item)
+    const name = itemName(item)
     const was = old.get(name)
     old.delete(name)
     if (was && sameItem(was, item)) continue
@@ -267,16 +267,6 @@ function difference(before: Painted, now: Painted): Region[] {
 
 const hasOnlyGrown = (was: InkItem, item: InkItem): boolean =>
   was.course === item.course && was.ink === item.ink && was.opacity === item.opacity && was.tail === item.tail && growsAtHead(item.ink)
-
-function nameOf(item: FrameItem): string {
-  if (item.kind === 'postcard') return `postcard ${item.stop} ${item.postcard.id}`
-  if ('isGoing' in item) return `${item.kind} ${item.leg} ${item.isGoing ? 'going' : ''}`
-  if ('leg' in item) return `${item.kind} ${item.leg}`
-  if ('stop' in item) return `${item.kind} ${item.stop}`
-  if ('id' in item) return `${item.kind} ${item.id}`
-  if (item.kind === 'sheet') return `sheet ${item.sheet.id}`
-  return item.kind === 'area' ? `area ${item.area.id}` : item.kind
-}
 
 /** Whether two items look the same: their fields are equal, or the same unchanged part of the journey. */
 function sameItem(a: FrameItem, b: FrameItem): boolean {

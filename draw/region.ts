@@ -24,17 +24,22 @@ export const unionOf = (regions: readonly Region[]): Region | undefined =>
 /** The side of the squares that `squaresOver` cuts a canvas into, in pixels. */
 const SQUARE = 64
 
-/** Regions that cover all that some do, none twice, cut from a canvas along a grid: for those that lie scattered over much of it, as along lines. */
-export function squaresOver(regions: readonly Region[], size: { width: number; height: number }): Region[] {
+/**
+ * Regions that cover all that some do, none twice, cut from a canvas along a grid: for those that lie scattered over much of it, as along lines.
+ * @param except what is left out, cut along the same grid
+ */
+export function squaresOver(regions: readonly Region[], size: { width: number; height: number }, except: readonly Region[] = []): Region[] {
   const columns = Math.ceil(size.width / SQUARE)
   const rows = Math.ceil(size.height / SQUARE)
   const isUsed = new Uint8Array(columns * rows)
-  for (const region of regions) {
+  const mark = (region: Region, mark: 0 | 1) => {
     const { x, y, width, height } = onCanvas(region, 0, size)
-    if (width === 0 || height === 0) continue
+    if (width === 0 || height === 0) return
     for (let row = Math.floor(y / SQUARE); row * SQUARE < y + height; row++)
-      isUsed.fill(1, row * columns + Math.floor(x / SQUARE), row * columns + Math.ceil((x + width) / SQUARE))
+      isUsed.fill(mark, row * columns + Math.floor(x / SQUARE), row * columns + Math.ceil((x + width) / SQUARE))
   }
+  for (const region of regions) mark(region, 1)
+  for (const region of except) mark(region, 0)
   const list: Region[] = []
   /** Squares side by side are one region, and rows of them that are alike. */
   const open = new Map<number, Region>()
@@ -75,3 +80,14 @@ export function onCanvas(region: Region, margin: number, size: { width: number; 
 
 /** The square around a point. */
 export const around = (x: number, y: number, reach: number): Region => ({ x: x - reach, y: y - reach, width: 2 * reach, height: 2 * reach })
+
+/** Copies a part of a picture's pixels to the same place of another's. @param width of both, in pixels @param each bytes of a pixel */
+export function copyPart(from: Uint8Array, to: Uint8Array | Uint8ClampedArray, part: Region, width: number, each: number): void {
+  // Whole rows are one piece.
+  if (part.width === width)
+    return to.set(from.subarray(each * part.y * width, each * (part.y + part.height) * width), each * part.y * width)
+  for (let row = part.y; row < part.y + part.height; row++) {
+    const start = each * (row * width + part.x)
+    to.set(from.subarray(start, start + each * part.width), start)
+  }
+}

@@ -4,6 +4,7 @@
  */
 
 export { blurColumns, blurRows, paintAlpha, takeAlpha } from './blur'
+export { develop, expose } from './exposure'
 export { fillSquares } from './texture'
 export { toYuv } from './yuv'
 import { mixed, sharesAt } from './mix'

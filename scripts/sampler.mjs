@@ -4,7 +4,14 @@ import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 
-export const SAMPLER_SOURCES = ['sampler/index.ts', 'sampler/mix.ts', 'sampler/blur.ts', 'sampler/texture.ts', 'sampler/yuv.ts']
+export const SAMPLER_SOURCES = [
+  'sampler/index.ts',
+  'sampler/mix.ts',
+  'sampler/blur.ts',
+  'sampler/exposure.ts',
+  'sampler/texture.ts',
+  'sampler/yuv.ts',
+]
 const MADE = 'draw/ground/sampler-code.ts'
 const OPTIONS = ['-O3', '--noAssert', '--enable', 'simd,bulk-memory', '--runtime', 'minimal']
 

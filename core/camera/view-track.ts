@@ -67,11 +67,14 @@ const wayOf = remembered((track: ViewTrack): ((time: number) => View) => {
   const viewAt = (time: number) => freeViewAt(free, lastIndexAt(free, time), time)
   if (!hold) return viewAt
   if (perSecond === null) return (time) => hold(viewAt(time))
-  const cuts = shots.filter(({ start, end }) => end - start <= SAME).map(({ start }) => start)
+  const cuts = cutsOf(track)
   const restsAt = (time: number) => !isMovingAt({ views: track }, time)
   const keptAt = (time: number) => seenAmong(shots, lastIndexAt(track, time), time).map((where) => where(time))
   return easedHold({ viewAt, restsAt, keptAt, cuts, lastTime, perSecond, reference }, hold)
 })
+
+/** When the camera is at once somewhere else, in seconds, in the order of the film. */
+export const cutsOf = ({ shots }: ViewTrack): number[] => shots.filter(({ start, end }) => end - start <= SAME).map(({ start }) => start)
 
 function heldStill(shot: PlacedShot, hold: (view: View) => View): PlacedShot {
   const view = hold(shot.look.at(shot.end))

@@ -4,7 +4,7 @@ import { referenceSize } from '../camera/view'
 import { SAFE } from '../camera/view-track'
 import { compiledCourse, courseGround } from '../courses/compile-course'
 import { partsOf } from '../geometry/course'
-import type { FrameFormat, Journey } from '../journey/schema'
+import type { FrameFormat, Journey, Shutter } from '../journey/schema'
 import { LIMITS } from '../journey/schema'
 import { fillingView } from '../sheet/framing'
 import { withZooms } from './camera/shots'
@@ -56,6 +56,8 @@ export function routeView(journey: Journey): View | undefined {
   })
   return points.length === 0 ? undefined : fittedView(points, STRAIGHT_DOWN, referenceSize(journey.frame), SAFE, journey.camera.zoom)
 }
+
+export const setShutter = (journey: Journey, shutter: Shutter): Journey => ({ ...journey, shutter })
 
 /** Changes size or rate. A sheet keeps its scale relative to filling the frame; on plain ground the visible part stays in view. */
 export function setFrame(journey: Journey, frame: FrameFormat): Journey {

@@ -248,3 +248,14 @@ export interface CreditItem {
   text: string
   opacity: number
 }
+
+/** What an item is called: the same thing in two frames has the same name. */
+export function itemName(item: FrameItem): string {
+  if (item.kind === 'postcard') return `postcard ${item.stop} ${item.postcard.id}`
+  if ('isGoing' in item) return `${item.kind} ${item.leg} ${item.isGoing ? 'going' : ''}`
+  if ('leg' in item) return `${item.kind} ${item.leg}`
+  if ('stop' in item) return `${item.kind} ${item.stop}`
+  if ('id' in item) return `${item.kind} ${item.id}`
+  if (item.kind === 'sheet') return `sheet ${item.sheet.id}`
+  return item.kind === 'area' ? `area ${item.area.id}` : item.kind
+}

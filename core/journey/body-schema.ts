@@ -28,6 +28,9 @@ export const frameSchema = z.strictObject({
   rate: z.enum(FRAME_RATES),
 })
 
+/** For how many degrees of its turn a rotary shutter may be open. 180 is what film cameras usually have (common practice, no source). */
+export const SHUTTERS = [0, 90, 180, 360] as const
+
 /** The layers of a frame over the map, in their usual order. Marks are pins and pictures beside the way. */
 export const LAYERS = ['lines', 'marks', 'vehicles', 'labels', 'cards'] as const
 
@@ -37,6 +40,8 @@ export const bodySchema = z.strictObject({
   version: z.literal(JOURNEY_VERSION),
   name: title,
   frame: frameSchema,
+  /** For how much of each frame's time its picture is exposed, so that what moves is blurred: 360 is all of it, 0 a moment. */
+  shutter: z.literal(SHUTTERS).default(0),
   /** Length of the film. */
   seconds: z.number().min(1).max(LIMITS.seconds),
   ground: groundSchema.prefault({}),
@@ -86,3 +91,4 @@ export const bodySchema = z.strictObject({
 export type JourneyBody = z.output<typeof bodySchema>
 export type Layer = (typeof LAYERS)[number]
 export type FrameFormat = z.output<typeof frameSchema>
+export type Shutter = (typeof SHUTTERS)[number]

@@ -1,8 +1,11 @@
 import type { PixelFormat } from '#core/film/pixel-format'
 import { filmFrame } from '#core/film/settings'
+import { exposureAt } from '#core/frame/exposure'
+import type { Frame } from '#core/frame/frame'
 import { frameAt } from '#core/frame/frame-at'
 import { frameTime } from '#core/pace/rate'
 import type { CompiledJourney } from '#core/trips/compiled'
+import { createExposure } from '#draw/exposure'
 import { createPainter } from '#draw/painter'
 import type { Region } from '#draw/region'
 import type { FilmPicture } from './film-picture'
@@ -31,20 +34,38 @@ export function createFilmPainter(
   const painter = createPainter(studio)
   const surface = createServerSurface(width, height)
   const picture = createFilmPicture(pixels, surface)
+  const exposure = compiled.journey.shutter > 0 ? createExposure(surface) : undefined
   const whole: Region = { x: 0, y: 0, width, height }
+
+  /** Paints one of the moments of a frame into a picture. @param change is told what will be painted there before it is */
+  async function paintMoment(moment: Frame, rgba: Uint8Array, change?: (parts: readonly Region[]) => void): Promise<readonly Region[]> {
+    const frame = filmFrame(moment, { ground })
+    if (await studio.prepare(frame, compiled.scale)) painter.invalidate()
+    let isAnew = false
+    const takeGround = ({ data }: ImageData) => {
+      change?.([whole])
+      rgba.set(data)
+      isAnew = true
+    }
+    const painted = painter.paint(frame, surface.context, compiled.scale, { takeGround })
+    if (!isAnew) change?.(painted)
+    surface.update(rgba, painted, ground && !isAnew)
+    return isAnew ? [whole] : painted
+  }
+
+  async function paint(time: number): Promise<readonly Region[]> {
+    if (!exposure) return paintMoment(frameAt(compiled, time), picture.rgba)
+    for (const moment of exposureAt(compiled, time)) {
+      await paintMoment(moment, exposure.pixels, exposure.change)
+      exposure.add()
+    }
+    return exposure.finish(picture.rgba)
+  }
+
   return {
     picture,
     async paint(k) {
-      const frame = filmFrame(frameAt(compiled, frameTime(k, rate)), { ground })
-      if (await studio.prepare(frame, compiled.scale)) painter.invalidate()
-      let isAnew = false
-      const takeGround = ({ data }: ImageData) => {
-        picture.rgba.set(data)
-        isAnew = true
-      }
-      const painted = painter.paint(frame, surface.context, compiled.scale, { takeGround })
-      surface.update(picture.rgba, painted, ground && !isAnew)
-      const changed = isAnew ? [whole] : painted
+      const changed = await paint(frameTime(k, rate))
       picture.changed(changed)
       return changed
     },

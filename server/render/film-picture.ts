@@ -3,6 +3,7 @@ import { frameBytes } from '#core/film/pixel-format'
 import type { Size } from '#core/geometry/size'
 import { startModule } from '#draw/module'
 import type { Region } from '#draw/region'
+import { copyPart } from '#draw/region'
 
 /** The frame that is painted: its pixels, and how they come to an encoder. */
 export interface FilmPicture {
@@ -63,15 +64,4 @@ function onPairs({ x, y, width, height }: Region, size: Size): Region {
   const top = y - (y % 2)
   const right = Math.max(left + 4, x + width + ((x + width) % 2))
   return { x: left, y: top, width: right - left, height: y + height + ((y + height) % 2) - top }
-}
-
-/** Copies a part of pixels to the same place of others. @param width of both, in pixels @param each bytes of a pixel */
-function copyPart(from: Uint8Array, to: Uint8Array, part: Region, width: number, each: number): void {
-  // Whole rows are one piece.
-  if (part.width === width)
-    return to.set(from.subarray(each * part.y * width, each * (part.y + part.height) * width), each * part.y * width)
-  for (let row = part.y; row < part.y + part.height; row++) {
-    const start = each * (row * width + part.x)
-    to.set(from.subarray(start, start + each * part.width), start)
-  }
 }

@@ -1,7 +1,8 @@
 import { compile } from '#core/frame/compile'
 import { filmFrame } from '#core/film/settings'
-import { frameAt } from '#core/frame/frame-at'
+import { exposureAt } from '#core/frame/exposure'
 import type { Journey } from '#core/journey/schema'
+import { createExposure } from '#draw/exposure'
 import { createPainter } from '#draw/painter'
 import type { ServerSurface } from './studio'
 import { createServerStudio, createServerSurface } from './studio'
@@ -23,8 +24,22 @@ export async function paintStill(
   const scale = (compiled.scale * width) / journey.frame.width
   const surface = createServerSurface(width, Math.round(compiled.reference.height * scale))
   const studio = createServerStudio(folder)
-  const frame = filmFrame(frameAt(compiled, seconds), { ground })
-  await studio.prepare(frame, scale)
-  createPainter(studio).paint(frame, surface.context, scale)
+  const painter = createPainter(studio)
+  const moments = exposureAt(compiled, seconds)
+  const exposure = moments.length > 1 ? createExposure(surface) : undefined
+  for (const moment of moments) {
+    const frame = filmFrame(moment, { ground })
+    if (await studio.prepare(frame, scale)) painter.invalidate()
+    const painted = painter.paint(frame, surface.context, scale)
+    if (!exposure) continue
+    exposure.change(painted)
+    surface.update(exposure.pixels, painted, ground)
+    exposure.add()
+  }
+  if (exposure) {
+    const pixels = new Uint8ClampedArray(4 * surface.width * surface.height)
+    exposure.finish(pixels)
+    surface.context.putImageData(studio.imageOf(pixels, surface.width, surface.height), 0, 0)
+  }
   return surface
 }

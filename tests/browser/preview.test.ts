@@ -9,7 +9,7 @@ import { editLeg } from '#core/edits/lines/legs'
 import { addLandmark, newMark, newPicture, turnPicture } from '#core/edits/marks/landmarks'
 import { editMark } from '#core/edits/marks/marks'
 import { editStop } from '#core/edits/marks/stops'
-import { setDepth } from '#core/edits/journey'
+import { setDepth, setShutter } from '#core/edits/journey'
 import { addShot, setCamera, setPlan } from '#core/edits/camera/shots'
 import { INK_STYLES } from '#core/dress/ink-styles'
 import { TEXT_LOOKS } from '#core/dress/text-styles'
@@ -22,7 +22,7 @@ import { depthSchema, glowSchema, inkSchema, PIN_SHAPES, shotSchema, vehicleSche
 import { WASH_PRESETS } from '#core/sheet/wash'
 import { VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { paintStill } from '#render/still'
-import { openEditor, openPage, painted, stagePixels } from '../support/browser'
+import { openEditor, openPage, painted, saved, stagePixels } from '../support/browser'
 import type { Grid } from '../support/contact-sheet'
 import { cellDifferences, cellOf, inGroups, travellersIn } from '../support/contact-sheet'
 import type { Picture } from '../support/pixels'
@@ -107,6 +107,28 @@ async function expectCellsToAgree(
 describe('preview and server frame', () => {
   it('of the demo agree', async () => {
     await expectAgreement(await movingDemo(), [0.5, 4, 9.5, 14, 19, 23.9])
+  })
+
+  it('agree on what is blurred by motion, once the preview rests', async () => {
+    const still = stillDemo(await movingDemo())
+    const view = { centre: { x: 4400, y: 1700 }, zoom: 0.5, bearing: 25, pitch: 0 }
+    const shot = shotSchema.parse({ kind: 'free', id: 'pan', at: { at: 'start', offset: 4 }, transition: 1, view })
+    const journey = addShot(still, shot)
+    await expectAgreement(setShutter(journey, 360), [4.5], { without: journey })
+  })
+
+  it('are blurred as is chosen for the film, and not after undo', async () => {
+    const id = await store(await movingDemo())
+    const shutter = async () => {
+      await saved(page)
+      return ((await (await fetch(`${server.address}/api/journeys/${id}`)).json()) as { journey: Journey }).journey.shutter
+    }
+    await openEditor(page, server.address, id)
+    await page.getByTestId('shutter').click()
+    await page.getByRole('option', { name: 'Shutter 180°' }).click()
+    expect(await shutter()).toBe(180)
+    await page.keyboard.press('Control+z')
+    expect(await shutter()).toBe(0)
   })
 
   it.each([

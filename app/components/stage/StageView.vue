@@ -5,6 +5,7 @@ import { nanoid } from 'nanoid'
 import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { projectionOf, zoomedAround } from '#core/camera/projection'
 import type { View } from '#core/camera/view'
+import { exposureAt } from '#core/frame/exposure'
 import { frameAt, onTable, withTracing } from '#core/frame/frame-at'
 import { nearestOnCourse, pointAt } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
@@ -26,7 +27,9 @@ import { useFirstLeg } from '~/composables/use-first-leg'
 import { useKeyboardCursor } from '~/composables/use-keyboard-cursor'
 import { useSnapping } from '~/composables/use-snapping'
 import { createBrowserStudio } from '~/services/browser-studio'
+import { createExposedPicture } from '~/services/exposed-picture'
 import { facesOf } from '#core/frame/faces'
+import type { CompiledJourney } from '#core/trips/compiled'
 import { visibilityAt } from '#core/trips/span'
 import { HOUSE_FACE } from '#core/type/measure'
 import { loadFaces } from '~/services/frame-fonts'
@@ -80,8 +83,10 @@ const painter = createPainter(studio)
 const FINE_AFTER = 100
 /** The view that has been painted finely. */
 let fine: View | undefined
+/** Whether a finer picture is still to come. */
 const isRough = ref(false)
 const refine = useTimeoutFn(() => paint(true), FINE_AFTER, { immediate: false })
+const exposed = createExposedPicture(painter)
 function forget() {
   fine = undefined
   painter.invalidate()
@@ -112,10 +117,22 @@ function paint(isFine = false) {
   const frame = withTracing(frameAt(compiled, playback.time), compiled)
   const shown = stage.mode === 'table' ? onTable(frame, stage.view) : frame
   const isSlow = shown.view.pitch > 0 && !shown.isMoving
-  isRough.value = isSlow && (playback.playing || !(isFine || equal(fine, shown.view)))
-  painter.paint(shown, target.getContext('2d')!, scale, { isRough: isRough.value })
-  if (!isRough.value) fine = shown.view
-  else if (!playback.playing) refine.start()
+  const isQuick = isSlow && (playback.playing || !(isFine || equal(fine, shown.view)))
+  exposed.cancel()
+  painter.paint(shown, target.getContext('2d')!, scale, { isRough: isQuick })
+  if (!isQuick) fine = shown.view
+  const isBlurred = compiled.journey.shutter > 0 && stage.mode === 'lens' && !playback.playing
+  isRough.value = isQuick || isBlurred
+  if (isBlurred && isFine) void expose(target, compiled, scale)
+  else if (isRough.value && !playback.playing) refine.start()
+  emit('painted')
+}
+
+/** Paints the present picture as the shutter sees it. */
+async function expose(target: HTMLCanvasElement, compiled: CompiledJourney, scale: number) {
+  const moments = exposureAt(compiled, playback.time)
+  if (moments.length > 1 && !(await exposed.paint(moments.map((moment) => withTracing(moment, compiled)), target, scale))) return // prettier-ignore
+  isRough.value = false
   emit('painted')
 }
 

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { boundsOf } from '#core/journey/bounds'
-import type { FrameFormat } from '#core/journey/schema'
-import { journeySchema } from '#core/journey/schema'
+import type { FrameFormat, Shutter } from '#core/journey/schema'
+import { journeySchema, SHUTTERS } from '#core/journey/schema'
 import { computed } from 'vue'
 import { meanLegSeconds, setLegSeconds, setSeconds } from '#core/edits/pace/film-length'
-import { setFrame } from '#core/edits/journey'
+import { setFrame, setShutter } from '#core/edits/journey'
 import type { Aspect } from '#core/journey/create'
 import { FRAME_SIZES } from '#core/journey/create'
 import type { FrameRate } from '#core/pace/rate'
@@ -52,6 +52,9 @@ function setSize(value: string) {
   set({ width: width!, height: height! })
 }
 const setRate = (rate: FrameRate) => set({ rate })
+
+const shutters = SHUTTERS.map((shutter) => ({ value: shutter, title: shutter === 0 ? 'Off' : `Shutter ${shutter}°` }))
+const chooseShutter = (shutter: Shutter) => editor.edit((j) => setShutter(j, shutter))
 
 /** Legs with automatic times that are too short to follow by eye; half a second is common practice, no source. */
 const hurried = computed(
@@ -107,6 +110,16 @@ const hurried = computed(
     <v-select :aria-labelledby="id" :items="rates" :model-value="journey.frame.rate" @update:model-value="setRate" />
   </FieldRow>
   <p class="quiet figures">{{ editor.compiled!.frames }} frames</p>
+  <FieldRow v-slot="{ id }" label="Motion blur">
+    <v-select
+      :aria-labelledby="id"
+      data-testid="shutter"
+      :items="shutters"
+      :model-value="journey.shutter"
+      @update:model-value="chooseShutter"
+    />
+  </FieldRow>
+  <p v-if="journey.shutter > 0" class="quiet">Seen in the export, and here at rest. The export takes longer.</p>
   <p v-if="hurried > 0" class="flag" role="status" data-testid="hurried">
     {{ hurried === 1 ? 'One leg takes' : `${hurried} legs take` }} less than half a second: make the film longer to see
     {{ hurried === 1 ? 'it' : 'them' }}.
