@@ -188,6 +188,9 @@ function tortureTracks(count: number, random: () => number): number {
   return wrong
 }
 
+/** After so many files it is said how far it is. */
+const TOLD = 500
+
 /** Imports mutated maps, each in its reader, as the server does. */
 async function tortureReaders(folder: string, count: number, random: () => number): Promise<number> {
   const noise = sharp({ create: { width: 600, height: 400, channels: 3, background: '#777', noise: { type: 'gaussian', mean: 128, sigma: 50 } } }) // prettier-ignore
@@ -220,6 +223,7 @@ async function tortureReaders(folder: string, count: number, random: () => numbe
         }
       }
       slowest = Math.max(slowest, performance.now() - start)
+      if ((i + 1) % TOLD === 0) say('maps so far', i + 1)
     }
     const incoming = readdirSync(join(folder, 'images')).filter((file) => file.startsWith('incoming-')).length
     say('mutated maps', count)
