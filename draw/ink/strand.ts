@@ -20,7 +20,7 @@ export const STRIDE = 4
 /** How far from a strand points of its course may lie that are left out of it, in reference pixels: each point costs time to paint. */
 const FINE = 0.04
 
-/** Points further apart than this on the ground are not left out, in reference pixels at the middle of the view: ink that grows changes so far behind its head. */
+/** Points further apart than this on the ground are not left out, and longer straight pieces are cut, in reference pixels at the middle of the view: ink that grows changes so far behind its head. */
 export const LONGEST_PIECE = 48
 
 /**
@@ -29,6 +29,9 @@ export const LONGEST_PIECE = 48
  */
 export function strandsOf(projection: Projection, course: Course, stretches: readonly Stretch[], asked = Infinity): Strand[] {
   const step = projection.bent ? partOf(asked, BENT_STEP / projection.view.zoom) : asked
+  // A long straight piece is cut, too: where its end moves on, all of it would be rounded to pixels in another way.
+  const longest = LONGEST_PIECE / projection.view.zoom
+  const short = partOf(step, longest)
   const strands: Strand[] = []
   const pen = projection.isFlat ? flatPen(projection, strands) : tiltedPen(projection, strands)
   const { points, lengths, breaks } = course
@@ -39,9 +42,10 @@ export function strandsOf(projection: Projection, course: Course, stretches: rea
     ;[lastX, lastY, lastS] = [x, y, s]
   }
   const line = (x: number, y: number, s: number, isNeeded: boolean) => {
-    for (let k = Math.floor(lastS / step + 1e-9) + 1; k * step < s - 1e-9; k++) {
-      const u = (k * step - lastS) / (s - lastS)
-      pen.line(lastX + (x - lastX) * u, lastY + (y - lastY) * u, k * step, true)
+    const every = s - lastS > longest ? short : step
+    for (let k = Math.floor(lastS / every + 1e-9) + 1; k * every < s - 1e-9; k++) {
+      const u = (k * every - lastS) / (s - lastS)
+      pen.line(lastX + (x - lastX) * u, lastY + (y - lastY) * u, k * every, true)
     }
     pen.line(x, y, s, isNeeded)
     ;[lastX, lastY, lastS] = [x, y, s]

@@ -57,6 +57,21 @@ describe('strands', () => {
     }
   })
 
+  it.each([0, 40])('of straight legs grow at their heads, too, at pitch %i', (pitch) => {
+    const projection = projectionOf(viewOf(pitch), reference)
+    const course = polylineCourse(Float64Array.of(700, 400, 1400, 800))
+    const upTo = (to: number) => pointsOf(strandsOf(projection, course, [{ from: 0, to }])[0]!)
+    const whole = upTo(course.length)
+    for (let head = 5; head < course.length; head += 7.3) {
+      const settled = upTo(head).filter(({ s }) => s < head - 48 / 0.8)
+      settled.forEach(({ at, s }, i) => {
+        for (const [value, same] of [[s, whole[i]!.s], [at[0], whole[i]!.at[0]], [at[1], whole[i]!.at[1]]] as const) expect(value).toBeCloseTo(same, 6) // prettier-ignore
+      })
+      // The line that is settled reaches as far as that.
+      expect(whole[settled.length - 1]?.s ?? 0).toBeGreaterThanOrEqual(head - 2 * (48 / 0.8) - 1)
+    }
+  })
+
   it('grow at their heads: all but the last pieces stay as they are', () => {
     fc.assert(
       fc.property(windings, fc.double({ min: 0.1, max: 0.9, noNaN: true }), ({ radius, turns, pitch }, share) => {
