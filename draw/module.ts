@@ -73,6 +73,20 @@ export interface ModuleCode {
     isFirst: number,
   ): void
   develop(sums: number, width: number, left: number, top: number, right: number, bottom: number, count: number, out: number): void
+  grade(
+    from: number,
+    to: number,
+    width: number,
+    left: number,
+    top: number,
+    right: number,
+    bottom: number,
+    table: number,
+    size: number,
+  ): void
+  dim(pixels: number, width: number, left: number, top: number, right: number, bottom: number, lights: number): void
+  fillNoise(lattice: number, columns: number, rows: number, seed: number): void
+  grain(pixels: number, width: number, height: number, lattice: number, columns: number, line: number, step: number, depth: number): void
   toYuv(rgba: number, width: number, y: number, cb: number, cr: number, left: number, top: number, right: number, bottom: number): void
 }
 

@@ -5,6 +5,7 @@
 
 export { blurColumns, blurRows, paintAlpha, takeAlpha } from './blur'
 export { develop, expose } from './exposure'
+export { dim, fillNoise, grade, grain } from './grade'
 export { fillSquares } from './texture'
 export { toYuv } from './yuv'
 import { mixed, sharesAt } from './mix'

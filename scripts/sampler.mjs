@@ -7,6 +7,7 @@ import { join } from 'node:path'
 export const SAMPLER_SOURCES = [
   'sampler/index.ts',
   'sampler/mix.ts',
+  'sampler/grade.ts',
   'sampler/blur.ts',
   'sampler/exposure.ts',
   'sampler/texture.ts',

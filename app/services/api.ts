@@ -136,6 +136,19 @@ export const deleteStyle = (id: string) => request(`/api/styles/${id}`, { method
 export const uploadFont = async (file: File): Promise<OwnFont> =>
   checked(fontSchema, await request(`/api/fonts?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file }))
 
+const lutAdded = z.object({ file: z.string(), name: z.string() })
+
+/** Keeps a .cube file on the server. */
+export const uploadLut = async (file: File): Promise<z.output<typeof lutAdded>> =>
+  checked(lutAdded, await request(`/api/luts?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file }))
+
+/** The text of a .cube file. */
+export async function readLut(hash: string): Promise<string> {
+  const answer = await fetch(`/api/luts/${hash}`).catch(() => undefined)
+  if (!answer?.ok) throw new ApiError('The table of colours is missing: add its file again.', answer?.status ?? 0)
+  return answer.text()
+}
+
 const audioAdded = z.object({ file: z.string(), name: z.string(), seconds: z.number() })
 
 /** Takes in a file of music or speech. Aborting the signal cancels it. */
@@ -165,12 +178,14 @@ const storageSchema = z.object({
   ),
   audio: filedSchema,
   fonts: filedSchema,
+  luts: filedSchema,
 })
 /** What takes up room in the data folder. */
 export type Storage = z.infer<typeof storageSchema>
 export const readStorage = async () => checked(storageSchema, await request('/api/storage'))
 /** Deletes a file that nothing uses, by its content hash. */
-export const deleteKept = (kind: 'images' | 'audio' | 'fonts', hash: string) => request(`/api/${kind}/${hash}`, { method: 'DELETE' })
+export const deleteKept = (kind: 'images' | 'audio' | 'fonts' | 'luts', hash: string) =>
+  request(`/api/${kind}/${hash}`, { method: 'DELETE' })
 
 /** @param name the title of the file */
 export const startExport = async (id: string, settings: FilmSettings, name: string) =>

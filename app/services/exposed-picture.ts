@@ -1,3 +1,4 @@
+import type { Size } from '#core/geometry/size'
 import type { Frame } from '#core/frame/frame'
 import type { Exposure } from '#draw/exposure'
 import { createExposure } from '#draw/exposure'
@@ -8,29 +9,29 @@ import { createSurface } from './browser-studio'
 const pause = () => new Promise((resolve) => setTimeout(resolve))
 
 /**
- * Makes the mean of several frames on a canvas of its own, one after the other, so that the page goes on answering.
+ * Makes the mean of several frames, one after the other, so that the page goes on answering.
  * @param painter whose pictures they are
  */
 export function createExposedPicture(painter: Painter) {
   let kept: { surface: ReturnType<typeof createSurface>; exposure: Exposure } | undefined
   let last = 0
 
-  function fitting({ width, height }: HTMLCanvasElement) {
+  function fitting({ width, height }: Size) {
     if (kept?.surface.width !== width || kept.surface.height !== height)
       kept = { surface: createSurface(width, height, true), exposure: createExposure({ width, height }) }
     return kept
   }
 
   return {
-    /** Puts the mean of the frames on a canvas. @returns whether it is there: not if it was cancelled, or asked for anew, before */
-    async paint(frames: readonly Frame[], target: HTMLCanvasElement, scale: number): Promise<boolean> {
+    /** @returns the mean of the frames; undefined where it was cancelled, or another one was asked for, meanwhile */
+    async paint(frames: readonly Frame[], size: Size, scale: number): Promise<ImageData | undefined> {
       const own = ++last
-      const { surface, exposure } = fitting(target)
+      const { surface, exposure } = fitting(size)
       const { width, height, context } = surface
       const whole = [{ x: 0, y: 0, width, height }]
       for (const frame of frames) {
         await pause()
-        if (own !== last) return false
+        if (own !== last) return undefined
         painter.paint(frame, context, scale)
         exposure.change(whole)
         exposure.pixels.set(context.getImageData(0, 0, width, height).data)
@@ -38,8 +39,7 @@ export function createExposedPicture(painter: Painter) {
       }
       const image = new ImageData(width, height)
       exposure.finish(image.data)
-      target.getContext('2d')!.putImageData(image, 0, 0)
-      return true
+      return image
     },
     cancel: () => void last++,
   }

@@ -1,11 +1,12 @@
+import equal from 'fast-deep-equal'
 import { fittedView } from '../camera/fit'
 import type { View } from '../camera/view'
 import { referenceSize } from '../camera/view'
 import { SAFE } from '../camera/view-track'
 import { compiledCourse, courseGround } from '../courses/compile-course'
 import { partsOf } from '../geometry/course'
-import type { FrameFormat, Journey, Shutter } from '../journey/schema'
-import { LIMITS } from '../journey/schema'
+import type { FrameFormat, Grade, Journey, Shutter } from '../journey/schema'
+import { gradeSchema, LIMITS } from '../journey/schema'
 import { fillingView } from '../sheet/framing'
 import { withZooms } from './camera/shots'
 
@@ -56,6 +57,14 @@ export function routeView(journey: Journey): View | undefined {
   })
   return points.length === 0 ? undefined : fittedView(points, STRAIGHT_DOWN, referenceSize(journey.frame), SAFE, journey.camera.zoom)
 }
+
+/** Changes what is done to the colours of the whole picture; null where that is nothing. */
+export function setGrade(journey: Journey, patch: Partial<Grade>): Journey {
+  const grade = { ...(journey.grade ?? NO_GRADE), ...patch }
+  return { ...journey, grade: equal(grade, NO_GRADE) ? null : grade }
+}
+
+export const NO_GRADE = gradeSchema.parse({})
 
 export const setShutter = (journey: Journey, shutter: Shutter): Journey => ({ ...journey, shutter })
 

@@ -4,6 +4,7 @@ import { captionSchema, measuresSchema } from './caption-schema'
 import { networkSchema } from './course-schema'
 import { depthSchema } from './depth-schema'
 import { fontSchema } from './font-schema'
+import { gradeSchema } from './grade-schema'
 import { areaSchema, groundSchema, sheetSchema } from './sheet-schema'
 import { landmarkSchema } from './landmark-schema'
 import { audioSchema, noteSchema, shareSchema, soundsSchema } from './pace-schema'
@@ -60,6 +61,8 @@ export const bodySchema = z.strictObject({
   /** The frames of other shapes in which it is also filmed. */
   reframes: z.array(reframeSchema).max(LIMITS.reframes).default([]),
   depth: depthSchema.prefault({}),
+  /** What is done to the colours of the whole picture. */
+  grade: gradeSchema.nullable().default(null),
   /** Titles and readouts, from the lowest to the uppermost. */
   captions: z.array(captionSchema).max(LIMITS.captions).default([]),
   measures: measuresSchema.prefault({}),

@@ -10,7 +10,7 @@ import { deletedJourneys } from '../storage/journeys'
 
 const sizeOf = (path: string): number => statSync(path, { throwIfNoEntry: false })?.size ?? 0
 
-/** What takes up room in the data folder: pictures with their tiles, films, sounds, fonts, and journeys that were deleted but can be restored. */
+/** What takes up room in the data folder: pictures with their tiles, films, sounds, fonts, tables of colours, and journeys that were deleted but can be restored. */
 export default defineEventHandler(() => {
   const db = database()
   const folder = dataFolder()
@@ -33,5 +33,6 @@ export default defineEventHandler(() => {
     })),
     audio: listFiled(db, folder, 'audio'),
     fonts: listFiled(db, folder, 'fonts'),
+    luts: listFiled(db, folder, 'luts'),
   }
 })

@@ -3,7 +3,7 @@ import { sweepPosters } from '../posters/poster-files'
 import { cutMissingTiles } from '../sheets/import-sheet'
 import { database, dataFolder } from '../storage/database'
 import { failInterruptedExports, finishedExports } from '../storage/exports'
-import { sweepFiled } from '../storage/filed'
+import { FILED_KINDS, sweepFiled } from '../storage/filed'
 import { FolderInUse, lockFolder } from '../storage/folder-lock'
 import { listImages } from '../storage/images'
 import { journeyIds, sweepJourneys } from '../storage/journeys'
@@ -27,7 +27,7 @@ export default defineNitroPlugin(() => {
   // What cannot be swept now is swept at another start.
   attempt(() => sweepJourneys(db, KEPT_DELETED))
   attempt(() => sweepImages(db, dataFolder(), KEPT_UNUSED))
-  for (const kind of ['fonts', 'audio'] as const) attempt(() => sweepFiled(db, dataFolder(), kind, KEPT_UNUSED))
+  for (const kind of FILED_KINDS) attempt(() => sweepFiled(db, dataFolder(), kind, KEPT_UNUSED))
   attempt(() => sweepFiles(dataFolder(), finishedExports(db)))
   attempt(() => sweepPosters(dataFolder(), new Set(journeyIds(db))))
   void places().catch((error: unknown) => console.error(error))

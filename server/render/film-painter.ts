@@ -6,8 +6,10 @@ import { frameAt } from '#core/frame/frame-at'
 import { frameTime } from '#core/pace/rate'
 import type { CompiledJourney } from '#core/trips/compiled'
 import { createExposure } from '#draw/exposure'
+import { createGrader } from '#draw/grade'
 import { createPainter } from '#draw/painter'
 import type { Region } from '#draw/region'
+import { lutOf } from '../storage/lut-files'
 import type { FilmPicture } from './film-picture'
 import { createFilmPicture } from './film-picture'
 import { createServerStudio, createServerSurface } from './studio'
@@ -18,7 +20,7 @@ export interface FilmPainter {
   /**
    * Paints frame k of the film; frames in a row take the least time.
    * @returns the parts of the picture that are not as they were
-   * @throws JourneyError if an image or a font is not in the data folder
+   * @throws JourneyError if an image, a font or a table of colours is not in the data folder
    */
   paint(k: number): Promise<readonly Region[]>
 }
@@ -29,12 +31,17 @@ export function createFilmPainter(
   compiled: CompiledJourney,
   { pixels, ground }: { pixels: PixelFormat; ground: boolean },
 ): FilmPainter {
-  const { width, height, rate } = compiled.journey.frame
+  const { journey } = compiled
+  const { width, height, rate } = journey.frame
   const studio = createServerStudio(folder)
   const painter = createPainter(studio)
   const surface = createServerSurface(width, height)
   const picture = createFilmPicture(pixels, surface)
-  const exposure = compiled.journey.shutter > 0 ? createExposure(surface) : undefined
+  const { grade } = journey
+  const grader = grade && createGrader(surface, { grade, cube: lutOf(folder, journey), scale: compiled.scale, ground })
+  /** What is painted, before it is graded. */
+  const painted = grader?.pixels ?? picture.rgba
+  const exposure = journey.shutter > 0 ? createExposure(surface) : undefined
   const whole: Region = { x: 0, y: 0, width, height }
 
   /** Paints one of the moments of a frame into a picture. @param change is told what will be painted there before it is */
@@ -47,25 +54,26 @@ export function createFilmPainter(
       rgba.set(data)
       isAnew = true
     }
-    const painted = painter.paint(frame, surface.context, compiled.scale, { takeGround })
-    if (!isAnew) change?.(painted)
-    surface.update(rgba, painted, ground && !isAnew)
-    return isAnew ? [whole] : painted
+    const parts = painter.paint(frame, surface.context, compiled.scale, { takeGround })
+    if (!isAnew) change?.(parts)
+    surface.update(rgba, parts, ground && !isAnew)
+    return isAnew ? [whole] : parts
   }
 
   async function paint(time: number): Promise<readonly Region[]> {
-    if (!exposure) return paintMoment(frameAt(compiled, time), picture.rgba)
+    if (!exposure) return paintMoment(frameAt(compiled, time), painted)
     for (const moment of exposureAt(compiled, time)) {
       await paintMoment(moment, exposure.pixels, exposure.change)
       exposure.add()
     }
-    return exposure.finish(picture.rgba)
+    return exposure.finish(painted)
   }
 
   return {
     picture,
     async paint(k) {
-      const changed = await paint(frameTime(k, rate))
+      const seen = await paint(frameTime(k, rate))
+      const changed = grader ? grader.finish(seen, k, picture.rgba) : seen
       picture.changed(changed)
       return changed
     },

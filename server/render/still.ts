@@ -1,9 +1,13 @@
 import { compile } from '#core/frame/compile'
 import { filmFrame } from '#core/film/settings'
 import { exposureAt } from '#core/frame/exposure'
+import { clamp } from '#core/geometry/clamp'
 import type { Journey } from '#core/journey/schema'
+import { frameIndexAt } from '#core/pace/rate'
 import { createExposure } from '#draw/exposure'
+import { createGrader } from '#draw/grade'
 import { createPainter } from '#draw/painter'
+import { lutOf } from '../storage/lut-files'
 import type { ServerSurface } from './studio'
 import { createServerStudio, createServerSurface } from './studio'
 
@@ -36,10 +40,17 @@ export async function paintStill(
     surface.update(exposure.pixels, painted, ground)
     exposure.add()
   }
-  if (exposure) {
-    const pixels = new Uint8ClampedArray(4 * surface.width * surface.height)
-    exposure.finish(pixels)
-    surface.context.putImageData(studio.imageOf(pixels, surface.width, surface.height), 0, 0)
+  const { grade, frame } = compiled.journey
+  if (!exposure && !grade) return surface
+  const whole = [{ x: 0, y: 0, width: surface.width, height: surface.height }]
+  const pixels = new Uint8ClampedArray(4 * surface.width * surface.height)
+  if (exposure) exposure.finish(pixels)
+  else surface.update(pixels, whole, false)
+  if (grade) {
+    const grader = createGrader(surface, { grade, cube: lutOf(folder, journey), scale, ground })
+    grader.pixels.set(pixels)
+    grader.finish(whole, frameIndexAt(clamp(seconds, 0, compiled.lastTime), frame.rate), pixels)
   }
+  surface.context.putImageData(studio.imageOf(pixels, surface.width, surface.height), 0, 0)
   return surface
 }

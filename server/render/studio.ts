@@ -58,7 +58,7 @@ export interface ServerSurface extends Surface {
    * Brings a copy of the pixels up to date where the surface has been painted since.
    * @param isWhole whether all of the surface may be copied, as no pixel of it is transparent, and where it has not been painted it is as in the copy
    */
-  update(copy: Uint8Array, painted: readonly Region[], isWhole: boolean): void
+  update(copy: Uint8Array | Uint8ClampedArray, painted: readonly Region[], isWhole: boolean): void
   png(): Promise<Buffer>
 }
 

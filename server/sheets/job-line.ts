@@ -79,6 +79,7 @@ export class JobLine {
         answer.is === 'progress' ||
         answer.is === 'built' ||
         answer.is === 'font' ||
+        answer.is === 'lut' ||
         answer.id !== this.current?.id
       )
         return

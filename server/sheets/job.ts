@@ -20,6 +20,8 @@ export const jobSchema = z.discriminatedUnion('do', [
   }),
   /** Reads the measures of a font file. */
   z.object({ do: z.literal('font'), path: z.string(), name: z.string() }),
+  /** Reads a table of colours, to see whether it can be. */
+  z.object({ do: z.literal('lut'), path: z.string(), name: z.string() }),
   /** Draws the block of a vector image round a tile into tiles of one level. */
   z.object({
     do: z.literal('draw'),
@@ -41,8 +43,8 @@ export type Job = z.infer<typeof jobSchema>
 export type ImportJob = Extract<Job, { do: 'import' }>
 export type DrawJob = Extract<Job, { do: 'draw' }>
 /** The jobs of a process that is kept. */
-type FontJob = Extract<Job, { do: 'font' }>
-export type KeptJob = Exclude<Job, ImportJob | FontJob>
+type FileJob = Extract<Job, { do: 'font' | 'lut' }>
+export type KeptJob = Exclude<Job, ImportJob | FileJob>
 
 /** The facts about an imported image. */
 const builtSchema = z.object({
@@ -59,6 +61,7 @@ export const answerSchema = z.discriminatedUnion('is', [
   z.object({ is: z.literal('progress'), share: z.number().min(0).max(1) }),
   z.object({ is: z.literal('built'), built: builtSchema, peakMiB: z.number() }),
   z.object({ is: z.literal('font'), font: fontSchema.omit({ file: true }) }),
+  z.object({ is: z.literal('lut') }),
   z.object({ is: z.literal('drawn'), id: z.int() }),
   /** A WebP picture in base64, and the detail of the map's coasts, on the Earth in metres and in a film in pixels. */
   z.object({

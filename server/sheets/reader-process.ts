@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { cpus } from 'node:os'
 import sharp from 'sharp'
+import { readCube } from '#core/colour/cube'
 import { JourneyError } from '#core/error'
 import { parseFont } from '../fonts/parse-font'
 import { importSvg } from './drawing'
@@ -79,6 +80,10 @@ async function runKept(job: KeptJob): Promise<Answer> {
 async function runJob(job: Job): Promise<void> {
   if (job.do === 'import') return runImport(job)
   if (job.do === 'font') return void answer({ is: 'font', font: parseFont(readFileSync(job.path), job.name) })
+  if (job.do === 'lut') {
+    readCube(readFileSync(job.path, 'utf8'), job.name)
+    return void answer({ is: 'lut' })
+  }
   answer(await runKept(job))
 }
 

@@ -3,8 +3,10 @@ import { existsSync, readdirSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Db } from './database'
 
-/** What is kept as files alone, each beginning with its content hash: fonts of one's own, and pieces of sound. */
-export type FiledKind = 'fonts' | 'audio'
+/** What is kept as files alone, each beginning with its content hash: fonts of one's own, pieces of sound, and tables of colours; and where journeys name them. */
+const NAMED_IN = { fonts: '$.fonts', audio: '$.audio', luts: '$.grade' } as const
+export type FiledKind = keyof typeof NAMED_IN
+export const FILED_KINDS = Object.keys(NAMED_IN) as FiledKind[]
 
 export interface Filed {
   /** SHA-256 of the file that came, in hexadecimal. */
@@ -50,7 +52,7 @@ export function listFiled(db: Db, folder: string, kind: FiledKind): Filed[] {
   return filesOf(folder, kind).map(({ hash, path }) => ({
     hash,
     bytes: statSync(path).size,
-    name: (named.get({ hash, list: `$.${kind}` }) as string | undefined) ?? null,
+    name: (named.get({ hash, list: NAMED_IN[kind] }) as string | undefined) ?? null,
     isUsed: isUsed(hash),
   }))
 }

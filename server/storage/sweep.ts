@@ -31,6 +31,6 @@ export function sweepFiles(folder: string, exportsKept: readonly Pick<ExportReco
   clear('exports', (file) => isFilmFile(file) && !kept.has(file))
   clear('images', (file) => file.startsWith('incoming-'))
   clear('audio', (file) => file.startsWith('incoming-'))
-  // A font that has come is named by its hash alone.
-  clear('fonts', (file) => !/^[0-9a-f]{64}$/.test(file))
+  // What has come is named by its hash alone.
+  for (const kind of ['fonts', 'luts']) clear(kind, (file) => !/^[0-9a-f]{64}$/.test(file))
 }

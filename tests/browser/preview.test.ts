@@ -31,6 +31,7 @@ import type { TestServer } from '../support/server'
 import { OWN } from '../support/server'
 import { sharedBrowser, startServer } from '../support/shared'
 import { journeyOver } from '../support/journeys'
+import { COLD_CUBE } from '../support/luts'
 
 let server: TestServer
 let browser: Browser
@@ -115,6 +116,34 @@ describe('preview and server frame', () => {
     const shot = shotSchema.parse({ kind: 'free', id: 'pan', at: { at: 'start', offset: 4 }, transition: 1, view })
     const journey = addShot(still, shot)
     await expectAgreement(setShutter(journey, 360), [4.5], { without: journey })
+  })
+
+  it('agree on the colours of the film, by numbers, a table and a vignette, whose file is added in the interface', async () => {
+    const plain = await movingDemo()
+    const id = await store(plain)
+    const stored = async () => {
+      await saved(page)
+      return ((await (await fetch(`${server.address}/api/journeys/${id}`)).json()) as { journey: Journey }).journey
+    }
+    await openEditor(page, server.address, id)
+    await page.getByRole('button', { name: /^Colours of the film/ }).click()
+    const choose = async (name: string, text: string) => {
+      const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByTestId('add-lut').click()])
+      await chooser.setFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) })
+    }
+    await choose('odd.cube', 'LUT_3D_SIZE 2\n0 0 0\n')
+    await page.getByText('“odd.cube” is cut off: it has 1 of 8 colours.').waitFor()
+    await choose('Cold.cube', COLD_CUBE)
+    await page.getByTestId('remove-lut').waitFor()
+    await page.getByLabel('Vignette').click()
+    const journey = await stored()
+    expect(journey.grade).toMatchObject({ lut: { name: 'Cold', strength: 1 }, vignette: { strength: 0.45 } })
+    await expectAgreement(journey, [0.5, 14, 19], { without: plain })
+    await openEditor(page, server.address, id)
+    await page.getByTestId('reset-grade').click()
+    expect((await stored()).grade).toBeNull()
+    await page.keyboard.press('Control+z')
+    expect((await stored()).grade).toEqual(journey.grade)
   })
 
   it('are blurred as is chosen for the film, and not after undo', async () => {

@@ -19,8 +19,8 @@ const emit = defineEmits<{ restored: [] }>()
 const stored = ref<Storage>()
 const problem = ref('')
 const total = computed(() => {
-  const { films = [], pictures = [], audio = [], fonts = [] } = stored.value ?? {}
-  return [...films, ...pictures, ...audio, ...fonts].reduce((sum, { bytes }) => sum + bytes, 0)
+  const { films = [], pictures = [], audio = [], fonts = [], luts = [] } = stored.value ?? {}
+  return [...films, ...pictures, ...audio, ...fonts, ...luts].reduce((sum, { bytes }) => sum + bytes, 0)
 })
 
 /** A file that is kept, in words, and a small picture of it if it is one. */
@@ -36,7 +36,7 @@ interface Kept {
 const inTurn = (list: readonly Kept[]): Kept[] => [...list].sort((a, b) => Number(a.isUsed) - Number(b.isUsed) || b.bytes - a.bytes)
 
 const kinds = computed(() => {
-  const { pictures = [], audio = [], fonts = [] } = stored.value ?? {}
+  const { pictures = [], audio = [], fonts = [], luts = [] } = stored.value ?? {}
   const shown = pictures.map((picture) => ({
     ...picture,
     label: `${SHEET_FORMATS[picture.format].label}, ${picture.width} × ${picture.height}`,
@@ -47,6 +47,7 @@ const kinds = computed(() => {
     { kind: 'images' as const, title: 'Pictures', list: inTurn(shown) },
     { kind: 'audio' as const, title: 'Music and speech', list: inTurn(heard) },
     { kind: 'fonts' as const, title: 'Fonts', list: inTurn(fonts.map((font) => ({ ...font, label: font.name ?? 'Font' }))) },
+    { kind: 'luts' as const, title: 'Colour tables', list: inTurn(luts.map((lut) => ({ ...lut, label: lut.name ?? 'Colour table' }))) },
   ]
 })
 

@@ -1,12 +1,10 @@
 <script setup lang="ts">
-import { useElementSize, useEventListener, useTimeoutFn } from '@vueuse/core'
-import equal from 'fast-deep-equal'
+import { useElementSize, useEventListener } from '@vueuse/core'
 import { nanoid } from 'nanoid'
-import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
-import { projectionOf, zoomedAround } from '#core/camera/projection'
+import { computed, ref, useTemplateRef } from 'vue'
+import { zoomedAround } from '#core/camera/projection'
 import type { View } from '#core/camera/view'
-import { exposureAt } from '#core/frame/exposure'
-import { frameAt, onTable, withTracing } from '#core/frame/frame-at'
+import { frameAt } from '#core/frame/frame-at'
 import { nearestOnCourse, pointAt } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
 import { distance, subtract } from '#core/geometry/point'
@@ -17,22 +15,15 @@ import type { Corner, Sheet } from '#core/journey/schema'
 import { cropSheet, editSheet, straightenSheet } from '#core/edits/ground/sheets'
 import { insertStop } from '#core/edits/trips/trips'
 import { centreSharpness } from '#core/frame/centre-sharpness'
-import { levelsFor } from '#core/sheet/mosaic'
 import { groundToSheet, placeByTwoPoints } from '#core/sheet/place'
-import { createPainter } from '#draw/painter'
 import MatchPanel from '~/components/tracks/MatchPanel.vue'
 import PlaceSearch from '~/components/places/PlaceSearch.vue'
 import { followPointer } from '~/composables/use-pointer-drag'
 import { useFirstLeg } from '~/composables/use-first-leg'
 import { useKeyboardCursor } from '~/composables/use-keyboard-cursor'
 import { useSnapping } from '~/composables/use-snapping'
-import { createBrowserStudio } from '~/services/browser-studio'
-import { createExposedPicture } from '~/services/exposed-picture'
-import { facesOf } from '#core/frame/faces'
-import type { CompiledJourney } from '#core/trips/compiled'
+import { useStagePicture } from '~/composables/use-stage-picture'
 import { visibilityAt } from '#core/trips/span'
-import { HOUSE_FACE } from '#core/type/measure'
-import { loadFaces } from '~/services/frame-fonts'
 import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
@@ -71,112 +62,14 @@ const space = computed<StageSpace>(() => stageSpace(stage.view, stage.reference,
 
 const { snap } = useSnapping(() => space.value)
 
-const ready = ref(false)
-let dirty = false
-const studio = createBrowserStudio(() => {
-  forget()
-  repaint()
-})
-const painter = createPainter(studio)
+const { isRough } = useStagePicture(canvas, size, () => emit('painted'))
 
-/** A tilted view at rest is painted finely, which takes many times as long, only when it has been the same for so many milliseconds. */
-const FINE_AFTER = 100
-/** The view that has been painted finely. */
-let fine: View | undefined
-/** Whether a finer picture is still to come. */
-const isRough = ref(false)
-const refine = useTimeoutFn(() => paint(true), FINE_AFTER, { immediate: false })
-const exposed = createExposedPicture(painter)
-function forget() {
-  fine = undefined
-  painter.invalidate()
-}
-
-/** Paints once before the next screen refresh, however often it is asked to. */
-function repaint() {
-  if (dirty) return
-  dirty = true
-  requestAnimationFrame(() => {
-    dirty = false
-    paint()
-  })
-}
-
-function paint(isFine = false) {
-  const target = canvas.value
-  const { compiled } = editor
-  if (!target || !compiled || !ready.value) return
-  const density = window.devicePixelRatio
-  const width = Math.round(size.value.width * density)
-  const scale = width / stage.reference.width
-  const height = Math.round(stage.reference.height * scale)
-  if (target.width !== width || target.height !== height) {
-    Object.assign(target, { width, height })
-    forget()
-  }
-  const frame = withTracing(frameAt(compiled, playback.time), compiled)
-  const shown = stage.mode === 'table' ? onTable(frame, stage.view) : frame
-  const isSlow = shown.view.pitch > 0 && !shown.isMoving
-  const isQuick = isSlow && (playback.playing || !(isFine || equal(fine, shown.view)))
-  exposed.cancel()
-  painter.paint(shown, target.getContext('2d')!, scale, { isRough: isQuick })
-  if (!isQuick) fine = shown.view
-  const isBlurred = compiled.journey.shutter > 0 && stage.mode === 'lens' && !playback.playing
-  isRough.value = isQuick || isBlurred
-  if (isBlurred && isFine) void expose(target, compiled, scale)
-  else if (isRough.value && !playback.playing) refine.start()
-  emit('painted')
-}
-
-/** Paints the present picture as the shutter sees it. */
-async function expose(target: HTMLCanvasElement, compiled: CompiledJourney, scale: number) {
-  const moments = exposureAt(compiled, playback.time)
-  if (moments.length > 1 && !(await exposed.paint(moments.map((moment) => withTracing(moment, compiled)), target, scale))) return // prettier-ignore
-  isRough.value = false
-  emit('painted')
-}
-
-/** Asks for the tiles of the first picture, which come while the letters are loaded. */
-function askForTiles() {
-  const { compiled } = editor
-  if (!compiled) return
-  const frame = frameAt(compiled, playback.time)
-  const { view, items } = stage.mode === 'table' ? onTable(frame, stage.view) : frame
-  const projection = projectionOf(view, stage.reference)
-  const scale = Math.round(size.value.width * window.devicePixelRatio) / stage.reference.width
-  for (const item of items)
-    if (item.kind === 'sheet' && !projection.bent)
-      for (const { tiles } of levelsFor(item.sheet, item.edge, projection, scale)) for (const tile of tiles) studio.tile(item.sheet, tile)
-}
-
-onMounted(async () => {
-  askForTiles()
-  await loadFaces([HOUSE_FACE])
-  ready.value = true
-})
 /** The corners of the lens in which titles or readouts are seen now. */
 const taken = computed(() => {
   if (stage.mode === 'table') return new Set<Corner>()
   const seen = editor.compiled?.captions.filter(({ shown }) => visibilityAt(shown, playback.time) > 0) ?? []
   return new Set(seen.map(({ caption }) => caption.corner))
 })
-
-/** The faces of the journey's texts, as a key that changes only with them. */
-const faces = computed(() => {
-  const { journey } = editor
-  return journey ? [...new Set(facesOf(journey).map(({ family, weight }) => `${family} ${weight}`))].sort().join() : ''
-})
-watch(
-  faces,
-  async () => {
-    if (!editor.journey) return
-    await loadFaces(facesOf(editor.journey))
-    forget()
-    repaint()
-  },
-  { immediate: true },
-)
-watch([() => editor.compiled, () => playback.time, () => playback.playing, () => stage.view, size, ready], repaint)
 
 const placeOf = (event: { clientX: number; clientY: number }): Point => pointerOn(board.value!, event)
 

@@ -28,6 +28,7 @@ import CameraPlan from '~/components/camera/CameraPlan.vue'
 import DepthFields from '~/components/camera/DepthFields.vue'
 import { PLANS } from '~/components/camera/shot-names'
 import FilmSection from './FilmSection.vue'
+import GradeFields from './GradeFields.vue'
 import ItineraryList from './ItineraryList.vue'
 import JourneyPace from './JourneyPace.vue'
 import LandmarkList from './LandmarkList.vue'
@@ -103,6 +104,14 @@ const cameraNote = computed(() => {
 const depthNote = computed(() => {
   const { softFocus, haze } = journey.value.depth
   return softFocus && haze ? 'both' : softFocus ? 'soft focus' : haze ? 'haze' : 'none'
+})
+
+/** What is done to the colours. */
+const gradeNote = computed(() => {
+  const { grade } = journey.value
+  if (!grade) return 'as painted'
+  const { lut, vignette, grain } = grade
+  return [lut?.name, vignette && 'vignette', grain && 'grain'].filter(Boolean).join(', ') || 'changed'
 })
 
 /** What to do next: only the first thing missing, in the order of the work. */
@@ -204,7 +213,10 @@ const next = computed(() => {
 
     <FoldedSection v-if="journey.stops.length > 0" class="networks" title="Camera" :note="cameraNote"><CameraPlan /></FoldedSection>
     <FoldedSection v-if="journey.stops.length > 0" title="Soft focus, haze, sky" :note="depthNote"><DepthFields /></FoldedSection>
-    <FoldedSection :class="{ networks: journey.stops.length === 0 }" title="Looks" note="of the whole journey"><LookList /></FoldedSection>
+    <FoldedSection :class="{ networks: journey.stops.length === 0 }" title="Colours of the film" :note="gradeNote"
+      ><GradeFields
+    /></FoldedSection>
+    <FoldedSection title="Looks" note="of the whole journey"><LookList /></FoldedSection>
     <FoldedSection title="Titles and readouts" :note="journey.captions.length > 0 ? String(journey.captions.length) : 'none'"
       ><CaptionList
     /></FoldedSection>

@@ -1,0 +1,3 @@
+import { deletesFiled } from '../../../http/delete-filed'
+
+export default deletesFiled('luts')
