@@ -356,7 +356,7 @@ describe('several at once', () => {
 })
 
 describe('a number field', () => {
-  it('takes minutes and seconds, and refuses in words what it does not take', async () => {
+  it('takes minutes and seconds, frames and changes, and refuses in words what it does not take', async () => {
     const { page } = demo
     const length = page.getByTestId('length').locator('input')
     await length.fill('0:30')
@@ -364,13 +364,16 @@ describe('a number field', () => {
     expect(await length.inputValue()).toBe('30')
     await length.fill('soon')
     await length.press('Enter')
-    await page.getByText('Type seconds, like 2.5 or 1:05').waitFor()
+    await page.getByText('Type seconds, like 2.5, frames, like 12f, or a change, like +12f').waitFor()
+    await length.fill('+12f')
+    await length.press('Enter')
+    expect(await length.inputValue()).toBe('30.4')
     await length.fill('6000')
     await length.press('Enter')
     await page.getByText('At most 600 s').waitFor()
     await length.press('Escape')
-    expect(await length.inputValue()).toBe('30')
-    expect((await demo.stored()).seconds).toBe(30)
+    expect(await length.inputValue()).toBe('30.4')
+    expect((await demo.stored()).seconds).toBeCloseTo(30.4, 9)
   })
 
   it('offers to scale the set times where a length is too short for them', async () => {

@@ -2,6 +2,9 @@
 import { clamp } from '#core/geometry/clamp'
 import { watchThrottled } from '@vueuse/core'
 import { nextTick, ref } from 'vue'
+import { DEFAULT_FRAME } from '#core/journey/create'
+import { typedSeconds } from '#core/pace/timecode'
+import { useEditor } from '~/stores/editor'
 import { READABLE_PACE } from './readable-pace'
 
 /** A number, typed or stepped with the arrow keys. It is committed on Enter, on leaving the field, and at each step. */
@@ -19,6 +22,7 @@ const props = withDefaults(
   { label: undefined, labelledby: undefined, min: -Infinity, max: Infinity, step: 1, unit: undefined, precision: 0 },
 )
 const emit = defineEmits<{ change: [value: number]; done: [] }>()
+const editor = useEditor()
 
 const written = () => String(Number(props.modelValue.toFixed(props.precision)))
 const draft = ref(written())
@@ -33,26 +37,31 @@ watchThrottled(
   { throttle: READABLE_PACE },
 )
 
-/** Parses a number, also with a decimal comma; seconds also as minutes and seconds, "1:05". NaN for anything else. */
+/** Parses a number, also with a decimal comma, to the precision of the field; a time also in the other ways that `typedSeconds` knows. NaN for anything else. */
 function read(text: string): number {
+  const rounded = (value: number) => Number(value.toFixed(props.precision))
+  if (props.unit === 's') {
+    const { seconds, isExact } = typedSeconds(text, { now: props.modelValue, rate: editor.journey?.frame.rate ?? DEFAULT_FRAME.rate })
+    return isExact ? seconds : rounded(seconds)
+  }
   const trimmed = text.trim().replace(',', '.')
-  const [, minutes, seconds] = /^(\d+):(\d{1,2}(?:\.\d+)?)$/.exec(trimmed) ?? []
-  if (props.unit === 's' && minutes && seconds) return Number(minutes) * 60 + Number(seconds)
-  return /^[+-]?(\d+\.?\d*|\.\d+)$/.test(trimmed) ? Number(trimmed) : NaN
+  return /^[+-]?(\d+\.?\d*|\.\d+)$/.test(trimmed) ? rounded(Number(trimmed)) : NaN
 }
 
 const withUnit = (value: number) => `${value}${props.unit ? ` ${props.unit}` : ''}`
 function fault(value: number): string {
-  if (!Number.isFinite(value)) return props.unit === 's' ? 'Type seconds, like 2.5 or 1:05' : 'Type a number, like 2.5'
+  if (!Number.isFinite(value))
+    return props.unit === 's' ? 'Type seconds, like 2.5, frames, like 12f, or a change, like +12f' : 'Type a number, like 2.5'
   if (value < props.min) return `At least ${withUnit(props.min)}`
   return value > props.max ? `At most ${withUnit(props.max)}` : ''
 }
 
 async function commit() {
-  const value = Number(read(String(draft.value)).toFixed(props.precision))
+  const text = String(draft.value)
+  const value = text.trim() === written() ? props.modelValue : read(text)
   problem.value = fault(value)
   if (problem.value !== '') return
-  if (value !== Number(written())) emit('change', value)
+  if (value !== props.modelValue) emit('change', value)
   // Whether accepted or not, the field then shows the present value.
   await nextTick()
   draft.value = written()
@@ -85,7 +94,7 @@ function escape(event: KeyboardEvent) {
   <v-text-field
     v-model="draft"
     class="number figures"
-    inputmode="decimal"
+    :inputmode="unit === 's' ? 'text' : 'decimal'"
     autocomplete="off"
     :label="label"
     :aria-labelledby="labelledby"
