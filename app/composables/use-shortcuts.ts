@@ -12,6 +12,7 @@ import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'
 import { SELECTABLE } from '~/stores/editor/selectable'
 import { usePlayback } from '~/stores/playback'
+import { useCopies } from '~/composables/use-copies'
 import { useNotes } from '~/composables/use-notes'
 import { useStage } from '~/stores/stage'
 
@@ -38,6 +39,7 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
   const stage = useStage()
   const camera = useCamera()
   const notes = useNotes()
+  const copies = useCopies()
 
   /** Whether the focused element was focused by a click, not by keyboard. `:focus-visible` does not tell: it matches in both cases once a key is pressed. */
   let isClicked = false
@@ -129,6 +131,9 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
   function actionFor(event: KeyboardEvent): (() => void) | undefined {
     if (event.ctrlKey || event.metaKey) {
       if (event.key.toLowerCase() === 'z') return event.shiftKey ? editor.redo : editor.undo
+      if (event.key.toLowerCase() === 'c') return copies.kind.value && getSelection()?.isCollapsed !== false ? copies.copy : undefined
+      if (event.key.toLowerCase() === 'v')
+        return copies.canPaste.value ? () => copies.pasteOnto(event.shiftKey ? 'timing' : 'look') : undefined
       return event.key.toLowerCase() === 'y' ? editor.redo : undefined
     }
     if (event.altKey) return undefined

@@ -2,6 +2,7 @@ import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope } from 'vue'
 import { addShot, setPlan } from '#core/edits/camera/shots'
+import { editLeg } from '#core/edits/lines/legs'
 import { addCaption } from '#core/edits/marks/captions'
 import { shotSchema } from '#core/journey/schema'
 import { useShortcuts } from '~/composables/use-shortcuts'
@@ -92,6 +93,28 @@ describe('keys', () => {
     expect(moved).toBeCloseTo((11 * 6400) / 1920, 6)
     editor.undo()
     expect(editor.journey!.stops[0]!.at).toEqual(stop!.at)
+  })
+
+  it('copy the look of a leg and paste it onto others, with Shift its timing; a stop does not take it', () => {
+    const editor = useEditor()
+    const legs = () => editor.journey!.travellers[0]!.legs
+    expect(press('c', { ctrlKey: true })).toBe(false)
+    editor.select({ kind: 'leg', id: legs()[1]!.id })
+    const { ink } = legs()[1]!
+    editor.edit((j) => editLeg(j, legs()[1]!.id, { easing: 'linear' }))
+    expect(press('c', { ctrlKey: true })).toBe(true)
+    editor.select({ kind: 'stop', id: 'lampwick' })
+    expect(press('v', { ctrlKey: true })).toBe(false)
+    editor.select({ kind: 'leg', id: legs()[0]!.id, also: [legs()[2]!.id] })
+    expect(legs()[0]!.ink).not.toEqual(ink)
+    press('v', { ctrlKey: true })
+    expect([legs()[0]!.ink, legs()[2]!.ink]).toEqual([ink, ink])
+    expect(legs()[0]!.easing).not.toBe('linear')
+    press('V', { ctrlKey: true, shiftKey: true })
+    expect(legs()[2]!.easing).toBe('linear')
+    editor.undo()
+    editor.undo()
+    expect(legs()[0]!.ink).not.toEqual(ink)
   })
 
   it('delete a stop, a title and a shot, and nothing where nothing is selected', () => {

@@ -25,6 +25,28 @@ describe('the look of a line', () => {
     expect(await inkOf(1)).toEqual(before)
   })
 
+  it('is copied from one leg and pasted onto another, from a menu and by keys', async () => {
+    const { page } = demo
+    const choose = async (title: string) => {
+      await page.getByRole('button', { name: 'Copy and paste' }).click()
+      await page.getByRole('listitem').filter({ hasText: title }).click()
+    }
+    await demo.selectLeg(1)
+    await page.getByRole('radio', { name: 'Comet' }).click()
+    await choose('Copy look and timing')
+    await page.getByText('Copied the look and timing of this leg').waitFor()
+    const comet = await inkOf(1)
+    // On the strip, as the details have the leg now.
+    await page.getByRole('button', { name: /^Leg 2,/ }).click()
+    const before = await inkOf(2)
+    await choose('Paste look')
+    expect(await inkOf(2)).toEqual(comet)
+    await page.keyboard.press('Control+z')
+    expect(await inkOf(2)).toEqual(before)
+    await page.keyboard.press('Control+v')
+    expect(await inkOf(2)).toEqual(comet)
+  })
+
   it('has pictures painted as the film is: no two alike, none empty', async () => {
     await demo.selectLeg(1)
     const pictures = demo.page.getByRole('radiogroup', { name: 'Ready-made looks' }).locator('img')

@@ -6,6 +6,7 @@ import { SELECTABLE } from '~/stores/editor/selectable'
 import JourneyDetails from './journey/JourneyDetails.vue'
 import LegDetails from './leg/LegDetails.vue'
 import AudioDetails from './AudioDetails.vue'
+import CopyMenu from './CopyMenu.vue'
 import CaptionDetails from '~/components/text/CaptionDetails.vue'
 import LandmarkDetails from './marks/LandmarkDetails.vue'
 import NoteDetails from './NoteDetails.vue'
@@ -48,6 +49,7 @@ watch(
         {{ SELECTABLE[tab].title }}
       </button>
       <span v-if="other" class="chosen" aria-current="true">{{ other }}</span>
+      <CopyMenu />
     </nav>
     <div ref="body" class="body">
       <StopDetails v-if="editor.selectedStop" :key="editor.selectedStop.id" :stop="editor.selectedStop" />

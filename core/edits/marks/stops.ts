@@ -1,5 +1,6 @@
 import { produce } from 'immer'
-import type { Journey, Label, Pin, Stop, TextStyle } from '../../journey/schema'
+import { pinLike } from '../../dress/own-styles'
+import type { Journey, Label, Pin, Postcard, Stop, TextStyle } from '../../journey/schema'
 
 /** Changes to what is seen at the stops: pure functions, journey in, journey out, as in journey.ts. */
 
@@ -23,19 +24,32 @@ export function editStop(journey: Journey, id: string, patch: StopPatch): Journe
   })
 }
 
-/** Gives all stops the look of one: pin, label and, on those that have any, postcards; places and notes are kept. */
+/** What of a stop others can look like; `card` is the look of all of them. */
+interface StopLook {
+  pin: Pin
+  label: Label
+  card: Postcard | null
+}
+
+/** A stop that looks like another: pin, label and, if it has any, postcards; what is written on them, and where they lie, are its own. */
+export function inLookOf(stop: Stop, { pin, label, card }: StopLook): Stop {
+  const { place, second } = stop.label
+  // A note is about one stop; dates and distances are everyone's.
+  const isNote = second?.kind === 'note' || label.second?.kind === 'note'
+  return {
+    ...stop,
+    pin: pinLike(stop.pin, pin),
+    label: { ...label, place, second: isNote ? second : label.second },
+    postcards: card
+      ? stop.postcards.map(({ id, photo, crop, text, place }) => ({ ...card, id, photo, crop, text, place }))
+      : stop.postcards,
+  }
+}
+
+/** Gives all stops the look of one. */
 export function dressStopsLike(journey: Journey, id: string): Journey {
-  return produce(journey, (draft) => {
-    const model = draft.stops.find((s) => s.id === id)
-    if (!model) return
-    for (const stop of draft.stops) {
-      stop.pin = { ...model.pin }
-      const { place, second } = stop.label
-      // A note is about one stop; dates and distances are everyone's.
-      const isNote = second?.kind === 'note' || model.label.second?.kind === 'note'
-      stop.label = { ...model.label, place, second: isNote ? second : model.label.second }
-      const [card] = model.postcards
-      if (card) stop.postcards = stop.postcards.map(({ id, photo, crop, text, place }) => ({ ...card, id, photo, crop, text, place }))
-    }
-  })
+  const model = journey.stops.find((stop) => stop.id === id)
+  if (!model) return journey
+  const look = { pin: model.pin, label: model.label, card: model.postcards[0] ?? null }
+  return { ...journey, stops: journey.stops.map((stop) => inLookOf(stop, look)) }
 }
