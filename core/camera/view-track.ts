@@ -6,6 +6,7 @@ import { clamp } from '../geometry/clamp'
 import { remembered } from '../remembered'
 import { easedHold } from './eased-hold'
 import { keptInView } from './fit'
+import { flowThrough, goingOn } from './flow'
 import type { Bend } from './globe'
 import { projectionOf } from './projection'
 import type { Size } from '../geometry/size'
@@ -32,6 +33,8 @@ export interface PlacedShot {
   /** The share of the way to it that is covered at a share of the time. */
   progress: EasingFunction
   look: Look
+  /** Whether the camera goes on to the next one without a stop. */
+  passes: boolean
 }
 
 /** What one shot looks at. */
@@ -88,6 +91,8 @@ function freeViewAt(track: ViewTrack, i: number, time: number): View {
   const { opening, shots, reference } = track
   if (i < 0) return opening
   const { start, end, progress, look } = shots[i]!
+  const passed = flowsOf(track)[i]?.(time)
+  if (passed) return passed
   const to = look.at(time)
   if (time >= end - SAME) return to
   const way = viewWay(freeViewAt(track, i - 1, time), to, reference)(progress((time - start) / (end - start)))
@@ -102,10 +107,63 @@ function seenAmong(shots: readonly PlacedShot[], i: number, time: number): reado
 }
 
 /** Whether the camera moves at a time. */
-export function isMovingAt({ views: { shots } }: { views: ViewTrack }, time: number): boolean {
-  const shot = shots.findLast(({ start }) => start <= time + SAME)
-  return shot !== undefined && (time < shot.end - SAME || !shot.look.isStill)
+export function isMovingAt({ views }: { views: ViewTrack }, time: number): boolean {
+  const i = lastIndexAt(views, time)
+  if (i < 0) return false
+  const { end, look } = views.shots[i]!
+  const run = runsOf(views.shots)[i]
+  return time < (run ? views.shots[run.last]!.end : end) - SAME || !look.isStill
 }
+
+/** Shots in a row that the camera passes, by their numbers; it comes to rest in the last one. */
+interface Run {
+  first: number
+  last: number
+}
+
+/** For each shot the run that it belongs to. What moves by itself, is cut to, or is over before the one ahead of it is not passed. */
+const runsOf = remembered((shots: readonly PlacedShot[]): (Run | undefined)[] => {
+  const runs: (Run | undefined)[] = []
+  const canBePassed = ({ start, end, look }: PlacedShot) => look.isStill && end - start > SAME
+  for (let first = 0; first < shots.length; first++) {
+    let last = first
+    for (let next = shots[last + 1]; next && shots[last]!.passes && canBePassed(shots[last]!) && canBePassed(next) && next.end > shots[last]!.end + SAME; next = shots[last + 1]) last++ // prettier-ignore
+    if (last === first) continue
+    runs.fill(undefined, runs.length)
+    for (let i = first; i <= last; i++) runs[i] = { first, last }
+    first = last
+  }
+  return runs
+})
+
+/** What a shot, by its number, has to do with a run: none, one that is passed, or the one in which the camera comes to rest. */
+export function placeInRun({ shots }: ViewTrack, i: number): 'none' | 'passed' | 'last' {
+  const run = runsOf(shots)[i]
+  return !run ? 'none' : i < run.last ? 'passed' : 'last'
+}
+
+/** For each shot of a run the view of the smooth way through all of it, until it comes to rest; undefined from then on, and where the way begins on bent ground. */
+const flowsOf = remembered((track: ViewTrack): (((time: number) => View | undefined) | undefined)[] => {
+  const { shots, reference } = track
+  const flows: (((time: number) => View | undefined) | undefined)[] = []
+  runsOf(shots).forEach((run, i) => {
+    if (!run) return
+    if (i > run.first) return void (flows[i] = flows[run.first])
+    const passed = shots.slice(run.first, run.last + 1)
+    const { start, end } = passed[0]!
+    const before = (time: number) => freeViewAt(track, run.first - 1, time)
+    // What is before it may have a flow of its own, so that this one is made when it is asked for.
+    let way: ((time: number) => View) | undefined
+    const make = () => {
+      const flow = flowThrough([{ time: start, view: before(start) }, ...passed.map((shot) => ({ time: shot.end, view: shot.look.at(shot.end) }))], reference) // prettier-ignore
+      const ahead = shots[run.first - 1]
+      return !ahead || (ahead.look.isStill && ahead.end <= start + SAME) ? flow : goingOn(before, flow, start, end)
+    }
+    const restsAt = passed.at(-1)!.end
+    flows[i] = (time) => (time >= restsAt - SAME || before(start).bend ? undefined : (way ??= make())(time))
+  })
+  return flows
+})
 
 /** The projection of the camera's view at a time. */
 export const projectionAt = (compiled: { views: ViewTrack; reference: Size }, time: number) =>

@@ -49,7 +49,13 @@ const zoom = z.number().min(LEAST_ZOOM).max(GREATEST_ZOOM)
 
 export const shotSchema = z.discriminatedUnion('kind', [
   /** A view of one's own. */
-  z.strictObject({ kind: z.literal('free'), ...common, view: viewSchema }),
+  z.strictObject({
+    kind: z.literal('free'),
+    ...common,
+    view: viewSchema,
+    /** Whether the camera passes it at its time without a stop, on to the next shot, if that rests and is not cut to. */
+    passes: z.boolean().default(false),
+  }),
   /** The trips of all travellers that are shown. */
   z.strictObject({ kind: z.literal('overview'), ...common, ...aimed, fill }),
   /** The Earth as a globe, which is flattened on the way to the next shot. Where the map does not know where it lies, it is an overview. */
@@ -166,7 +172,7 @@ export const SHOT_KINDS: { readonly [K in ShotKind]: ShotKindEntry<ShotOf<K>> } 
     without: (shot, isGone) => (isGone('stop', shot.stop) ? null : shot),
     begin: (at) => (at.stop === undefined ? undefined : { ...aimedAt(at), stop: at.stop, zoom: at.seen.zoom }),
   },
-  free: { ...ofNothing, title: 'Free', begin: ({ seen }) => ({ view: seen }) },
+  free: { ...ofNothing, title: 'Free', begin: ({ seen }) => ({ view: seen, passes: false }) },
 }
 
 const kindOf = (shot: Shot) => SHOT_KINDS[shot.kind] as ShotKindEntry<Shot>

@@ -73,6 +73,7 @@ export function placeShots(timed: readonly TimedShot[], scene: Scene): PlacedSho
       start: time,
       end: time + shot.transition,
       progress: cubicBezier(x1, y1, x2, y2),
+      passes: shot.kind === 'free' && shot.passes,
       look: lookOf(shot, { from: time, to: until, leave: next?.time ?? scene.lastTime, isFirst: i === 0 || shot.transition === 0 }, scene),
     }
   })

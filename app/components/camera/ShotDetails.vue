@@ -2,6 +2,7 @@
 import { mdiArrowLeftRight, mdiContentCut, mdiContentDuplicate, mdiSwapHorizontal } from '@mdi/js'
 import { nanoid } from 'nanoid'
 import { computed } from 'vue'
+import { placeInRun } from '#core/camera/view-track'
 import {
   backToPlan,
   isOfPlan,
@@ -99,6 +100,9 @@ const isChanged = computed(() => {
   return entry && !entry.isPlanned && isOfPlan(entry.shot.id) && editor.journey!.plan.temperament !== null
 })
 
+/** Whether the camera goes through it together with the shots beside it. */
+const inRun = computed(() => placeInRun(editor.compiled!.views, index.value))
+
 const motions = MOTION_NAMES.map((value) => ({ value, title: MOTION_TITLES[value] }))
 const checks = computed(() => camera.checks.filter(({ shot }) => shot === props.entry?.shot.id))
 </script>
@@ -153,7 +157,7 @@ const checks = computed(() => camera.checks.filter(({ shot }) => shot === props.
         @done="done"
       />
       <p v-if="entry.shot.transition === 0" class="quiet">A cut, without a transition.</p>
-      <FieldRow v-else v-slot="{ id }" label="Pace">
+      <FieldRow v-else-if="inRun === 'none'" v-slot="{ id }" label="Pace">
         <v-select
           :aria-labelledby="id"
           :items="motions"
@@ -161,6 +165,23 @@ const checks = computed(() => camera.checks.filter(({ shot }) => shot === props.
           @update:model-value="(easing) => setOnce({ ...entry!.shot, easing })"
         />
       </FieldRow>
+      <p v-else class="quiet" data-testid="in-run">
+        {{
+          inRun === 'passed'
+            ? 'Passed on one smooth way, at the time when it would be reached.'
+            : 'Here the smooth way through the shots before it ends.'
+        }}
+      </p>
+      <v-switch
+        v-if="entry.shot.kind === 'free'"
+        label="Pass through without a stop"
+        data-testid="passes"
+        :model-value="entry.shot.passes"
+        @update:model-value="(passes) => entry!.shot.kind === 'free' && setOnce({ ...entry!.shot, passes: passes === true })"
+      />
+      <p v-if="entry.shot.kind === 'free' && entry.shot.passes && inRun !== 'passed'" class="quiet" role="status">
+        The camera stops here all the same: it goes on smoothly only to a later shot that rests and is not a cut.
+      </p>
 
       <h3>Camera moves</h3>
       <ShotMoves :shot="entry.shot" @change="(shot, field) => set(field, shot)" @done="done" />
