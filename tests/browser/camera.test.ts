@@ -70,6 +70,25 @@ describe('a view', () => {
     expect(viewOf(await demo.stored())!.zoom).toBeGreaterThan(zoom * 1.2)
   })
 
+  it('is passed without a stop on to the next one, and says so where it is not', async () => {
+    const { page } = demo
+    await goTo(4)
+    await page.keyboard.press('v')
+    await page.getByTestId('pace-shot').waitFor()
+    await page.getByLabel('Pass through without a stop').click()
+    await page.getByText('The camera stops here all the same').waitFor()
+    await goTo(12)
+    await page.keyboard.press('v')
+    await dragOnStage({ x: 500, y: 300 }, { x: 300, y: 250 })
+    await page.getByText('Here the smooth way through the shots before it ends.').waitFor()
+    const { shots } = await demo.stored()
+    expect(shots.map((shot) => shot.kind === 'free' && shot.passes)).toEqual([true, false])
+    await page.getByTestId('pace-shot').first().click()
+    await page.getByText('Passed on one smooth way').waitFor()
+    await page.getByLabel('Pass through without a stop').click()
+    expect((await demo.stored()).shots.map((shot) => shot.kind === 'free' && shot.passes)).toEqual([false, false])
+  })
+
   it('is set in figures, straightened, and removed; all of it can be undone', async () => {
     const { page } = demo
     await goTo(12)
