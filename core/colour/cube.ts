@@ -114,25 +114,40 @@ export function cubeAt(
   red: number,
   green: number,
   blue: number,
-  out: Float32Array | number[],
+  out: Float64Array | number[],
 ): void {
   const last = size - 1
-  const along = (value: number, channel: number) =>
-    Math.min(last, Math.max(0, ((value - from[channel]!) / (to[channel]! - from[channel]!)) * last))
-  const [x, y, z] = [along(red, 0), along(green, 1), along(blue, 2)]
+  const x = along(red, from[0], to[0], last)
+  const y = along(green, from[1], to[1], last)
+  const z = along(blue, from[2], to[2], last)
   const [i, j, k] = [Math.min(last - 1, Math.floor(x)), Math.min(last - 1, Math.floor(y)), Math.min(last - 1, Math.floor(z))]
   // From the lowest corner of the cell to its highest one, along the channels in the order of their shares.
-  const steps = [
-    [x - i, 3],
-    [y - j, 3 * size],
-    [z - k, 3 * size * size],
-  ].sort((a, b) => b[0]! - a[0]!) as [number, number][]
-  let at = 3 * (i + size * (j + size * k))
-  const [first, second, third] = steps.map(([share]) => share) as Triple
-  const weights = [1 - first, first - second, second - third, third]
-  out[0] = out[1] = out[2] = 0
-  for (let corner = 0; corner < 4; corner++) {
-    for (let channel = 0; channel < 3; channel++) out[channel]! += weights[corner]! * values[at + channel]!
-    at += steps[corner]?.[1] ?? 0
+  let [first, second, third] = [x - i, y - j, z - k]
+  let [firstStep, secondStep, thirdStep] = [3, 3 * size, 3 * size * size]
+  if (first < second) {
+    ;[first, second] = [second, first]
+    ;[firstStep, secondStep] = [secondStep, firstStep]
   }
+  if (second < third) {
+    ;[second, third] = [third, second]
+    ;[secondStep, thirdStep] = [thirdStep, secondStep]
+  }
+  if (first < second) {
+    ;[first, second] = [second, first]
+    ;[firstStep, secondStep] = [secondStep, firstStep]
+  }
+  const a = 3 * (i + size * (j + size * k))
+  const b = a + firstStep
+  const c = b + secondStep
+  const d = c + thirdStep
+  for (let channel = 0; channel < 3; channel++)
+    out[channel] =
+      (1 - first) * values[a + channel]! +
+      (first - second) * values[b + channel]! +
+      (second - third) * values[c + channel]! +
+      third * values[d + channel]!
 }
+
+/** Where a value is along a side of the lattice, in places. */
+const along = (value: number, from: number, to: number, last: number): number =>
+  Math.min(last, Math.max(0, ((value - from) / (to - from)) * last))

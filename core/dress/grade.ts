@@ -33,16 +33,21 @@ export function gradeCube(grade: Grade, cube?: ColourCube): ColourCube {
       return 0.5 + (exposed - 0.5) * (1 + contrast)
     })
   const [reds, greens, blues] = [curve(exposure + WARMEST * warmth), curve(exposure), curve(exposure - WARMEST * warmth)]
-  const seen = [0, 0, 0]
+  const seen = new Float64Array(3)
+  const vivid = 1 + saturation
+  const share = cube && lut ? lut.strength : 0
   let at = 0
   for (const blue of blues)
     for (const green of greens)
       for (const red of reds) {
         const luma = RED * red + GREEN * green + BLUE * blue
-        const own = [red, green, blue].map((value) => clamp(luma + (value - luma) * (1 + saturation), 0, 1)) as [number, number, number]
-        if (cube && lut) cubeAt(cube, ...own, seen)
-        const share = cube && lut ? lut.strength : 0
-        for (let channel = 0; channel < 3; channel++) values[at++] = own[channel]! + (seen[channel]! - own[channel]!) * share
+        const r = clamp(luma + (red - luma) * vivid, 0, 1)
+        const g = clamp(luma + (green - luma) * vivid, 0, 1)
+        const b = clamp(luma + (blue - luma) * vivid, 0, 1)
+        if (share > 0) cubeAt(cube!, r, g, b, seen)
+        values[at++] = r + (seen[0]! - r) * share
+        values[at++] = g + (seen[1]! - g) * share
+        values[at++] = b + (seen[2]! - b) * share
       }
   return { size, values, from: [0, 0, 0], to: [1, 1, 1] }
 }
