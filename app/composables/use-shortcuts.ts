@@ -25,6 +25,8 @@ const TEXTLESS = 'input:is([type="checkbox"], [type="radio"], [type="range"], [t
 function isTaken({ target, key, ctrlKey, metaKey }: KeyboardEvent): boolean {
   if (!(target instanceof HTMLElement)) return false
   if (target.matches(TEXTLESS) && (ctrlKey || metaKey)) return false
+  // Nobody types into a switch, which keeps the focus once it is clicked.
+  if (target.matches('input[type="checkbox"]') && key.length === 1 && key !== ' ') return false
   if (target.isContentEditable || target.matches('input, textarea, select, [role="combobox"]')) return true
   return target.matches('[role="slider"]') && (key in ARROWS || ['Home', 'End', 'PageUp', 'PageDown'].includes(key))
 }

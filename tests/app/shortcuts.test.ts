@@ -65,7 +65,9 @@ describe('keys', () => {
     useEditor().edit((j) => ({ ...j, name: 'Another' }))
     expect(press('z', { ctrlKey: true }, field)).toBe(undoes)
     expect(useEditor().journey!.name !== 'Another').toBe(undoes)
-    expect(press('l', {}, field)).toBe(false)
+    // A letter chooses from a list, and is typed into a field.
+    expect(press('l', {}, field)).toBe('type' in of && of.type === 'checkbox')
+    expect(press(' ', {}, field)).toBe(false)
   })
 
   it('belong to a field that has the focus, and to nobody while a dialog is open', () => {

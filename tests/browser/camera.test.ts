@@ -79,7 +79,7 @@ describe('a view', () => {
     await page.getByText('The camera stops here all the same').waitFor()
     await goTo(12)
     await page.keyboard.press('v')
-    await dragOnStage({ x: 500, y: 300 }, { x: 300, y: 250 })
+    await dragOnStage({ x: 560, y: 480 }, { x: 480, y: 440 })
     await page.getByText('Here the smooth way through the shots before it ends.').waitFor()
     const { shots } = await demo.stored()
     expect(shots.map((shot) => shot.kind === 'free' && shot.passes)).toEqual([true, false])
