@@ -4,8 +4,6 @@ import type { Copied, Pasted } from '#core/edits/copies'
 import { copiedSchema, copyLeg, copyShot, copyStop, paste } from '#core/edits/copies'
 import { useEditor } from '~/stores/editor'
 
-const NAMES: Readonly<Record<Copied['kind'], string>> = { leg: 'leg', stop: 'stop', shot: 'shot' }
-
 /** What was kept, if it can be read. */
 function read(text: string): Copied | null {
   try {
@@ -42,7 +40,7 @@ export function useCopies() {
     const value = selected()
     if (!value) return
     copied.value = value
-    editor.notice = { text: `Copied the look and timing of this ${NAMES[value.kind]}: select others, and paste.` }
+    editor.notice = { text: `Copied the look and timing of this ${value.kind}: select others, and paste.` }
   }
 
   function pasteOnto(what: Pasted) {

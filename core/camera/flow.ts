@@ -80,7 +80,11 @@ function throughAll(times: readonly number[], values: readonly number[]): Curve 
     return a * b > 0 ? (2 * a * b) / (a + b) : 0
   })
   return (time) => {
-    const i = clamp(times.findLastIndex((key) => key <= time), 0, rises.length - 1) // prettier-ignore
+    const i = clamp(
+      times.findLastIndex((key) => key <= time),
+      0,
+      rises.length - 1,
+    )
     const span = times[i + 1]! - times[i]!
     const u = clamp((time - times[i]!) / span, 0, 1)
     const [u3, u4, u5] = [u ** 3, u ** 4, u ** 5]

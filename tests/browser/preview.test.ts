@@ -118,7 +118,7 @@ describe('preview and server frame', () => {
     await expectAgreement(setShutter(journey, 360), [4.5], { without: journey })
   })
 
-  it('agree on the colours of the film, by numbers, a table and a vignette, whose file is added in the interface', async () => {
+  it('agree on the colour grade, by numbers, a table and a vignette, whose file is added in the interface', async () => {
     const plain = await movingDemo()
     const id = await store(plain)
     const stored = async () => {
@@ -126,7 +126,7 @@ describe('preview and server frame', () => {
       return ((await (await fetch(`${server.address}/api/journeys/${id}`)).json()) as { journey: Journey }).journey
     }
     await openEditor(page, server.address, id)
-    await page.getByRole('button', { name: /^Colours of the film/ }).click()
+    await page.getByRole('button', { name: /^Colour grade/ }).click()
     const choose = async (name: string, text: string) => {
       const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByTestId('add-lut').click()])
       await chooser.setFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) })

@@ -97,6 +97,6 @@ async function addLut(file: File) {
     @done="done"
   />
   <div v-if="editor.journey!.grade" class="buttons">
-    <v-btn size="small" variant="text" data-testid="reset-grade" @click="toggle(NO_GRADE)">Reset the colours</v-btn>
+    <v-btn size="small" variant="text" data-testid="reset-grade" @click="toggle(NO_GRADE)">Reset</v-btn>
   </div>
 </template>

@@ -109,7 +109,7 @@ const depthNote = computed(() => {
 /** What is done to the colours. */
 const gradeNote = computed(() => {
   const { grade } = journey.value
-  if (!grade) return 'as painted'
+  if (!grade) return 'none'
   const { lut, vignette, grain } = grade
   return [lut?.name, vignette && 'vignette', grain && 'grain'].filter(Boolean).join(', ') || 'changed'
 })
@@ -213,9 +213,7 @@ const next = computed(() => {
 
     <FoldedSection v-if="journey.stops.length > 0" class="networks" title="Camera" :note="cameraNote"><CameraPlan /></FoldedSection>
     <FoldedSection v-if="journey.stops.length > 0" title="Soft focus, haze, sky" :note="depthNote"><DepthFields /></FoldedSection>
-    <FoldedSection :class="{ networks: journey.stops.length === 0 }" title="Colours of the film" :note="gradeNote"
-      ><GradeFields
-    /></FoldedSection>
+    <FoldedSection :class="{ networks: journey.stops.length === 0 }" title="Colour grade" :note="gradeNote"><GradeFields /></FoldedSection>
     <FoldedSection title="Looks" note="of the whole journey"><LookList /></FoldedSection>
     <FoldedSection title="Titles and readouts" :note="journey.captions.length > 0 ? String(journey.captions.length) : 'none'"
       ><CaptionList
