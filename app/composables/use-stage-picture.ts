@@ -42,7 +42,7 @@ export function useStagePicture(canvas: Readonly<Ref<HTMLCanvasElement | null>>,
   const studio = createBrowserStudio(anew)
   const painter = createPainter(studio)
   const exposed = createExposedPicture(painter)
-  const graded = createGradedCanvas(anew)
+  const graded = createGradedCanvas(anew, (text) => (editor.notice = { text }))
   const refine = useTimeoutFn(() => paint(true), FINE_AFTER, { immediate: false })
 
   function forget() {

@@ -145,7 +145,7 @@ export const uploadLut = async (file: File): Promise<z.output<typeof lutAdded>> 
 /** The text of a .cube file. */
 export async function readLut(hash: string): Promise<string> {
   const answer = await fetch(`/api/luts/${hash}`).catch(() => undefined)
-  if (!answer?.ok) throw new ApiError('The table of colours is missing: add its file again.', answer?.status ?? 0)
+  if (!answer?.ok) throw new ApiError('The LUT of the colour grade is missing: add its file again.', answer?.status ?? 0)
   return answer.text()
 }
 

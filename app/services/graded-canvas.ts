@@ -9,9 +9,9 @@ import { createSurface } from './browser-studio'
 
 /**
  * The canvas that a graded picture is painted on before it is shown. Of the tables of colours that grades name the last one is kept.
- * @param onArrival called when a table has come
+ * @param onArrival called when a table has come @param onMissing called with a sentence where one is not to be had
  */
-export function createGradedCanvas(onArrival: () => void) {
+export function createGradedCanvas(onArrival: () => void, onMissing: (sentence: string) => void) {
   let made: { grade: NonNullable<Journey['grade']>; cube: ColourCube | undefined; scale: number; surface: ReturnType<typeof createSurface>; grader: Grader; shown: ImageData } | undefined // prettier-ignore
   let table: { file: string; cube: ColourCube | undefined } | undefined
 
@@ -26,8 +26,9 @@ export function createGradedCanvas(onArrival: () => void) {
         onArrival()
       },
       (error: unknown) => {
-        // Without its table the picture is shown as it is; an export says what is missing.
+        // Without its table the picture is shown as it is.
         if (!(error instanceof ApiError)) throw error
+        onMissing(error.message)
       },
     )
     return undefined

@@ -121,15 +121,14 @@ interface Run {
   last: number
 }
 
-/** For each shot the run that it belongs to. What moves by itself, is cut to, or is over before the one ahead of it is not passed. */
+/** For each shot the run that it belongs to. What moves by itself, is cut to, shows the globe, or is over before the one ahead of it is not passed. */
 const runsOf = remembered((shots: readonly PlacedShot[]): (Run | undefined)[] => {
   const runs: (Run | undefined)[] = []
-  const canBePassed = ({ start, end, look }: PlacedShot) => look.isStill && end - start > SAME
+  const canBePassed = ({ start, end, look }: PlacedShot) => look.isStill && !look.at(end).bend && end - start > SAME
   for (let first = 0; first < shots.length; first++) {
     let last = first
     for (let next = shots[last + 1]; next && shots[last]!.passes && canBePassed(shots[last]!) && canBePassed(next) && next.end > shots[last]!.end + SAME; next = shots[last + 1]) last++ // prettier-ignore
     if (last === first) continue
-    runs.fill(undefined, runs.length)
     for (let i = first; i <= last; i++) runs[i] = { first, last }
     first = last
   }

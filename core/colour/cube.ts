@@ -31,8 +31,7 @@ type Triple = [number, number, number]
  * @throws JourneyError that says what is wrong, and in which line
  */
 export function readCube(text: string, name: string): ColourCube {
-  const wrong = (line: number, what: string) =>
-    new JourneyError(`“${name}” is no table of colours that can be read: line ${line + 1} ${what}.`)
+  const wrong = (line: number, what: string) => new JourneyError(`“${name}” cannot be read as a LUT: line ${line + 1} ${what}.`)
   let kind: { size: number; is3D: boolean } | undefined
   let from: Triple = [0, 0, 0]
   let to: Triple = [1, 1, 1]
@@ -74,7 +73,7 @@ export function readCube(text: string, name: string): ColourCube {
     values.set(numbers, count)
     count += 3
   }
-  if (!kind) throw new JourneyError(`“${name}” is no table of colours: a .cube file names its size (LUT_3D_SIZE or LUT_1D_SIZE).`)
+  if (!kind) throw new JourneyError(`“${name}” is not a LUT: a .cube file names its size (LUT_3D_SIZE or LUT_1D_SIZE).`)
   if (count < values.length)
     throw new JourneyError(`“${name}” is cut off: it has ${count / 3} of ${values.length / 3} colours. Get it anew.`)
   if (from.some((low, channel) => low >= to[channel]!)) throw new JourneyError(`“${name}” has a domain that ends before it begins.`)

@@ -5,7 +5,7 @@ import type { FiledKind } from '../storage/filed'
 import { deleteFiled } from '../storage/filed'
 import { idParameter, refusal } from './refuse'
 
-const WORDS: Record<FiledKind, string> = { fonts: 'font', audio: 'sound', luts: 'table of colours' }
+const WORDS: Record<FiledKind, string> = { fonts: 'font', audio: 'sound', luts: 'LUT' }
 
 /** A route that deletes a file of a kind that nothing uses, by its content hash. */
 export const deletesFiled = (kind: FiledKind) =>

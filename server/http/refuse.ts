@@ -1,5 +1,5 @@
 import type { H3Event } from 'h3'
-import { createError, getRouterParam } from 'h3'
+import { createError, getQuery, getRouterParam } from 'h3'
 import { z } from 'zod'
 import { JourneyError } from '#core/error'
 import { pastSchema } from '#core/journey/history'
@@ -10,6 +10,7 @@ import { MOST_WEIGHT } from '#core/journey/weight'
 import { database, dataFolder } from '../storage/database'
 import { hasAudio } from '../storage/audio-files'
 import { hasFont } from '../storage/font-files'
+import { hasLut } from '../storage/lut-files'
 import { findImage } from '../storage/images'
 
 /** An error response whose message is one sentence for the person at the screen. */
@@ -26,7 +27,7 @@ export function idParameter(event: H3Event, name = 'id'): string {
 const MOST_BODY = MOST_WEIGHT + 16 * 1024 ** 2
 
 /** The body of a request. Anything beyond the limit is drained: closing the connection would keep the answer from the client. */
-export async function boundedBody(event: H3Event, most: number, tooLarge: string): Promise<Buffer> {
+async function boundedBody(event: H3Event, most: number, tooLarge: string): Promise<Buffer> {
   const { req } = event.node
   const chunks: Buffer[] = []
   let bytes = 0
@@ -56,7 +57,22 @@ export async function jsonBody<T>(event: H3Event, schema: z.ZodType<T>): Promise
   return result.data
 }
 
-/** A journey from a request, valid and with all its images stored. */
+const named = z.object({ name: z.string().min(1).max(255) })
+
+/** The file name that a request is sent with, as `name`. */
+export function fileNameIn(event: H3Event): string {
+  const { success, data } = named.safeParse(getQuery(event))
+  if (!success) throw refusal(400, 'The file came without a name.')
+  return data.name
+}
+
+/** A file in the body of a request that is sent with its name. @param most bytes @param what it is, in a word */
+export async function namedFile(event: H3Event, most: number, what: string): Promise<{ name: string; file: Buffer }> {
+  const name = fileNameIn(event)
+  return { name, file: await boundedBody(event, most, `“${name}” is larger than ${most / 1024 ** 2} MiB: choose a smaller ${what}.`) }
+}
+
+/** A journey from a request, valid and with all the files that it names. */
 export function checkedJourney(data: unknown): Journey {
   const journey = orRefuse(() => parseJourney(data))
   for (const { image, missing } of imagesOf(journey)) if (!findImage(database(), image.image)) throw refusal(422, missing)
@@ -64,6 +80,8 @@ export function checkedJourney(data: unknown): Journey {
     if (!hasFont(dataFolder(), file)) throw refusal(422, `The font “${name}” is not here: add its file again.`)
   for (const { file, name } of journey.audio)
     if (!hasAudio(dataFolder(), file)) throw refusal(422, `The sound “${name}” is not here: add its file again.`)
+  const { lut } = journey.grade ?? {}
+  if (lut && !hasLut(dataFolder(), lut.file)) throw refusal(422, `The LUT “${lut.name}” is not here: add its file again.`)
   return journey
 }
 

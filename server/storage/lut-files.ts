@@ -14,6 +14,6 @@ export const hasLut = (folder: string, hash: string): boolean => existsSync(lutP
 export function lutOf(folder: string, { grade }: Pick<Journey, 'grade'>): ColourCube | undefined {
   if (!grade?.lut) return undefined
   const { file, name } = grade.lut
-  if (!hasLut(folder, file)) throw new JourneyError(`The table of colours “${name}” is missing in ${folder}: add its file again.`)
+  if (!hasLut(folder, file)) throw new JourneyError(`The LUT “${name}” is missing in ${folder}: add its file again.`)
   return readCube(readFileSync(lutPath(folder, file), 'utf8'), name)
 }

@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { flowThrough } from '#core/camera/flow'
 import type { View } from '#core/camera/view'
 import { referenceSize } from '#core/camera/view'
+import type { PlacedShot, ViewTrack } from '#core/camera/view-track'
 import { isMovingAt, viewAt } from '#core/camera/view-track'
 import { compile } from '#core/frame/compile'
 import type { Journey, Shot } from '#core/journey/schema'
@@ -123,6 +124,17 @@ describe('free shots that are passed', () => {
   const compiled = (...shots: Shot[]) => compile(over(...shots), NO_PLACES)
   const two = [free('a', 1, 800, 2), free('b', 4, 1400, 1), free('c', 7, 600, 1.5, false)]
 
+  const opening: View = { centre: { x: 0, y: 0 }, zoom: 1, bearing: 0, pitch: 0 }
+  const BENT: View = { ...opening, bend: { globe: {} as never, share: 1, spin: 0 } }
+  const flatShot = (shot: Shot): PlacedShot => ({
+    start: 1,
+    end: 2.5,
+    progress: (u) => u,
+    look: { at: () => (shot.kind === 'free' ? shot.view : opening), isStill: true, keeps: [] },
+    passes: true,
+  })
+  const trackOf = (...shots: PlacedShot[]): ViewTrack => ({ opening, shots, reference, hold: null, lastTime: 10, easedAt: null })
+
   it('are there when the camera would have arrived, without a rest, until the last one', () => {
     const passing = compiled(...two)
     const stopping = compiled(...two.map((shot) => ({ ...shot, passes: false }) as Shot))
@@ -142,6 +154,10 @@ describe('free shots that are passed', () => {
     expect(rests(free('b', 4, 1400, 1, false, 0))).toBe(true)
     expect(rests({ ...free('b', 4, 1400, 1, false), orbit: 10 } as Shot)).toBe(true)
     expect(rests(free('b', 4, 1400, 1, false))).toBe(false)
+    // The globe's ground is bent: nothing goes there but its own way.
+    const globe = { ...flatShot(two[0]!), look: { ...flatShot(two[0]!).look, at: () => BENT }, start: 4, end: 6 }
+    expect(isMovingAt({ views: trackOf(flatShot(two[0]!), globe) }, 3.5)).toBe(false)
+    expect(isMovingAt({ views: trackOf(flatShot(two[0]!), { ...globe, look: flatShot(two[0]!).look }) }, 3.5)).toBe(true)
   })
 
   it('begin smoothly where the camera moved before', () => {

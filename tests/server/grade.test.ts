@@ -80,7 +80,7 @@ describe('a graded film', () => {
     const journey = setGrade(driven, { lut: { ...lut, file: 'e'.repeat(64) } })
     await expect(
       renderFilm({ folder, journey, out: join(folder, 'missing.mp4'), settings: { ...wholeFilm(journey), to: 2 } }),
-    ).rejects.toThrow(/The table of colours “Cold” is missing/)
+    ).rejects.toThrow(/The LUT “Cold” is missing/)
   })
 })
 
@@ -102,6 +102,14 @@ describe('the files of tables', () => {
     const stored = (await (await fetch(`${server.address}/api/storage`)).json()) as { luts: unknown[] }
     expect(stored.luts).toEqual([{ hash, bytes: COLD_CUBE.length, name: 'Cold morning', isUsed: true }])
     expect((await remove(hash)).status).toBe(409)
+    const elsewhere = setGrade(journey, { lut: { file: 'e'.repeat(64), name: 'Gone', strength: 1 } })
+    const refused = await fetch(`${server.address}/api/journeys`, {
+      method: 'POST',
+      headers: OWN,
+      body: JSON.stringify({ journey: elsewhere }),
+    })
+    expect(refused.status).toBe(422)
+    expect(((await refused.json()) as { message: string }).message).toBe('The LUT “Gone” is not here: add its file again.')
     await fetch(`${server.address}/api/journeys/${id}`, { method: 'DELETE', headers: OWN })
     // A deleted journey can be restored, and has it.
     expect((await remove(hash)).status).toBe(409)

@@ -48,7 +48,7 @@ export const VIEWPORT = { width: 1280, height: 800 }
 /** How long anything that is waited for may take, in milliseconds: several times as long as on a quiet machine. */
 const PATIENCE = 90_000
 
-/** @param folds whether catalogues are folded to a row, as people find them; tests choose from all of them */
+/** With as little motion as people can ask for: animations take time. @param folds whether catalogues are folded to a row, as people find them; tests choose from all of them */
 export async function openContext(browser: Browser, folds = false): Promise<BrowserContext> {
   const context = await browser.newContext({ viewport: VIEWPORT, acceptDownloads: true, locale: 'en-GB', reducedMotion: 'reduce' })
   context.setDefaultTimeout(PATIENCE)

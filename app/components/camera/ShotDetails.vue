@@ -168,8 +168,8 @@ const checks = computed(() => camera.checks.filter(({ shot }) => shot === props.
       <p v-else class="quiet" data-testid="in-run">
         {{
           inRun === 'passed'
-            ? 'Passed on one smooth way, at the time when it would be reached.'
-            : 'Here the smooth way through the shots before it ends.'
+            ? 'The camera passes it on one smooth path, at the time it would have arrived.'
+            : 'The smooth path through the shots before it ends here.'
         }}
       </p>
       <v-switch
@@ -180,7 +180,7 @@ const checks = computed(() => camera.checks.filter(({ shot }) => shot === props.
         @update:model-value="(passes) => entry!.shot.kind === 'free' && setOnce({ ...entry!.shot, passes: passes === true })"
       />
       <p v-if="entry.shot.kind === 'free' && entry.shot.passes && inRun !== 'passed'" class="quiet" role="status">
-        The camera stops here all the same: it goes on smoothly only to a later shot that rests and is not a cut.
+        The camera still stops here: it can only go on to a next shot that stands still and is neither a cut nor the globe.
       </p>
 
       <h3>Camera moves</h3>

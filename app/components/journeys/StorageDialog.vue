@@ -47,7 +47,7 @@ const kinds = computed(() => {
     { kind: 'images' as const, title: 'Pictures', list: inTurn(shown) },
     { kind: 'audio' as const, title: 'Music and speech', list: inTurn(heard) },
     { kind: 'fonts' as const, title: 'Fonts', list: inTurn(fonts.map((font) => ({ ...font, label: font.name ?? 'Font' }))) },
-    { kind: 'luts' as const, title: 'Colour tables', list: inTurn(luts.map((lut) => ({ ...lut, label: lut.name ?? 'Colour table' }))) },
+    { kind: 'luts' as const, title: 'LUTs', list: inTurn(luts.map((lut) => ({ ...lut, label: lut.name ?? 'LUT' }))) },
   ]
 })
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import equal from 'fast-deep-equal'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { TEXT_LOOKS } from '#core/dress/text-styles'
 import { lettersIn } from '#core/dress/legible'
 import type { LookOf } from '#core/dress/own-styles'
@@ -20,7 +20,8 @@ import OptionalGroup from '~/components/fields/OptionalGroup.vue'
 import PercentSlider from '~/components/fields/PercentSlider.vue'
 import PictureChoice from '~/components/fields/PictureChoice.vue'
 import { useTextPictures } from '~/composables/use-text-pictures'
-import { ApiError, uploadFont } from '~/services/api'
+import { useUpload } from '~/composables/use-upload'
+import { uploadFont } from '~/services/api'
 import { chooseFiles } from '~/services/choose-files'
 import { useEditor } from '~/stores/editor'
 import { CASES, FAMILY_CHOICES, HALO_FIELDS, inFamily, noteOf, PLATE_FIELDS, weightChoices } from './text-fields'
@@ -46,25 +47,11 @@ const families = computed<{ value: FamilyName; title: string }[]>(() => [
   ...FAMILY_CHOICES,
   ...editor.journey!.fonts.map(({ file, name }) => ({ value: ownFamily(file), title: name })),
 ])
-/** Why a font file could not be added. */
-const failure = ref('')
-const isAdding = ref(false)
-async function addOwn(file: File) {
-  const { opening } = editor
-  failure.value = ''
-  isAdding.value = true
-  try {
-    const font = await uploadFont(file)
-    if (editor.opening !== opening || !editor.edit((journey) => addFont(journey, font), 'add a font')) return
-    emit('change', inFamily(props.modelValue, ownFamily(font.file)), 'font of one’s own')
-    emit('done')
-  } catch (error) {
-    if (!(error instanceof ApiError)) throw error
-    failure.value = error.message
-  } finally {
-    isAdding.value = false
-  }
-}
+const { failure, isAdding, add } = useUpload(uploadFont, (font) => {
+  if (!editor.edit((journey) => addFont(journey, font), 'add a font')) return
+  emit('change', inFamily(props.modelValue, ownFamily(font.file)), 'font of one’s own')
+  emit('done')
+})
 
 /** The font of one's own that the letters are set in. */
 const ownFont = computed(() => editor.journey!.fonts.find(({ file }) => ownFamily(file) === props.modelValue.family))
@@ -115,7 +102,7 @@ const MAP_COLOUR = '#8fb0ac'
       variant="outlined"
       :loading="isAdding"
       data-testid="add-font"
-      @click="chooseFiles(FONT_FILES, false, ([file]) => addOwn(file!))"
+      @click="chooseFiles(FONT_FILES, false, ([file]) => add(file!))"
     >
       Add a font file …
     </v-btn>

@@ -119,7 +119,7 @@ const hurried = computed(
       @update:model-value="chooseShutter"
     />
   </FieldRow>
-  <p v-if="journey.shutter > 0" class="quiet">Shown in exports, and on the stage at rest. Exports take longer.</p>
+  <p v-if="journey.shutter > 0" class="quiet">Shown in exports, and on the stage while paused. Exports take longer.</p>
   <p v-if="hurried > 0" class="flag" role="status" data-testid="hurried">
     {{ hurried === 1 ? 'One leg takes' : `${hurried} legs take` }} less than half a second: make the film longer to see
     {{ hurried === 1 ? 'it' : 'them' }}.

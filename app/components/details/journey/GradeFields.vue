@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { NO_GRADE, setGrade } from '#core/edits/journey'
 import { boundsOf } from '#core/journey/bounds'
 import type { Grade } from '#core/journey/schema'
@@ -9,7 +9,8 @@ import OptionalGroup from '~/components/fields/OptionalGroup.vue'
 import PercentSlider from '~/components/fields/PercentSlider.vue'
 import type { FieldSpec } from '~/components/fields/field-list'
 import { useFieldEdits } from '~/composables/use-field-edits'
-import { ApiError, uploadLut } from '~/services/api'
+import { useUpload } from '~/composables/use-upload'
+import { uploadLut } from '~/services/api'
 import { chooseFiles } from '~/services/choose-files'
 import { useEditor } from '~/stores/editor'
 
@@ -37,23 +38,7 @@ const GRAIN_FIELDS: readonly FieldSpec<NonNullable<Grade['grain']>>[] = [
 const set = (patch: Partial<Grade>, field = Object.keys(patch).join()) => change(field, (journey) => setGrade(journey, patch))
 const toggle = (patch: Partial<Grade>) => editor.edit((journey) => setGrade(journey, patch))
 
-/** Why a table could not be added. */
-const failure = ref('')
-const isAdding = ref(false)
-async function addLut(file: File) {
-  const { opening } = editor
-  failure.value = ''
-  isAdding.value = true
-  try {
-    const added = await uploadLut(file)
-    if (editor.opening === opening) toggle({ lut: { ...added, strength: 1 } })
-  } catch (error) {
-    if (!(error instanceof ApiError)) throw error
-    failure.value = error.message
-  } finally {
-    isAdding.value = false
-  }
-}
+const { failure, isAdding, add } = useUpload(uploadLut, (added) => void toggle({ lut: { ...added, strength: 1 } }))
 </script>
 
 <template>
@@ -64,7 +49,7 @@ async function addLut(file: File) {
       variant="outlined"
       :loading="isAdding"
       data-testid="add-lut"
-      @click="chooseFiles(['.cube'], false, ([file]) => addLut(file!))"
+      @click="chooseFiles(['.cube'], false, ([file]) => add(file!))"
     >
       {{ grade.lut ? 'Another LUT …' : 'Add a LUT (.cube) …' }}
     </v-btn>
