@@ -115,7 +115,8 @@ function piecesOf(context: CanvasRenderingContext2D, { block, align, x, top, app
     let before = ''
     for (const text of texts) {
       const state = elapsed === null || appears.by === 'whole' ? SEEN : partAt(appears, parts, k, elapsed)
-      const at = start + widthOf(line, before, measure)
+      // As the letter before it has it: kerning moves a letter nearer to another, so that they would jump when the whole line is painted.
+      const at = start + widthOf(line, before + text, measure) - widthOf(line, text, measure)
       if (line.isTabular)
         append(
           pieces,
