@@ -78,6 +78,13 @@ export function nightJourney(sheet: Sheet): Journey {
       },
     ],
     measures: { unit: 'nmi' },
+    // Dusk when it begins, and night before the ferry has landed.
+    valueMarks: [
+      { id: 'dusk', value: 'wash', sheet: sheet.id, at: { at: 'start' }, within: 0, to: 0.3 },
+      { id: 'night', value: 'wash', sheet: sheet.id, at: { at: 'departure', stop: 'emberlight', offset: 0.5 }, within: 6, to: 1 },
+      { id: 'faint', value: 'line-light', leg: 'ferry', at: { at: 'start' }, within: 0, to: 0.2 },
+      { id: 'bright', value: 'line-light', leg: 'ferry', at: { at: 'departure', stop: 'emberlight', offset: 1.5 }, within: 4, to: 1 },
+    ],
     travellers: [
       {
         id: 'traveller',

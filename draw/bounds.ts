@@ -29,6 +29,7 @@ export function itemBounds(space: CanvasSpace, item: FrameItem): Region {
     case 'depth':
     case 'air':
     case 'dim':
+    case 'map-dim':
       return { x: 0, y: 0, width: space.reference.width * space.scale, height: space.reference.height * space.scale }
     case 'ink':
       return alongCourse(space, item.course, item.tail, item.head, inkReach(item.ink))

@@ -76,6 +76,8 @@ export function createPainter(studio: Studio): Painter {
         return space.projection.bent && paintAir(context, space, space.projection.bent, item, soft.light)
       case 'edge-shade':
         return edgeShade.paint(context, space, item)
+      case 'map-dim':
+        return paintDim(context, space, item)
       case 'depth':
         return paintDepth(context, space, item, soft)
       case 'ink':

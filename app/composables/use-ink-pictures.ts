@@ -45,6 +45,7 @@ function pictureOf(studio: ReturnType<typeof createBrowserStudio>, ink: Ink, gro
       {
         kind: 'ink',
         leg: 'sample',
+        layer: 0,
         course: SAMPLE_COURSE,
         tail: 0,
         head: SAMPLE_COURSE.length,

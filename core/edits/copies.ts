@@ -14,7 +14,7 @@ import { inLookOf } from './marks/stops'
  * lies, and what is written on it.
  */
 
-const legLook = legSchema.pick({ ink: true, vehicle: true, changes: true })
+const legLook = legSchema.pick({ ink: true, over: true, vehicle: true, changes: true })
 const legTiming = legSchema.pick({ travel: true, easing: true, paceMarks: true })
 
 /** Fields that only some kinds of shot have; those that both have are pasted. */

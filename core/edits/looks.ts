@@ -1,4 +1,5 @@
 import type { JourneyLook } from '../dress/looks'
+import { inksOf } from '../journey/lookup'
 import type { Ink, Journey, LandmarkMark, Leg, Pin, Stop } from '../journey/schema'
 import { resolveVehicle } from '../dress/vehicle'
 
@@ -50,5 +51,6 @@ function dressedLeg(leg: Leg, { ink, flight }: JourneyLook, colour: string): Leg
   const isFlight = leg.vehicle !== null && resolveVehicle(leg.vehicle).medium === 'air'
   const dressed: Ink = { ...(isFlight ? flight : ink), colour }
   const planned = leg.ink.planned && { ...leg.ink.planned, colour }
-  return { ...leg, vehicle, changes, ink: leg.ink.line.kind === 'hidden' ? leg.ink : { ...dressed, planned } }
+  if (inksOf(leg).every(({ line }) => line.kind === 'hidden')) return { ...leg, vehicle, changes }
+  return { ...leg, vehicle, changes, ink: { ...dressed, planned }, over: [] }
 }

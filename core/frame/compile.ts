@@ -23,6 +23,7 @@ import { countParts, revealSeconds } from '../marks/reveal'
 import { asSheet } from '../sheet/lying-picture'
 import type { CompiledSpan } from '../trips/span'
 import { ALWAYS, compileSpan, timeOf } from '../trips/span'
+import { compileValues } from '../trips/values'
 import { learnFonts } from '../type/measure'
 
 /**
@@ -75,6 +76,8 @@ export function compile(journey: Journey, places?: LabelPlaces): CompiledJourney
     ),
     sheets: film.map((sheet) => ({ sheet, shown: compileSpan(sheet.shown, moments, lastTime) })),
     areas: journey.areas.map((area) => ({ area, shown: compileSpan(area.shown, moments, lastTime) })),
+    values: compileValues(journey, moments, lastTime),
+    valueMarks: journey.valueMarks.map((mark) => ({ mark, time: timeOf(mark.at, moments, lastTime) })),
     notes: journey.notes.map((note) => ({ note, time: clamp(timeOf(note.at, moments, lastTime), 0, lastTime) })),
     captions: journey.captions.map((caption) => ({ caption, shown: compileSpan(caption.shown, moments, lastTime), ruler })),
   }

@@ -6,7 +6,7 @@ import type { View } from '../camera/view'
 import { isMovingAt, projectionAt } from '../camera/view-track'
 import { creditLine } from '../sheet/credits'
 import { cardPoseAt } from '../marks/card-times'
-import type { CompiledJourney, CompiledMark, CompiledTraveller } from '../trips/compiled'
+import type { CompiledJourney, CompiledLeg, CompiledMark, CompiledTraveller } from '../trips/compiled'
 import type {
   CarriedItem,
   CreditItem,
@@ -19,13 +19,17 @@ import type {
   PlannedItem,
   PinItem,
   PostcardItem,
+  SheetItem,
   StandingItem,
   VehicleItem,
 } from './frame'
 import { IS_GROUND } from './frame'
 import { circleAt, pinAppearanceAt, SETTLED } from '../marks/pins'
-import type { Depth, Journey, Layer, Pin } from '../journey/schema'
+import { inksOf } from '../journey/lookup'
+import type { Depth, Journey, Layer, Pin, Sheet, Wash } from '../journey/schema'
+import { remembered } from '../remembered'
 import type { Motion } from '../trips/motion'
+import type { LineOfLeg } from './ink-at'
 import { inkAt, plannedAt } from './ink-at'
 import { CLIMB, motionAt } from '../trips/motion'
 import { besideOthers } from './side-by-side'
@@ -34,10 +38,12 @@ import { labelFit, labelIn } from '../labels/label-fit'
 import { movedLabel } from '../marks/label-layout'
 import { revealSeconds } from '../marks/reveal'
 import { remainingAt, visibilityAt } from '../trips/span'
+import type { ValueTracks } from '../trips/values'
+import { lineValuesAt, numberAt } from '../trips/values'
 
 /** The frame of a compiled journey at a time in seconds, clamped to the film. The same time always gives the same frame. */
 export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
-  const { journey, lastTime } = compiled
+  const { journey, lastTime, values } = compiled
   const time = clamp(seconds, 0, lastTime)
   const travellers = compiled.travellers.filter(({ traveller }) => traveller.shown)
   const projection = projectionAt(compiled, time)
@@ -46,13 +52,13 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
   const items: FrameItem[] = [...ground(compiled, time, projection), ...depth(compiled, projection, motions)]
   const layers: Readonly<Record<Layer, () => FrameItem[]>> = {
     lines: () => [
-      ...travellers.flatMap((traveller) => planned(traveller, time, lastTime, projection)),
-      ...travellers.flatMap((traveller) => inks(traveller, time, lastTime, projection)),
+      ...travellers.flatMap((of) => planned({ compiled: of, values, time }, lastTime, projection)),
+      ...travellers.flatMap((of) => inks({ compiled: of, values, time }, lastTime, projection)),
     ],
     marks: () => standing(compiled, marks, time, projection),
     vehicles: () => {
       const places = besideOthers(travellers, motions, time, projection)
-      return travellers.flatMap((traveller, i) => vehicles(traveller, motions[i], places[i]))
+      return travellers.flatMap((of, i) => vehicles({ compiled: of, values, time }, motions[i], places[i]))
     },
     labels: () => labels(compiled, marks, time, projection),
     cards: () => cards(marks, time),
@@ -80,6 +86,7 @@ export const onTable = (frame: Frame, view: View): Frame => ({
   items: frame.items.flatMap((item): FrameItem[] => {
     switch (item.kind) {
       case 'edge-shade':
+      case 'map-dim':
       case 'depth':
       case 'dim':
       case 'caption':
@@ -125,14 +132,21 @@ const GLOBE_FADE = 60
 /** Degrees by which clouds drift in a second. */
 const DRIFT = 0.8
 
-function ground({ journey, sheets, lying: compiledLying, areas }: CompiledJourney, time: number, { bent }: Projection): FrameItem[] {
+function ground(
+  { journey, sheets, lying: compiledLying, areas, values }: CompiledJourney,
+  time: number,
+  { bent }: Projection,
+): FrameItem[] {
   const { ground } = journey
   const { sky } = journey.depth
   const laid = sheets.flatMap(({ sheet, shown }, i): FrameItem[] => {
-    const opacity = sheet.opacity * visibilityAt(shown, time)
-    const isFirst = i === 0
-    const edge = isFirst ? ground.edge : 'plain'
-    return opacity > 0 ? [{ kind: 'sheet', sheet, opacity, edge, panel: edge === 'panel' ? ground.panel : null }] : []
+    const opacity = sheet.opacity * visibilityAt(shown, time) * numberAt(values, 'sheet-opacity', time, sheet.id)
+    if (opacity <= 0) return []
+    const edge = i === 0 ? ground.edge : 'plain'
+    return partlyWashed(
+      { kind: 'sheet', sheet, opacity, edge, panel: edge === 'panel' ? ground.panel : null },
+      numberAt(values, 'wash', time, sheet.id),
+    )
   })
   const lying = compiledLying.flatMap(({ sheet, shown }): FrameItem[] => {
     const opacity = sheet.opacity * visibilityAt(shown, time)
@@ -142,9 +156,37 @@ function ground({ journey, sheets, lying: compiledLying, areas }: CompiledJourne
     const opacity = visibilityAt(shown, time)
     return opacity > 0 ? [{ kind: 'area', area, opacity }] : []
   })
-  const shade = sheets[0]?.sheet.wash?.edgeShade
+  const first = sheets[0]?.sheet
+  const shade = first?.wash?.edgeShade && shadeOf(first.wash.edgeShade, numberAt(values, 'wash', time, first.id))
+  const dim = numberAt(values, 'map-dim', time)
   const air: FrameItem[] = bent ? [{ kind: 'air', sky, drift: DRIFT * time }] : []
-  return [{ kind: 'ground', ground }, ...laid, ...lit, ...lying, ...air, ...(shade ? [{ kind: 'edge-shade', shade } as const] : [])]
+  return [
+    { kind: 'ground', ground },
+    ...laid,
+    ...lit,
+    ...lying,
+    ...air,
+    ...(shade && shade.strength > 0 ? [{ kind: 'edge-shade', shade } as const] : []),
+    ...(dim > 0 ? [{ kind: 'map-dim', opacity: dim } as const] : []),
+  ]
+}
+
+const unwashed = remembered((sheet: Sheet): Sheet => ({ ...sheet, wash: null }))
+const shadeOf = remembered((shade: NonNullable<Wash['edgeShade']>, share: number) =>
+  share === 1 ? shade : { ...shade, strength: shade.strength * share },
+)
+
+/** A sheet of whose wash a share is seen: with it, over itself without it. Both together are as opaque as it is. */
+function partlyWashed(item: SheetItem, share: number): SheetItem[] {
+  const { sheet, opacity } = item
+  if (!sheet.wash || share >= 1) return [item]
+  const plain = { ...item, sheet: unwashed(sheet) }
+  if (share <= 0) return [plain]
+  const washed = opacity * share
+  return [
+    { ...plain, opacity: (opacity - washed) / (1 - washed) },
+    { ...item, opacity: washed, panel: null },
+  ]
 }
 
 /** What is in focus is told in steps so fine that nobody sees them, so that a camera that rests with what it looks at stays as it is. */
@@ -226,18 +268,42 @@ function standing(
   return isMixed ? items.map((item) => ({ item, y: toScreen(item.at).y })).sort((a, b) => a.y - b.y).map(({ item }) => item) : items // prettier-ignore
 }
 
-function inks(traveller: CompiledTraveller, time: number, lastTime: number, projection: Projection): InkItem[] {
-  const items: InkItem[] = []
-  for (let i = 0; i < traveller.legs.length && traveller.legs[i]!.depart <= time; i++) {
-    const item = inkAt(traveller, i, time, lastTime, projection)
-    if (item) items.push(item)
-  }
+/** A traveller at a moment. */
+interface TravellerAt {
+  compiled: CompiledTraveller
+  values: ValueTracks
+  time: number
+}
+
+/**
+ * What is seen of a traveller's lines, layer by layer: where legs meet or cross, the centre lines of roads lie over the roads of all.
+ * @param at what is seen of one of them
+ */
+function eachLine<T>({ compiled, values, time }: TravellerAt, legs: readonly CompiledLeg[], at: (line: LineOfLeg) => T | undefined): T[] {
+  const vehicleSize = numberAt(values, 'vehicle-size', time, compiled.traveller.id)
+  const valuesOf = legs.map(({ leg }) => lineValuesAt(values, leg.id, time))
+  const layers = 1 + legs.reduce((most, { leg }) => Math.max(most, leg.over.length), 0)
+  const items: T[] = []
+  for (let layer = 0; layer < layers; layer++)
+    for (let i = 0; i < legs.length; i++) {
+      const ink = inksOf(legs[i]!.leg)[layer]
+      const item = ink && at({ compiled, i, layer, ink, values: valuesOf[i]!, vehicleSize })
+      if (item) items.push(item)
+    }
   return items
 }
 
-function planned(traveller: CompiledTraveller, time: number, lastTime: number, projection: Projection): PlannedItem[] {
-  if (!traveller.legs.some(({ leg }) => leg.ink.planned)) return []
-  return traveller.legs.flatMap((_, i) => plannedAt(traveller, i, time, lastTime, projection) ?? [])
+function inks(traveller: TravellerAt, lastTime: number, projection: Projection): InkItem[] {
+  const { time, compiled } = traveller
+  const next = compiled.legs.findIndex(({ depart }) => depart > time)
+  const begun = next < 0 ? compiled.legs : compiled.legs.slice(0, next)
+  return eachLine(traveller, begun, (line) => inkAt(line, time, lastTime, projection))
+}
+
+function planned(traveller: TravellerAt, lastTime: number, projection: Projection): PlannedItem[] {
+  const { time, compiled } = traveller
+  if (!compiled.legs.some(({ leg }) => inksOf(leg).some((ink) => ink.planned))) return []
+  return eachLine(traveller, compiled.legs, (line) => plannedAt(line, time, lastTime, projection))
 }
 
 /** Pins and labels that have settled look the same from then on: a journey has many of them. */
@@ -328,11 +394,17 @@ function cards(marks: readonly CompiledMark[], time: number): (DimItem | Postcar
 }
 
 /** The vehicles of a traveller, and over them what they carry. @param at where they are seen */
-function vehicles(traveller: CompiledTraveller, motion: Motion | undefined, at: Point | undefined): (VehicleItem | CarriedItem)[] {
-  if (!motion || !at) return []
+function vehicles(
+  { compiled, values, time }: TravellerAt,
+  motion: Motion | undefined,
+  at: Point | undefined,
+): (VehicleItem | CarriedItem)[] {
+  const size = numberAt(values, 'vehicle-size', time, compiled.traveller.id)
+  if (!motion || !at || size <= 0) return []
   const ridden = motion.vehicles.map((state): VehicleItem => {
-    const { vehicle, lies, rotation, mirrored, isGoing, opacity, scale, altitude, rise, wheels } = state
-    const { leg } = traveller.legs[state.leg]!
+    const { vehicle, lies, rotation, mirrored, isGoing, opacity, altitude, rise, wheels } = state
+    const { leg } = compiled.legs[state.leg]!
+    const scale = state.scale * size
     return { kind: 'vehicle', leg: leg.id, isGoing, at, vehicle, lies, rotation, mirrored, opacity, scale, altitude, rise, wheels }
   })
   const carried = ridden.flatMap((item): CarriedItem[] => {

@@ -47,6 +47,7 @@ export type FrameItem =
   | SheetItem
   | AreaItem
   | EdgeShadeItem
+  | MapDimItem
   | DepthItem
   | AirItem
   | PlannedItem
@@ -67,6 +68,7 @@ export const IS_GROUND = {
   sheet: true,
   area: true,
   'edge-shade': true,
+  'map-dim': true,
   depth: true,
   air: true,
   planned: false,
@@ -120,6 +122,12 @@ export interface AreaItem {
   opacity: number
 }
 
+/** Darkens the sheets, and nothing else. */
+export interface MapDimItem {
+  kind: 'map-dim'
+  opacity: number
+}
+
 /** Darkens the frame's edges, above the sheets and below all else. */
 export interface EdgeShadeItem {
   kind: 'edge-shade'
@@ -129,6 +137,8 @@ export interface EdgeShadeItem {
 export interface InkItem {
   kind: 'ink'
   leg: string
+  /** Which of the leg's lines it is: 0 is the lowest. */
+  layer: number
   course: Course
   /** The ink runs between these lengths of the course. */
   tail: number
@@ -151,6 +161,7 @@ export interface InkItem {
 export interface PlannedItem {
   kind: 'planned'
   leg: string
+  layer: number
   course: Course
   from: number
   patternZoom: number
@@ -253,9 +264,10 @@ export interface CreditItem {
 export function itemName(item: FrameItem): string {
   if (item.kind === 'postcard') return `postcard ${item.stop} ${item.postcard.id}`
   if ('isGoing' in item) return `${item.kind} ${item.leg} ${item.isGoing ? 'going' : ''}`
-  if ('leg' in item) return `${item.kind} ${item.leg}`
+  if ('layer' in item) return `${item.kind} ${item.leg} ${item.layer}`
   if ('stop' in item) return `${item.kind} ${item.stop}`
   if ('id' in item) return `${item.kind} ${item.id}`
-  if (item.kind === 'sheet') return `sheet ${item.sheet.id}`
+  // While a wash changes, a sheet is seen with it over itself without it.
+  if (item.kind === 'sheet') return `sheet ${item.sheet.id} ${item.sheet.wash ? 'washed' : ''}`
   return item.kind === 'area' ? `area ${item.area.id}` : item.kind
 }

@@ -3,6 +3,8 @@ import { seenDirection } from '../camera/projection'
 import { clamp } from '../geometry/clamp'
 import { pointAt } from '../geometry/course'
 import type { Ink } from '../journey/schema'
+import { remembered } from '../remembered'
+import type { LineValues } from '../trips/values'
 import { smooth } from '../pace/easing'
 import type { CompiledLeg, CompiledTraveller, CompiledVisit } from '../trips/compiled'
 import { lengthAt, rideAt } from '../trips/compiled'
@@ -32,29 +34,47 @@ const DEEPEST_BREATH = 0.45
 const SPARK_SPEED = 700
 const SPARK_PAUSE = 0.6
 
+/** A line of a leg: its traveller, the number of the leg, which of its lines it is, and its look. */
+export interface LineOfLeg {
+  compiled: CompiledTraveller
+  i: number
+  layer: number
+  ink: Ink
+  values: LineValues
+  /** The size of what travels it, as a share of what is set: a line ends under its vehicle. */
+  vehicleSize: number
+}
+
+/** A line's look as it is at a moment. */
+const changedInk = remembered((ink: Ink, width: number, colour: string): Ink => ({ ...ink, width: ink.width * width, colour }))
+
 /**
- * The ink of leg `i` at time t; undefined where there is nothing to be seen of it.
+ * A line of a leg at time t; undefined where there is nothing to be seen of it.
  * @param projection of the camera's view at that time
  */
-export function inkAt(compiled: CompiledTraveller, i: number, t: number, lastTime: number, projection: Projection): InkItem | undefined {
+export function inkAt(line: LineOfLeg, t: number, lastTime: number, projection: Projection): InkItem | undefined {
+  const { compiled, i, layer, values } = line
+  const { width, colour } = values
+  const isChanged = width !== 1 || colour !== null
+  const ink = isChanged ? changedInk(line.ink, width, (layer === 0 ? colour : null) ?? line.ink.colour) : line.ink
   const timed = compiled.legs[i]!
   const { leg, course, patternZoom, depart, arrive } = timed
-  const { ink } = leg
   const full = course.length
-  if (t < depart || full === 0 || ink.line.kind === 'hidden') return undefined
+  if (t < depart || full === 0 || ink.line.kind === 'hidden' || width <= 0) return undefined
   const settled = settledBy(compiled.legs, compiled.visits, i, lastTime)
-  const rests = t >= settled && t >= arrive + COME_WITHIN && restsAfterwards(ink)
-  const known = rests ? resting.get(timed) : undefined
+  const rests = t >= settled && t >= arrive + COME_WITHIN && values.isLast && restsAfterwards(ink)
+  const known = rests ? resting.get(timed)?.[layer] : undefined
   if (known) return known
-  const drawn = drawnAt(compiled, i, t, lastTime, projection)
-  const over = overAt(compiled, i, t, settled, lastTime)
+  const drawn = drawnAt(line, t, lastTime, projection)
+  const over = overAt(ink, t, settled, lastTime)
   const tail = Math.max(drawn.tail, full * over.runOut)
   const { head } = drawn
-  const opacity = ink.opacity * drawn.opacity * over.opacity
+  const opacity = ink.opacity * drawn.opacity * over.opacity * values.opacity
   if (head <= tail || opacity <= 0) return undefined
   const item: InkItem = {
     kind: 'ink',
     leg: leg.id,
+    layer,
     course,
     tail,
     head,
@@ -62,17 +82,21 @@ export function inkAt(compiled: CompiledTraveller, i: number, t: number, lastTim
     patternZoom,
     phase: ink.march === 0 ? 0 : (ink.march * t) / patternZoom,
     opacity,
-    light: ink.glow?.breathes ? 1 - DEEPEST_BREATH * (0.5 - 0.5 * Math.cos((2 * Math.PI * t) / BREATH)) : 1,
+    light: values.light * (ink.glow?.breathes ? 1 - DEEPEST_BREATH * (0.5 - 0.5 * Math.cos((2 * Math.PI * t) / BREATH)) : 1),
     spark: ink.glow?.spark ? sparkAt(timed, t, tail, head) : null,
     leads: t < arrive,
     ink,
   }
-  if (rests) resting.set(timed, item)
+  if (rests) {
+    const items = resting.get(timed) ?? []
+    items[layer] = item
+    resting.set(timed, items)
+  }
   return item
 }
 
 /** Lines that have come to rest are the same item from then on: a journey has many of them. */
-const resting = new WeakMap<CompiledLeg, InkItem>()
+const resting = new WeakMap<CompiledLeg, InkItem[]>()
 
 const restsAfterwards = ({ after, wake, march, glow }: Ink): boolean =>
   after.kind === 'stays' && wake === null && march === 0 && !glow?.breathes && !glow?.spark
@@ -81,33 +105,26 @@ const restsAfterwards = ({ after, wake, march, glow }: Ink): boolean =>
 const frontAfter = (seconds: number, full: number): number =>
   seconds >= COME_WITHIN ? Infinity : full * (1 + (0.2 * seconds) / (COME_WITHIN - seconds))
 
-/** The part of leg `i`'s course that is still to be travelled at time t, if it is shown before. */
+/** The part of a leg's course that is still to be travelled at time t, if it is shown before. */
 export function plannedAt(
-  compiled: CompiledTraveller,
-  i: number,
+  { compiled, i, layer, ink: { planned }, vehicleSize }: LineOfLeg,
   t: number,
   lastTime: number,
   projection: Projection,
 ): PlannedItem | undefined {
   const { leg, course, patternZoom } = compiled.legs[i]!
-  const { planned } = leg.ink
   if (!planned || course.length === 0) return undefined
-  const from = inkLengthAt(compiled, i, t, lastTime, projection)
-  return from < course.length ? { kind: 'planned', leg: leg.id, course, from, patternZoom, planned } : undefined
+  const from = inkLengthAt(compiled, i, t, lastTime, projection, vehicleSize)
+  return from < course.length ? { kind: 'planned', leg: leg.id, layer, course, from, patternZoom, planned } : undefined
 }
 
 /** Which part of its course a line covers while it comes in, and how opaque it is. */
-function drawnAt(
-  compiled: CompiledTraveller,
-  i: number,
-  t: number,
-  lastTime: number,
-  projection: Projection,
-): { tail: number; head: number; opacity: number } {
+function drawnAt(line: LineOfLeg, t: number, lastTime: number, projection: Projection): { tail: number; head: number; opacity: number } {
+  const { compiled, i, ink, vehicleSize } = line
   const timed = compiled.legs[i]!
-  const { leg, course, depart, arrive } = timed
+  const { course, depart, arrive } = timed
   const full = course.length
-  const { comes } = leg.ink
+  const { comes } = ink
   switch (comes) {
     case 'faded':
       return { tail: 0, head: full, opacity: smooth((t - depart) / Math.min(FADE_IN, Math.max(arrive - depart, 1e-6))) }
@@ -118,8 +135,8 @@ function drawnAt(
     case 'drawn':
     case 'piece-by-piece':
     case 'popping': {
-      const head = inkLengthAt(compiled, i, t, lastTime, projection)
-      return { tail: Math.min(head, Math.max(0, wakeTail(compiled, i, t))), head, opacity: 1 }
+      const head = inkLengthAt(compiled, i, t, lastTime, projection, vehicleSize)
+      return { tail: Math.min(head, Math.max(0, wakeTail(line, t))), head, opacity: 1 }
     }
     default:
       return comes satisfies never
@@ -127,12 +144,11 @@ function drawnAt(
 }
 
 /**
- * Where the tail of leg `i`'s ink is at time t if only a wake stays behind the traveller, which goes on over the next legs, and catches up where the traveller
+ * Where the tail of a line is at time t if only a wake stays behind the traveller, which goes on over the next legs, and catches up where the traveller
  * rests; below 0 at first.
  */
-function wakeTail({ legs, visits }: CompiledTraveller, i: number, t: number): number {
-  const { leg, patternZoom } = legs[i]!
-  if (leg.ink.wake === null) return 0
+function wakeTail({ compiled: { legs, visits }, i, ink: { wake } }: LineOfLeg, t: number): number {
+  if (wake === null) return 0
   let travelled = 0
   let left = 1
   for (let k = i; k < legs.length && t > legs[k]!.depart; k++) {
@@ -141,12 +157,11 @@ function wakeTail({ legs, visits }: CompiledTraveller, i: number, t: number): nu
     const rests = k === legs.length - 1 || leave > arrive
     if (rests) left = Math.min(left, 1 - smooth(clamp((t - arrive) / WAKE_SETTLES, 0, 1)))
   }
-  return travelled - (left * leg.ink.wake) / patternZoom
+  return travelled - (left * wake) / legs[i]!.patternZoom
 }
 
-/** What has become of leg `i`'s line by time t, after it was complete: how opaque it still is, and which share has run out at its tail. */
-function overAt({ legs }: CompiledTraveller, i: number, t: number, settled: number, lastTime: number): { opacity: number; runOut: number } {
-  const { after } = legs[i]!.leg.ink
+/** What has become of a line by time t, after it was complete: how opaque it still is, and which share has run out at its tail. */
+function overAt({ after }: Ink, t: number, settled: number, lastTime: number): { opacity: number; runOut: number } {
   if (after.kind === 'stays') return { opacity: 1, runOut: 0 }
   const from = settled + AFTER_LAG
   // What there is no time for does not begin.
@@ -176,13 +191,21 @@ function sparkAt({ course, depart, patternZoom }: CompiledLeg, t: number, tail: 
  * Length of leg `i`'s ink at time t: 0 before departure, then up to a distance behind the vehicle, so that the line ends under it; after
  * arrival it catches up with the stop, within a moment where the traveller rests, and with the vehicle's going where it passes through.
  * @param projection of the camera's view at that time
+ * @param vehicleSize the size of the vehicle then, as a share of what is set
  */
-export function inkLengthAt({ legs, visits }: CompiledTraveller, i: number, t: number, lastTime: number, projection: Projection): number {
+export function inkLengthAt(
+  { legs, visits }: CompiledTraveller,
+  i: number,
+  t: number,
+  lastTime: number,
+  projection: Projection,
+  vehicleSize = 1,
+): number {
   const leg = legs[i]!
   const full = leg.course.length
   if (t < leg.depart) return 0
   if (t >= settledBy(legs, visits, i, lastTime)) return full
-  const behind = behindAt(leg, Math.min(t, leg.arrive), projection)
+  const behind = Math.min(full, vehicleSize * behindAt(leg, Math.min(t, leg.arrive), projection))
   if (t < leg.arrive) return Math.max(0, lengthAt(leg, t) - behind)
   const next = legs[i + 1]
   const { arrive, leave } = visits[i + 1]!

@@ -54,6 +54,7 @@ export function frameSummary(frame: Frame) {
         case 'depth':
         case 'air':
         case 'dim':
+        case 'map-dim':
         case 'credit':
           return item
         case 'sheet':

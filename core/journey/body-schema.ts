@@ -12,6 +12,7 @@ import { reframeSchema } from './reframe-schema'
 import { planSchema, shotSchema } from './shot-schema'
 import { stopSchema } from './stop-schema'
 import { travellerSchema } from './traveller-schema'
+import { valueMarkSchema } from './value-schema'
 import { colour, evenSide, LIMITS, viewSchema } from './values'
 
 /**
@@ -71,6 +72,8 @@ export const bodySchema = z.strictObject({
   /** Seconds that a leg with an automatic time takes on average, where the film is as long as its trips need; null where its length is set. */
   legSeconds: z.number().min(0.25).max(60).nullable().default(null),
   notes: z.array(noteSchema).max(LIMITS.notes).default([]),
+  /** How values of lines, vehicles and sheets change over time, in any order. */
+  valueMarks: z.array(valueMarkSchema).max(LIMITS.valueMarks).default([]),
   /** What is heard with the film. */
   audio: z.array(audioSchema).max(LIMITS.audio).default([]),
   sounds: soundsSchema.prefault({}),

@@ -1,3 +1,4 @@
+import { inksOf } from './lookup'
 import type { Journey, Photo, Sheet } from './schema'
 
 /** An image that a journey shows, and what to tell people if it is missing. */
@@ -12,7 +13,9 @@ export function imagesOf({ sheets, stops, landmarks, travellers }: Journey): Sho
   const vehicles = travellers.flatMap(({ legs }) =>
     legs.flatMap(({ vehicle, changes }) => [vehicle, ...changes.map((change) => change.vehicle)].flatMap((choice) => choice ?? [])),
   )
-  const lines = travellers.flatMap(({ legs }) => legs.flatMap(({ ink }) => (ink.planned ? [ink.line, ink.planned.line] : [ink.line])))
+  const lines = travellers.flatMap(({ legs }) =>
+    legs.flatMap((leg) => inksOf(leg).flatMap((ink) => (ink.planned ? [ink.line, ink.planned.line] : [ink.line]))),
+  )
   return [
     ...sheets.map((sheet) => ({ image: sheet, missing: `The picture of the sheet “${sheet.name}” is not here: import it again.` })),
     ...stops.flatMap(({ name, postcards }) =>

@@ -92,6 +92,7 @@ export const afterSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('runs-out'), seconds: z.number().min(0.1).max(30).default(1.5) }),
 ])
 
+const JOINS = ['round', 'bevel', 'mitre'] as const
 const HANDS = ['none', 'pencil', 'brush', 'chalk'] as const
 const COMINGS = ['drawn', 'piece-by-piece', 'popping', 'faded', 'from-middle'] as const
 
@@ -103,6 +104,9 @@ export const inkSchema = z.strictObject({
   /** Stroke width; of rails, from one end of a sleeper to the other. */
   width: z.number().min(0.5).max(100).default(9),
   cap: z.enum(['round', 'butt', 'square']).default('round'),
+  /** How its corners are joined; a mitre that would be longer than so many widths of the line is bevelled. */
+  join: z.enum(JOINS).default('round'),
+  mitreLimit: z.number().min(1).max(20).default(4),
   line: lineSchema.prefault({ kind: 'solid' }),
   /** What it seems to have been drawn with by hand. */
   hand: z.enum(HANDS).default('none'),
@@ -131,5 +135,6 @@ export type Glow = z.output<typeof glowSchema>
 export type Arrow = z.output<typeof arrowSchema>
 export type Leader = z.output<typeof leaderSchema>
 export type Planned = z.output<typeof plannedSchema>
+export type Join = (typeof JOINS)[number]
 export type Hand = (typeof HANDS)[number]
 export type Coming = (typeof COMINGS)[number]

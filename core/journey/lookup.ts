@@ -1,6 +1,6 @@
 import { JourneyError } from '../error'
 import type { Point } from '../geometry/point'
-import type { Caption, CaptionKind, Journey, Leg, Stop, TextStyle, Traveller } from './schema'
+import type { Caption, CaptionKind, ChangingValue, Ink, Journey, Leg, Moment, Stop, TextStyle, Traveller, ValueMark } from './schema'
 
 /** The traveller with an id. @throws JourneyError if there is none */
 export function travellerOf({ travellers }: Pick<Journey, 'travellers'>, id: string): Traveller {
@@ -29,6 +29,22 @@ export const CAPTION_NAMES: Readonly<Record<CaptionKind, string>> = {
 export const nameOfCaption = ({ content }: Pick<Caption, 'content'>): string =>
   content.kind === 'title' ? content.text.split('\n')[0] || CAPTION_NAMES.title : CAPTION_NAMES[content.kind]
 
+/** What the values that change over time are called. */
+export const VALUE_NAMES: Readonly<Record<ChangingValue, string>> = {
+  'line-width': 'Line width',
+  'line-opacity': 'Line opacity',
+  'line-light': 'Light of the line',
+  'line-colour': 'Line colour',
+  'vehicle-size': 'Vehicle size',
+  'sheet-opacity': 'Map opacity',
+  wash: 'Wash',
+  'map-dim': 'Map dimmed',
+}
+
+/** What a value mark is called in lists. */
+export const nameOfValueMark = ({ value, to }: Pick<ValueMark, 'value' | 'to'>): string =>
+  `${VALUE_NAMES[value]} to ${typeof to === 'string' ? to : `${Math.round(100 * to)} %`}`
+
 /** A leg, its traveller, and its index among that traveller's legs. */
 export function findLeg(journey: Journey, id: string): { traveller: Traveller; leg: Leg; index: number } | undefined {
   for (const traveller of journey.travellers) {
@@ -37,6 +53,12 @@ export function findLeg(journey: Journey, id: string): { traveller: Traveller; l
   }
   return undefined
 }
+
+/** Whether a moment is tied to one of these stops, or to none. */
+export const isTiedTo = (moment: Moment, stops: ReadonlySet<string>): boolean => !('stop' in moment) || stops.has(moment.stop)
+
+/** The lines of a leg, from the lowest to the uppermost. */
+export const inksOf = ({ ink, over }: Pick<Leg, 'ink' | 'over'>): [Ink, ...Ink[]] => [ink, ...over]
 
 /** The ends of a leg on the ground; undefined if there is no such leg. */
 export function legEnds(journey: Journey, id: string): [Point, Point] | undefined {

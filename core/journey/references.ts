@@ -4,6 +4,7 @@ import { isOwnFamily, ownFamily } from '../type/families'
 import type { JourneyBody } from './body-schema'
 import type { Shot } from './shot-schema'
 import { subjectsOf } from './shot-schema'
+import { ownerOf } from './value-schema'
 import type { Moment, Span } from './values'
 
 type Complain = (path: PropertyKey[], message: string) => void
@@ -12,7 +13,8 @@ type Check = (journey: JourneyBody, complain: Complain) => void
 /** Whether what a journey names is in it, and no two things have one id. */
 export function checkReferences(journey: JourneyBody, context: z.RefinementCtx): void {
   const complain: Complain = (path, message) => context.addIssue({ code: 'custom', path, message })
-  for (const check of [checkIds, checkTrips, checkMoments, checkShots, checkCaptions, checkCrops, checkFonts]) check(journey, complain)
+  for (const check of [checkIds, checkTrips, checkMoments, checkShots, checkValueMarks, checkCaptions, checkCrops, checkFonts])
+    check(journey, complain)
 }
 
 /** What the things of each list are called. */
@@ -26,6 +28,7 @@ const LISTS = {
   captions: 'caption',
   landmarks: 'landmark',
   notes: 'note',
+  valueMarks: 'value mark',
   audio: 'piece of sound',
 } as const satisfies Partial<Record<keyof JourneyBody, string>>
 
@@ -72,7 +75,7 @@ const checkMoments: Check = (journey, complain) => {
   }
   for (const field of ['sheets', 'areas', 'landmarks', 'captions'] as const)
     journey[field].forEach(({ shown }, i) => checkSpan(shown, [field, i]))
-  for (const field of ['shots', 'notes'] as const) journey[field].forEach(({ at }, i) => checkMoment(at, [field, i, 'at']))
+  for (const field of ['shots', 'notes', 'valueMarks'] as const) journey[field].forEach(({ at }, i) => checkMoment(at, [field, i, 'at']))
 }
 
 const checkShots: Check = (journey, complain) => {
@@ -89,6 +92,19 @@ const checkShots: Check = (journey, complain) => {
   const focus = journey.depth.softFocus?.on
   if (focus?.kind === 'stop' && !left.stop.ids.has(focus.stop))
     complain(['depth', 'softFocus', 'on', 'stop'], `names the stop "${focus.stop}", ${left.stop.why}`)
+}
+
+const checkValueMarks: Check = ({ valueMarks, travellers, sheets }, complain) => {
+  const known = {
+    leg: new Set(travellers.flatMap(({ legs }) => legs.map(({ id }) => id))),
+    traveller: new Set(travellers.map(({ id }) => id)),
+    sheet: new Set(sheets.map(({ id }) => id)),
+  }
+  valueMarks.forEach((mark, i) => {
+    const owner = ownerOf(mark)
+    if (owner && !known[owner.kind].has(owner.id))
+      complain(['valueMarks', i, owner.kind], `names the ${owner.kind} "${owner.id}", which is not in the journey`)
+  })
 }
 
 const checkCaptions: Check = ({ captions, travellers }, complain) =>

@@ -23,6 +23,7 @@ export * from './stop-schema'
 export * from './text-schema'
 export * from './traveller-schema'
 export * from './vehicle-schema'
+export * from './value-schema'
 export { LIMITS } from './values'
 export type { Moment, Span } from './values'
 

@@ -28,6 +28,8 @@ export const legSchema = z.strictObject({
   /** How far to the right of its course the leg is travelled, in rpx, so that legs that share their way run side by side. */
   aside: z.number().min(-MOST_ASIDE).max(MOST_ASIDE).default(0),
   ink: inkSchema.prefault({}),
+  /** Further lines over it, from the lowest to the uppermost, such as the centre line of a road. */
+  over: z.array(inkSchema).max(LIMITS.inksOver).default([]),
 })
 
 /** A stop may be visited any number of times. */

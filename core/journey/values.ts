@@ -16,6 +16,8 @@ export const LIMITS = {
   networks: 6,
   networkLines: 5000,
   vias: 50,
+  /** Lines of one leg, over the first one. */
+  inksOver: 4,
   /** Changes of the vehicle on one leg. */
   changes: 20,
   shots: 200,
@@ -29,6 +31,7 @@ export const LIMITS = {
   /** Of one stop. */
   postcards: 12,
   notes: 200,
+  valueMarks: 400,
   /** Pieces of music or speech, and the beats of one. */
   audio: 4,
   beats: 5000,

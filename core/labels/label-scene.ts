@@ -7,6 +7,7 @@ import type { Box } from '../geometry/box'
 import { movedBox, unionOf } from '../geometry/box'
 import type { Course } from '../geometry/course'
 import { pointAt } from '../geometry/course'
+import { inksOf } from '../journey/lookup'
 import type { Side } from '../journey/schema'
 import { captionsAt, sizeOf } from './captions'
 import type { Home } from '../marks/card-layout'
@@ -201,7 +202,7 @@ function sampleOf(compiled: CompiledJourney, marks: readonly CompiledMark[], { f
       legs.flatMap(({ leg, course, depart, arrive, rides }): SceneLine[] => {
         // One that is not there yet, and is not on its way meanwhile, is in nobody's way either.
         if (depart >= to || (seen && !touches(boxOf(course), seen))) return []
-        const ink = leg.ink.line.kind === 'hidden' ? 0 : leg.ink.width / 2
+        const ink = greatest(inksOf(leg).map(({ line, width }) => (line.kind === 'hidden' ? 0 : width / 2)))
         const vehicle = coverOfAll(rides)
         return inFrame(course, projection).map((line) => ({ ...line, depart, arrive, ink, vehicle }))
       }),

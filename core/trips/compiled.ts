@@ -17,6 +17,7 @@ import type {
   StandingPicture,
   Stop,
   Traveller,
+  ValueMark,
   VehicleChange,
   VehicleChoice,
 } from '../journey/schema'
@@ -28,6 +29,7 @@ import type { CardTimes } from '../marks/card-times'
 import type { Ruler } from './metres'
 import type { CompiledSpan } from './span'
 import type { Turning } from './turning'
+import type { ValueTracks } from './values'
 
 /** A journey made ready to be asked for any moment; plain data and functions, all times in seconds. */
 export interface CompiledJourney {
@@ -52,6 +54,10 @@ export interface CompiledJourney {
   sheets: { sheet: Sheet; shown: CompiledSpan }[]
   areas: { area: Area; shown: CompiledSpan }[]
   captions: CompiledCaption[]
+  /** The values that change over time. */
+  values: ValueTracks
+  /** Their marks, and when they begin; it may be outside the film. */
+  valueMarks: { mark: ValueMark; time: number }[]
   /** Notes, which are not in the film, and when they are. */
   notes: { note: Note; time: number }[]
 }

@@ -22,7 +22,7 @@ interface Block {
 /** Paints sheets on bent ground, by their meshes. */
 export function createBentSheetPainter(studio: Studio) {
   let code: ModuleCode | undefined
-  /** The texture of each sheet, of a picture as it is washed. */
+  /** The texture of each sheet, of a picture as it is washed, and without its wash while that changes. */
   const textures = new Map<string, Shown & { texture: Texture }>()
   const blocks = { pixels: { at: 0, bytes: 0 }, squares: { at: 0, bytes: 0 }, levels: { at: 0, bytes: 0 } } satisfies Record<string, Block>
 
@@ -35,11 +35,12 @@ export function createBentSheetPainter(studio: Studio) {
   }
 
   function textureFor({ sheet }: SheetItem, { picture, image }: Shown): Texture {
-    const known = textures.get(sheet.id)
+    const name = `${sheet.id} ${sheet.wash ? 'washed' : ''}`
+    const known = textures.get(name)
     if (known?.picture === picture && known.image === image) return known.texture
     if (known) releaseTexture(code!, known.texture)
     const made = { picture, image, texture: textureOf(code!, studio, picture, image) }
-    textures.set(sheet.id, made)
+    textures.set(name, made)
     return made.texture
   }
 

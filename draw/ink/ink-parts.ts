@@ -2,7 +2,7 @@ import type { Course } from '#core/geometry/course'
 import { seedOf } from '#core/geometry/noise'
 import type { Pattern, Piece } from '#core/geometry/stroke'
 import { fittedPattern, piecesBetween } from '#core/geometry/stroke'
-import type { Arrow, Coming, Hand, Line, Photo } from '#core/journey/schema'
+import type { Arrow, Coming, Hand, Join, Line, Photo } from '#core/journey/schema'
 import { overshoot, smooth } from '#core/pace/easing'
 import type { CanvasSpace } from '../canvas-space'
 import type { Figure, GroundShape } from './ground-shape'
@@ -40,6 +40,8 @@ export interface LineOnCourse {
   line: Line
   width: number
   cap: Stroke['cap']
+  join: Join
+  mitreLimit: number
   hand: Hand
   taper: number
   comes: Coming
@@ -110,12 +112,12 @@ const PARTS_OF: { [K in Line['kind']]: (draft: Draft, line: Extract<Line, { kind
     const { width } = draft.item
     const own = (width * (1 - between)) / 2
     const [{ strands }] = stroked(draft, [{ from: draft.item.tail, to: draft.head, index: 0 }], 'butt', own)
-    return [-1, 1].map((side) => beside(strands, (side * (width - own)) / 2, own))
+    return [-1, 1].map((side) => beside(draft.item, strands, (side * (width - own)) / 2, own))
   },
   railway: (draft, { space }) => {
     const { width } = draft.item
     const [{ strands }] = stroked(draft, [{ from: draft.item.tail, to: draft.head, index: 0 }], 'butt', RAIL * width)
-    return [sleepers(draft, space), ...[-1, 1].map((side) => beside(strands, side * GAUGE * width, RAIL * width))]
+    return [sleepers(draft, space), ...[-1, 1].map((side) => beside(draft.item, strands, side * GAUGE * width, RAIL * width))]
   },
   stamped: (draft, line) => [stamps(draft, line)],
   hidden: () => [],
@@ -127,11 +129,13 @@ function takenApart(draft: Draft): InkPart[] {
   return (PARTS_OF[line.kind] as (draft: Draft, line: Line) => InkPart[])(draft, line)
 }
 
-const beside = (strands: readonly Strand[], aside: number, width: number): InkPart => ({
+const beside = (item: LineOnCourse, strands: readonly Strand[], aside: number, width: number): InkPart => ({
   kind: 'strands',
   strands: strands.map((strand) => movedAside(strand, () => aside)),
-  stroke: { width, cap: 'butt' },
+  stroke: { width, cap: 'butt', join: joinOf(item) },
 })
+
+const joinOf = ({ join, mitreLimit }: LineOnCourse): Stroke['join'] => ({ kind: join, limit: mitreLimit })
 
 /** Pieces of a course as strands: with their taper, as they come, and by hand. */
 function stroked(
@@ -151,7 +155,13 @@ function stroked(
   })
   const grows = Math.min(taper / patternZoom, head - tail)
   const tapered = taper > 0 ? strands.map((strand) => widened(strand, (s) => taperShare((s - tail) / grows))) : strands
-  return [{ kind: 'strands', strands: drawnByHand(tapered, hand, width, seedOf(item.leg), patternZoom), stroke: { width, cap } }]
+  return [
+    {
+      kind: 'strands',
+      strands: drawnByHand(tapered, hand, width, seedOf(item.leg), patternZoom),
+      stroke: { width, cap, join: joinOf(item) },
+    },
+  ]
 }
 
 /** The width of a tapering line, as a share of its full one, at a share of its taper. */

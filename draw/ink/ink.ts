@@ -34,9 +34,12 @@ function stampReach(line: Line, width: number): number {
 }
 
 /** How far ink reaches from its course, in reference pixels: half a width (and the corner of a square cap), and what stands beyond it. */
-export function inkReach({ width, line, hand, casing, shadow, glow, arrow, leader }: Ink): number {
+export function inkReach({ width, line, join, mitreLimit, hand, casing, shadow, glow, arrow, leader }: Ink): number {
   const stamps = stampReach(line, width)
+  // A mitre is as long as its line is wide, at least, and as the limit lets it be, at most.
+  const mitre = join === 'mitre' ? mitreLimit : 1
   const edge = Math.max(
+    (width / 2) * mitre,
     width * (Math.SQRT1_2 + (hand === 'none' ? 0 : STRAY_REACH)),
     stamps,
     arrow ? arrow.size * width * 1.2 : 0,
@@ -45,7 +48,7 @@ export function inkReach({ width, line, hand, casing, shadow, glow, arrow, leade
   const coarse = 2 / SOFT_SCALE
   return (
     Math.max(
-      edge + (casing?.width ?? 0),
+      edge + (casing?.width ?? 0) * mitre,
       shadow ? edge + shadow.offset + 3 * shadow.blur + coarse : 0,
       // The bright spot is wider than its line.
       glow ? edge * (glow.spark ? 1.3 : 1) + glow.radius * GLOW_REACH + coarse : 0,
@@ -122,6 +125,8 @@ export function paintPlanned(context: CanvasRenderingContext2D, studio: Studio, 
     front: Infinity,
     phase: 0,
     cap: planned.line.kind === 'dashed' ? 'butt' : 'round',
+    join: 'round',
+    mitreLimit: 1,
     hand: 'none',
     taper: 0,
     comes: 'drawn',

@@ -1,3 +1,4 @@
+import type { Join } from '#core/journey/schema'
 import type { Strand } from './strand'
 import { STRIDE } from './strand'
 
@@ -6,7 +7,13 @@ export interface Stroke {
   /** In reference pixels at the middle of the view. */
   width: number
   cap: 'round' | 'butt' | 'square'
+  /** How pieces are joined at corners; round where it is left out. A mitre longer than so many widths is bevelled. */
+  join?: { kind: Join; limit: number }
 }
+
+const ROUND = { kind: 'round', limit: 1 } as const
+/** What a canvas calls each join. */
+const CANVAS_JOINS = { round: 'round', bevel: 'bevel', mitre: 'miter' } as const satisfies Record<Join, CanvasLineJoin>
 
 /** Paints strands in the context's reference pixels and its stroke style, as one shape. */
 export function paintStrands(context: CanvasRenderingContext2D, strands: readonly Strand[], stroke: Stroke): void {
@@ -18,7 +25,9 @@ export function paintStrands(context: CanvasRenderingContext2D, strands: readonl
       for (let i = STRIDE; i < points.length; i += STRIDE) context.lineTo(points[i]!, points[i + 1]!)
     }
     context.lineWidth = stroke.width
-    context.lineJoin = 'round'
+    const { kind, limit } = stroke.join ?? ROUND
+    context.lineJoin = CANVAS_JOINS[kind]
+    context.miterLimit = limit
     context.lineCap = stroke.cap
     context.stroke()
   }
@@ -33,10 +42,10 @@ export function paintStrands(context: CanvasRenderingContext2D, strands: readonl
 const SHARP = Math.cos(0.2)
 
 /**
- * Adds the outline of a line whose width changes along it: a quadrilateral for each piece, and discs at sharp turns and round caps. All run the same way
+ * Adds the outline of a line whose width changes along it: a quadrilateral for each piece, what fills sharp turns, and discs as round caps. All run the same way
  * round, so that filled by the non-zero rule they are one shape.
  */
-function outline(context: CanvasRenderingContext2D, points: readonly number[], { width, cap }: Stroke): void {
+function outline(context: CanvasRenderingContext2D, points: readonly number[], { width, cap, join = ROUND }: Stroke): void {
   const n = points.length / STRIDE
   const half = (i: number) => (points[STRIDE * i + 2]! * width) / 2
   const disc = (x: number, y: number, r: number) => {
@@ -67,11 +76,42 @@ function outline(context: CanvasRenderingContext2D, points: readonly number[], {
     context.lineTo(x1 - nx1 * r1, y1 - ny1 * r1)
     context.lineTo(x0 - nx0 * r0, y0 - ny0 * r0)
     context.closePath()
-    if (i > 0 && !start) disc(x0, y0, r0)
+    if (i === 0 || start) continue
+    if (join.kind === 'round') disc(x0, y0, r0)
+    else corner(context, [x0, y0], directions[i - 1]!, here, r0, join)
   }
   if (cap !== 'round') return
   disc(points[0]!, points[1]!, half(0))
   disc(points[STRIDE * (n - 1)]!, points[STRIDE * (n - 1) + 1]!, half(n - 1))
+}
+
+/**
+ * Fills the outer side of a sharp turn by a bevel, or by a mitre where that is not too long.
+ * Source of both, and of the limit: W3C SVG 2, 13.5.5 (line joins; the length of a mitre is the width over the sine of half the angle).
+ */
+function corner(
+  context: CanvasRenderingContext2D,
+  [x, y]: [number, number],
+  before: [number, number],
+  after: [number, number],
+  half: number,
+  { kind, limit }: { kind: Join; limit: number },
+): void {
+  const turn = before[0] * after[1] - before[1] * after[0]
+  // To the left of a right turn, and to the right of a left one.
+  const side = turn > 0 ? half : -half
+  const outer = ([dx, dy]: [number, number]) => [x + dy * side, y - dx * side] as const
+  const [from, to] = [outer(before), outer(after)]
+  // The cosine of the turn is that of its two pieces; the sine of half the angle between them is the cosine of half the turn.
+  const half2 = (1 + before[0] * after[0] + before[1] * after[1]) / 2
+  const isMitred = kind === 'mitre' && half2 > 0 && 1 / Math.sqrt(half2) <= limit
+  const tip = [(from[0] + to[0]) / 2 - x, (from[1] + to[1]) / 2 - y] as const
+  // The middle between both ends is half2 of the way to the tip.
+  const points = [[x, y], from, ...(isMitred ? [[x + tip[0] / half2, y + tip[1] / half2] as const] : []), to] as const
+  const ordered = turn > 0 ? points : points.toReversed()
+  context.moveTo(ordered[0]![0], ordered[0]![1])
+  for (const [px, py] of ordered.slice(1)) context.lineTo(px, py)
+  context.closePath()
 }
 
 /** The normal that two pieces share where a line turns a little, as long as the slant asks for; undefined at a sharp turn. */

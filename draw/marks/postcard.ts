@@ -4,7 +4,7 @@ import { lineNoise, seedOf } from '#core/geometry/noise'
 import type { CardLayout } from '#core/marks/card-layout'
 import { CARD_LEADING, cardMiddle, layoutOf, shownPart, wholeWidth } from '#core/marks/card-layout'
 import { CARD_SHIFT } from '#core/marks/card-times'
-import type { DimItem, PostcardItem } from '#core/frame/frame'
+import type { DimItem, MapDimItem, PostcardItem } from '#core/frame/frame'
 import type { Point } from '#core/geometry/point'
 import type { Postcard } from '#core/journey/schema'
 import type { CanvasSpace } from '../canvas-space'
@@ -34,7 +34,7 @@ const CORNER = { print: 0.009, plate: 0.035, plain: 0.02, cinema: 0.006 } as con
 const SHADE = '#0a1018'
 
 /** Darkens everything that has been painted so far. */
-export function paintDim(context: CanvasRenderingContext2D, space: CanvasSpace, { opacity }: DimItem): void {
+export function paintDim(context: CanvasRenderingContext2D, space: CanvasSpace, { opacity }: DimItem | MapDimItem): void {
   placeInFrame(context, space)
   context.globalAlpha = opacity
   context.fillStyle = SHADE

@@ -12,10 +12,11 @@ import { addShot } from '#core/edits/camera/shots'
 import { addCaption } from '#core/edits/marks/captions'
 import { addLandmark, newMark } from '#core/edits/marks/landmarks'
 import { addAudio } from '#core/edits/pace/audio'
+import { addValueMark } from '#core/edits/pace/values'
 import { addNote } from '#core/edits/pace/notes'
 import { addTraveller } from '#core/edits/trips/travellers'
 import type { Journey } from '#core/journey/schema'
-import { shotSchema } from '#core/journey/schema'
+import { shotSchema, valueMarkSchema } from '#core/journey/schema'
 import { useEditor } from '~/stores/editor'
 import type { SelectionKind } from '~/stores/editor/selectable'
 import { isThere, SELECTABLE } from '~/stores/editor/selectable'
@@ -113,6 +114,7 @@ describe('the editor', () => {
       caption: (j) => addCaption(j, 'new', { kind: 'title', text: 'Title', second: '' }),
       landmark: (j) => addLandmark(j, newMark(j, 'new', { x: 1, y: 1 }, 'Mill', true)),
       note: (j) => addNote(j, { id: 'new', at: { at: 'start', offset: 1 }, text: 'Note' }),
+      value: (j) => addValueMark(j, valueMarkSchema.parse({ value: 'map-dim', id: 'new', to: 0.5, at: { at: 'start', offset: 1 } })),
       audio: (j) => addAudio(j, 'new', { name: 'Song', file: 'a'.repeat(64), seconds: 20 }),
       shot: (j) => addShot(j, shotSchema.parse({ id: 'new', kind: 'overview', at: { at: 'start', offset: 2 } })),
     }

@@ -47,6 +47,27 @@ describe('the look of a line', () => {
     expect(await inkOf(2)).toEqual(comet)
   })
 
+  it('has several lines over one another, which are added, changed, put in another order and taken away', async () => {
+    const { page } = demo
+    await demo.selectLeg(1)
+    const leg = async () => (await demo.stored()).travellers[0]!.legs[0]!
+    const before = await inkOf(1)
+    await page.getByTestId('add-ink').click()
+    // The one that was added is worked on.
+    await page.getByRole('radio', { name: 'Dotted' }).click()
+    expect(await leg()).toMatchObject({ ink: before, over: [{ line: { kind: 'dotted' } }] })
+    const lines = page.getByTestId('ink-layer')
+    expect(await lines.allTextContents()).toEqual([expect.stringMatching(/Dotted, 4 px/), expect.stringMatching(/Solid, 10 px/)])
+    expect(await lines.first().getAttribute('aria-current')).toBe('true')
+    await page.getByRole('button', { name: /^Move Dotted/ }).press('Alt+ArrowDown')
+    expect(await leg()).toMatchObject({ ink: { line: { kind: 'dotted' } }, over: [{ line: { kind: 'solid' }, width: 10 }] })
+    await lines.first().click()
+    await page.getByTestId('remove-ink').click()
+    expect((await leg()).over).toEqual([])
+    for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z')
+    expect(await leg()).toMatchObject({ ink: before, over: [] })
+  })
+
   it('has pictures painted as the film is: no two alike, none empty', async () => {
     await demo.selectLeg(1)
     const pictures = demo.page.getByRole('radiogroup', { name: 'Ready-made looks' }).locator('img')

@@ -184,6 +184,57 @@ describe('what appears and leaves', () => {
     expect((await demo.stored()).captions[0]!.shown).not.toBeNull()
   })
 
+  it('changes from the play position on, in the details and in a lane, and is brought back', async () => {
+    const { page } = demo
+    await taller()
+    await page.getByTestId('pace-strip').click({ position: { x: 420, y: 8 } })
+    await page.getByRole('button', { name: /^Leg 2,/ }).click()
+    await page.getByRole('button', { name: /^Changes over time/ }).click()
+    const add = async (value: string) => {
+      await page.getByTestId('add-value').click()
+      await page
+        .getByRole('listitem')
+        .filter({ hasText: new RegExp(`^${value}$`) })
+        .click()
+    }
+    const type = async (field: string, text: string) => {
+      const input = page.getByTestId(field).locator('input[type=text], input:not([type])').last()
+      await input.fill(text)
+      await input.press('Enter')
+    }
+    // It has no glow that could shine.
+    await page.getByTestId('add-value').click()
+    expect(
+      await page
+        .getByRole('listitem')
+        .filter({ hasText: /^Light of the line$/ })
+        .count(),
+    ).toBe(0)
+    await page.keyboard.press('Escape')
+    await add('Line width')
+    await type('value-to', '300')
+    await type('value-within', '2')
+    const leg = (await demo.stored()).travellers[0]!.legs[1]!.id
+    expect((await demo.stored()).valueMarks).toMatchObject([{ value: 'line-width', leg, to: 3, within: 2, at: { stop: 'quillhaven' } }])
+    await page.getByTestId('strip-lanes').click()
+    const bar = page.getByTestId('lane-values').getByTestId('lane-bar')
+    const before = Number(await bar.getAttribute('aria-valuenow'))
+    await bar.focus()
+    await page.keyboard.press('Shift+ArrowRight')
+    expect(Number(await bar.getAttribute('aria-valuenow')) - before).toBeCloseTo(1 / 3, 2)
+    // The next one goes back to what is set.
+    await page.getByRole('button', { name: /→/ }).click()
+    await page.getByTestId('pace-strip').click({ position: { x: 620, y: 8 } })
+    await add('Line width')
+    expect((await demo.stored()).valueMarks.map(({ to }) => to)).toEqual([3, 1])
+    await page.getByRole('button', { name: 'Delete' }).click()
+    await page.getByTestId('value-mark').click()
+    await page.getByRole('button', { name: 'Delete' }).click()
+    expect((await demo.stored()).valueMarks).toEqual([])
+    await page.keyboard.press('Control+z')
+    expect((await demo.stored()).valueMarks).toHaveLength(1)
+  })
+
   it('is noted at moments, which go along', async () => {
     const { page } = demo
     await page.getByTestId('pace-strip').click({ position: { x: 420, y: 8 } })

@@ -279,6 +279,7 @@ describe('bounds', () => {
     expectWithin({
       kind: 'planned',
       leg: 'l',
+      layer: 0,
       course: BENT,
       from: 100,
       patternZoom: 1,

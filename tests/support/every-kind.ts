@@ -1,7 +1,7 @@
 import type { Point } from '#core/geometry/point'
 import { editLeg } from '#core/edits/lines/legs'
-import type { CourseShape, Journey, Landmark, Shot, ShotKind } from '#core/journey/schema'
-import { landmarkSchema, reframeSchema, shotSchema } from '#core/journey/schema'
+import type { ChangingValue, CourseShape, Journey, Landmark, Shot, ShotKind, ValueMark } from '#core/journey/schema'
+import { inkSchema, landmarkSchema, reframeSchema, shotSchema, valueMarkSchema } from '#core/journey/schema'
 import { demo, journeyOver } from './journeys'
 
 /** Stops on the demo's sheet, one more than there are kinds of course. */
@@ -79,9 +79,28 @@ export const EVERY_SHOT: Record<ShotKind, Shot> = {
 }
 
 /** A journey on the demo's georeferenced sheet with a leg and a shot of every kind, a network, and an area; its stops can be visited in any order. */
+/** A change of every value there is, in the middle of the film. */
+function everyValue(sheet: string): Record<ChangingValue, ValueMark> {
+  const mark = (value: ChangingValue, of: object, to: number | string) =>
+    valueMarkSchema.parse({ value, id: value, ...of, to, at: { at: 'arrival', stop: 's3', offset: 1 }, within: 2 })
+  return {
+    'line-width': mark('line-width', { leg: 'l2' }, 3),
+    'line-opacity': mark('line-opacity', { leg: 'l2' }, 0.4),
+    'line-light': mark('line-light', { leg: 'l2' }, 2),
+    'line-colour': mark('line-colour', { leg: 'l2' }, '#17646b'),
+    'vehicle-size': mark('vehicle-size', { traveller: 'traveller' }, 2),
+    'sheet-opacity': mark('sheet-opacity', { sheet }, 0.5),
+    wash: mark('wash', { sheet }, 0),
+    'map-dim': mark('map-dim', {}, 0.5),
+  }
+}
+
 export function journeyWithEveryKind(): Journey {
   const kinds = Object.values(EVERY_COURSE)
-  const trip = kinds.reduce((journey, course, i) => editLeg(journey, `l${i + 1}`, { course }), journeyOver(STOPS, {}, 30))
+  const trip = kinds.reduce(
+    (journey, course, i) => editLeg(journey, `l${i + 1}`, { course }),
+    journeyOver(STOPS, { over: [inkSchema.parse({ join: 'mitre' })] }, 30),
+  )
   const { sheets, camera, ground } = demo()
   return {
     ...trip,
@@ -90,6 +109,7 @@ export function journeyWithEveryKind(): Journey {
     ground,
     networks: [{ id: 'roads', name: 'Roads', mode: 'road', lines: [{ points: ROAD, speed: 60 }] }],
     landmarks: Object.values(EVERY_LANDMARK),
+    valueMarks: Object.values(everyValue(sheets[0]!.id)),
     shots: Object.values(EVERY_SHOT),
     reframes: [reframeSchema.parse({ width: 1080, height: 1920, camera, shots: [EVERY_SHOT.free, EVERY_SHOT['close-up']] })],
     areas: [

@@ -17,6 +17,7 @@ export const inkItem = (input: InkInput, course: Course = BENT, fields: Partial<
   return {
     kind: 'ink',
     leg: 'l',
+    layer: 0,
     course,
     tail: 0,
     head: course.length,

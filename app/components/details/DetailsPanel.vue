@@ -12,6 +12,7 @@ import LandmarkDetails from './marks/LandmarkDetails.vue'
 import NoteDetails from './NoteDetails.vue'
 import StopDetails from './stop/StopDetails.vue'
 import OwnPictureDialog from './marks/OwnPictureDialog.vue'
+import ValueDetails from './values/ValueDetails.vue'
 import ShotDetails from '~/components/camera/ShotDetails.vue'
 
 const emit = defineEmits<{ import: [replaces?: string]; draw: [replaces?: string]; credits: [] }>()
@@ -63,6 +64,7 @@ watch(
       <LandmarkDetails v-else-if="editor.selectedLandmark" :key="editor.selectedLandmark.id" :landmark="editor.selectedLandmark" />
       <AudioDetails v-else-if="editor.selectedAudio" :key="editor.selectedAudio.id" :piece="editor.selectedAudio" />
       <NoteDetails v-else-if="editor.selectedNote" :key="editor.selectedNote.id" :note="editor.selectedNote" />
+      <ValueDetails v-else-if="editor.selectedValue" :key="editor.selectedValue.id" :mark="editor.selectedValue" />
       <SheetDetails
         v-else-if="editor.selection.kind === 'sheet'"
         @import="(id) => emit('import', id)"

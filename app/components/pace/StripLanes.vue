@@ -22,6 +22,7 @@ const NAMES: Readonly<Record<LaneKind, string>> = {
   maps: 'Maps',
   areas: 'Areas',
   vehicles: 'Vehicles',
+  values: 'Changes of values',
 }
 const pen = document.createElement('canvas').getContext('2d')!
 pen.font = '12px sans-serif'

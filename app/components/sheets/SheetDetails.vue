@@ -4,6 +4,7 @@ import { mdiDeleteOutline } from '@mdi/js'
 import { computed } from 'vue'
 import { editSheet, removeSheet } from '#core/edits/ground/sheets'
 import { SHEET_FORMAT_WORDS } from '#core/sheet/limits'
+import ValueSection from '~/components/details/values/ValueSection.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'
@@ -70,6 +71,7 @@ function remove() {
       <FoldedSection title="Georeference" :note="geoNote"><GeoFields :sheet="sheet" /></FoldedSection>
       <FoldedSection v-if="isFirst" title="Beyond the edge"><GroundFields /></FoldedSection>
       <FoldedSection v-if="!sheet.tracing" title="Highlighted countries"><AreaFields :sheet="sheet" /></FoldedSection>
+      <ValueSection v-if="!sheet.tracing" :sheet="sheet.id" />
       <FoldedSection title="Source and licence" :note="sheet.credit.licence || 'not noted'">
         <CreditFields :sheet="sheet" @credits="emit('credits')" />
       </FoldedSection>

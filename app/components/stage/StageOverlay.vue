@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { CompiledLeg, CompiledTraveller } from '#core/trips/compiled'
 import { inkLengthAt } from '#core/frame/ink-at'
+import { numberAt } from '#core/trips/values'
 import type { Course } from '#core/geometry/course'
 import { pieceAt, pointAt } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
@@ -90,8 +91,10 @@ function pathOf(course: Course): string {
 
 /** The planned line of each leg of a trip: the part of its course that is not inked yet, '' if all of it is. */
 function plannedOf(trip: CompiledTraveller): string[] {
+  const { lastTime, values } = editor.compiled!
+  const size = numberAt(values, 'vehicle-size', playback.time, trip.traveller.id)
   return trip.legs.map(({ course }, i) => {
-    const head = inkLengthAt(trip, i, playback.time, editor.compiled!.lastTime, camera.projection)
+    const head = inkLengthAt(trip, i, playback.time, lastTime, camera.projection, size)
     if (head <= 0) return pathOf(course)
     if (head >= course.length) return ''
     if (!props.space.projection.isFlat) return tiltedCourse(props.space, course, head)

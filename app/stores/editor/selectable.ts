@@ -3,6 +3,7 @@ import { removeCaption } from '#core/edits/marks/captions'
 import { removeLandmark } from '#core/edits/marks/landmarks'
 import { removeAudio } from '#core/edits/pace/audio'
 import { removeNote } from '#core/edits/pace/notes'
+import { removeValueMark } from '#core/edits/pace/values'
 import { findLeg } from '#core/journey/lookup'
 import type { Journey } from '#core/journey/schema'
 import type { CompiledJourney } from '#core/trips/compiled'
@@ -21,6 +22,8 @@ export type Selection =
   | { kind: 'landmark'; id: string }
   /** A note at a moment. */
   | { kind: 'note'; id: string }
+  /** A mark at which a value changes. */
+  | { kind: 'value'; id: string }
   /** A piece of music or speech. */
   | { kind: 'audio'; id: string }
 
@@ -35,7 +38,7 @@ interface Selectable<S extends Selection> {
   remove?(journey: Journey, id: string): Journey
 }
 
-type Listed = 'captions' | 'landmarks' | 'notes' | 'audio' | 'stops'
+type Listed = 'captions' | 'landmarks' | 'notes' | 'valueMarks' | 'audio' | 'stops'
 const isIn =
   (list: Listed) =>
   ({ id }: { id: string }, journey: Journey): boolean =>
@@ -55,6 +58,7 @@ export const SELECTABLE: { readonly [K in SelectionKind]: Selectable<Extract<Sel
   caption: { title: 'Caption', isThere: isIn('captions'), remove: removeCaption },
   landmark: { title: 'Landmark', isThere: isIn('landmarks'), remove: removeLandmark },
   note: { title: 'Note', isThere: isIn('notes'), remove: removeNote },
+  value: { title: 'Change', isThere: isIn('valueMarks'), remove: removeValueMark },
   audio: { title: 'Sound', isThere: isIn('audio'), remove: removeAudio },
 }
 

@@ -1,7 +1,7 @@
 import type { ComputedRef } from 'vue'
 import { computed, ref } from 'vue'
 import { findLeg } from '#core/journey/lookup'
-import type { Audio, Caption, Journey, Landmark, Leg, Note, Sheet, Stop, Traveller } from '#core/journey/schema'
+import type { Audio, Caption, Journey, Landmark, Leg, Note, Sheet, Stop, Traveller, ValueMark } from '#core/journey/schema'
 import type { CompiledJourney, CompiledShot } from '#core/trips/compiled'
 import type { Selection } from './selectable'
 import { isThere } from './selectable'
@@ -41,6 +41,7 @@ export function useSelecting(journey: ComputedRef<Journey | undefined>, compiled
     landmarks.find((landmark) => landmark.id === id),
   )
   const selectedNote = selected('note', ({ id }, { notes }): Note | undefined => notes.find((note) => note.id === id))
+  const selectedValue = selected('value', ({ id }, { valueMarks }): ValueMark | undefined => valueMarks.find((mark) => mark.id === id))
   const selectedAudio = selected('audio', ({ id }, { audio }): Audio | undefined => audio.find((piece) => piece.id === id))
 
   /** Ids of all stops, or all legs, that are selected. */
@@ -106,6 +107,7 @@ export function useSelecting(journey: ComputedRef<Journey | undefined>, compiled
     selectedCaption,
     selectedLandmark,
     selectedNote,
+    selectedValue,
     selectedAudio,
     select,
     selectAlso,

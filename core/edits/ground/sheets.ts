@@ -16,7 +16,9 @@ import {
   turnedPlace,
   usedPart,
 } from '../../sheet/place'
+import { produce } from 'immer'
 import { JourneyError } from '../../error'
+import { dropLostValues } from '../pace/values'
 import type { Move } from './ground-move'
 import { movedView, withGroundMoved } from './ground-move'
 import type { Area, Ground, Journey, Place, Sheet, Wash } from '../../journey/schema'
@@ -171,10 +173,11 @@ export function placedStops(journey: Journey): Journey {
 }
 
 /** Takes a sheet away; the ground stays as it is. */
-export const removeSheet = (journey: Journey, id: string): Journey => ({
-  ...journey,
-  sheets: journey.sheets.filter((sheet) => sheet.id !== id),
-})
+export const removeSheet = (journey: Journey, id: string): Journey =>
+  produce(journey, (draft) => {
+    draft.sheets = draft.sheets.filter((sheet) => sheet.id !== id)
+    dropLostValues(draft)
+  })
 
 /** Moves a sheet to an index in the stack; 0 is the lowest. */
 export function restackSheet(journey: Journey, id: string, to: number): Journey {

@@ -2,13 +2,16 @@ import { clamp } from '../../geometry/clamp'
 import { produce } from 'immer'
 import { bowThrough } from '../../geometry/bow'
 import type { Point } from '../../geometry/point'
-import { findLeg, legEnds } from '../../journey/lookup'
-import type { CourseShape, Journey, Leg } from '../../journey/schema'
+import { findLeg, inksOf, legEnds } from '../../journey/lookup'
+import type { CourseShape, Ink, Journey, Leg } from '../../journey/schema'
+import { LIMITS } from '../../journey/schema'
 
 /** Changes to single legs, and of all legs after one: pure functions, journey in, journey out, as in journey.ts. */
 
-export type LegPatch = Partial<Pick<Leg, 'course' | 'travel' | 'easing' | 'paceMarks' | 'vehicle' | 'changes' | 'aside'>> & {
-  ink?: Partial<Leg['ink']>
+export type LegPatch = Partial<Pick<Leg, 'course' | 'travel' | 'easing' | 'paceMarks' | 'vehicle' | 'changes' | 'aside' | 'over'>> & {
+  ink?: Partial<Ink>
+  /** Which of its lines `ink` is of; the lowest if left out. */
+  layer?: number
 }
 
 /** Changes the given fields of a leg. */
@@ -16,19 +19,54 @@ export function editLeg(journey: Journey, id: string, patch: LegPatch): Journey 
   return produce(journey, (draft) => {
     const leg = findLeg(draft, id)?.leg
     if (!leg) return
-    const { ink, ...rest } = patch
+    const { ink, layer = 0, ...rest } = patch
     Object.assign(leg, rest)
-    Object.assign(leg.ink, ink)
+    const line = inksOf(leg)[layer]
+    if (line) Object.assign(line, ink)
   })
 }
 
-/** Gives all legs of a traveller the ink of one of them. */
+/** Lays another line over those of a leg, as wide and as long as the uppermost and in another colour, so that both are seen. */
+export function addInk(journey: Journey, id: string, colour: string): Journey {
+  return produce(journey, (draft) => {
+    const leg = findLeg(draft, id)?.leg
+    if (!leg || leg.over.length >= LIMITS.inksOver) return
+    const { width, line, ...look } = inksOf(leg).at(-1)!
+    const isSeen = line.kind !== 'hidden'
+    const plain = { casing: null, shadow: null, glow: null, planned: null, arrow: null, leader: null, gradient: [] }
+    leg.over.push({ ...look, ...plain, line: { kind: 'solid' }, width: isSeen ? Math.max(1, width * THINNER) : width, colour })
+  })
+}
+
+/** A line that is laid over another is so much of its width, so that the other can be seen beside it. */
+const THINNER = 0.4
+
+/** Takes a line of a leg away; the last one stays. */
+export const removeInk = (journey: Journey, id: string, layer: number): Journey =>
+  withInks(journey, id, (inks) => (inks.length > 1 ? inks.filter((_, i) => i !== layer) : inks))
+
+/** Moves a line of a leg over or under the others. */
+export const moveInk = (journey: Journey, id: string, from: number, to: number): Journey =>
+  withInks(journey, id, (inks) => {
+    const moved = inks.slice()
+    moved.splice(to, 0, ...moved.splice(from, 1))
+    return moved
+  })
+
+function withInks(journey: Journey, id: string, change: (inks: readonly Ink[]) => readonly Ink[]): Journey {
+  return produce(journey, (draft) => {
+    const leg = findLeg(draft, id)?.leg
+    if (leg) [leg.ink, ...leg.over] = change(inksOf(leg)) as [Ink, ...Ink[]]
+  })
+}
+
+/** Gives all legs of a traveller the lines of one of them. */
 export function inkLegsLike(journey: Journey, id: string): Journey {
   return produce(journey, (draft) => {
     const found = findLeg(draft, id)
     if (!found) return
-    const { ink } = found.leg
-    for (const leg of found.traveller.legs) leg.ink = { ...ink, glow: ink.glow && { ...ink.glow } }
+    const [ink, ...over] = inksOf(found.leg)
+    for (const leg of found.traveller.legs) Object.assign(leg, { ink, over })
   })
 }
 

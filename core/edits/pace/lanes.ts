@@ -3,7 +3,7 @@ import type { CompiledJourney } from '../../trips/compiled'
 import { lengthAt } from '../../trips/compiled'
 import type { CompiledSpan } from '../../trips/span'
 import { pinStart } from '../../marks/pins'
-import { findLeg, nameOfCaption, nameOfStop } from '../../journey/lookup'
+import { findLeg, nameOfCaption, nameOfStop, nameOfValueMark } from '../../journey/lookup'
 import type { Journey, Moment, Span } from '../../journey/schema'
 import { editCaption } from '../marks/captions'
 import { editLandmark } from '../marks/landmarks'
@@ -11,10 +11,12 @@ import { editLeg } from '../lines/legs'
 import { editPostcard } from '../marks/postcards'
 import { editArea, editSheet } from '../ground/sheets'
 import { editStop } from '../marks/stops'
+import { editValueMark } from './values'
+import { MOST_WITHIN } from '../../journey/schema'
 
 /** What appears and leaves in a film, in lanes under the trip: as bars that can be moved, and stay tied to what they were tied to. */
 
-export const LANES = ['pins', 'cards', 'titles', 'landmarks', 'maps', 'areas', 'vehicles'] as const
+export const LANES = ['pins', 'cards', 'titles', 'landmarks', 'maps', 'areas', 'vehicles', 'values'] as const
 export type LaneKind = (typeof LANES)[number]
 
 export interface LaneBar {
@@ -39,13 +41,14 @@ type LaneTarget =
   | { kind: 'sheet'; id: string }
   | { kind: 'area'; id: string }
   | { kind: 'change'; leg: string; index: number }
+  | { kind: 'value'; id: string }
 
 /** A pin stays once it has come; its bar is as long as its coming. */
 const PIN_COMING = 0.4
 
 /** The bars of all lanes, in the order in which things come. */
 export function laneBars(compiled: CompiledJourney): LaneBar[] {
-  const { lastTime, marks, sheets, areas, captions, travellers } = compiled
+  const { lastTime, marks, sheets, areas, captions, travellers, valueMarks } = compiled
   const within = (time: number) => clamp(time, 0, lastTime)
   const pictures = [...compiled.standing.map(({ picture, shown }) => ({ landmark: picture, shown })), ...compiled.lying]
   const spanned = (lane: LaneKind, name: string, { from, to }: CompiledSpan, target: LaneTarget & { id: string }): LaneBar => ({
@@ -108,6 +111,15 @@ export function laneBars(compiled: CompiledJourney): LaneBar[] {
         ),
       ),
     ),
+    ...valueMarks.map(({ mark, time }): LaneBar => ({
+      id: mark.id,
+      lane: 'values',
+      name: nameOfValueMark(mark),
+      from: within(time),
+      to: within(time + mark.within),
+      ends: { from: false, to: true },
+      target: { kind: 'value', id: mark.id },
+    })),
   ]
   return bars.sort((a, b) => LANES.indexOf(a.lane) - LANES.indexOf(b.lane) || a.from - b.from)
 }
@@ -159,6 +171,12 @@ export function moveBar(
     }
     case 'change':
       return movedChange(journey, compiled, target, from + by)
+    case 'value': {
+      const mark = journey.valueMarks.find(({ id }) => id === target.id)
+      if (!mark) return journey
+      if (part === 'to') return editValueMark(journey, mark.id, { within: clamp(rounded(to - from + by), 0, MOST_WITHIN) })
+      return editValueMark(journey, mark.id, { at: movedMoment(mark.at, compiled.lastTime, by) })
+    }
     default:
       return target satisfies never
   }
@@ -169,9 +187,14 @@ const bounded = (delay: number): number => clamp(rounded(delay), -30, 30)
 /** A span of something that was there all the time begins at the film's start and ends at its end. */
 function movedSpan(shown: Span | null, lastTime: number, part: BarPart, by: number): Span {
   const { from, to, fade } = shown ?? { from: { at: 'start', offset: 0 }, to: { at: 'end', offset: 0 }, fade: 0.6 }
-  const moved = (moment: Moment): Moment => ({ ...moment, offset: clamp(rounded(moment.offset + by), -lastTime - 1, lastTime + 1) })
+  const moved = (moment: Moment) => movedMoment(moment, lastTime, by)
   return { from: part === 'to' ? from : moved(from), to: part === 'from' ? to : moved(to), fade }
 }
+
+const movedMoment = (moment: Moment, lastTime: number, by: number): Moment => ({
+  ...moment,
+  offset: clamp(rounded(moment.offset + by), -lastTime - 1, lastTime + 1),
+})
 
 /** A change of the vehicle takes place where the traveller is at that time. */
 function movedChange(

@@ -2,6 +2,7 @@ import { greatest } from '../../geometry/extremes'
 import { chordHeading, nearestOnCourse, pointAt } from '../../geometry/course'
 import type { Course } from '../../geometry/course'
 import { turnBetween } from '../../geometry/angle'
+import { inksOf } from '../../journey/lookup'
 import type { Journey, Leg } from '../../journey/schema'
 import { MOST_ASIDE } from '../../journey/schema'
 import { clamp } from '../../geometry/clamp'
@@ -30,7 +31,7 @@ export function laySideBySide(journey: Journey, id: string): Journey {
   if (!own) return journey
   const near = NEAR / journey.camera.zoom
   const together = all.filter((other) => other === own || sharesWay(other.course, own.course, near))
-  const step = greatest(together.map(({ leg }) => leg.ink.width)) + AIR
+  const step = greatest(together.flatMap(({ leg }) => inksOf(leg).map(({ width }) => width))) + AIR
   const asides = new Map(
     together.map(({ leg, course }, i) => {
       const right = together.length === 1 ? 0 : (i - (together.length - 1) / 2) * step

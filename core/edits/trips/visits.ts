@@ -4,9 +4,10 @@ import { groundGeo } from '../../geo/ground'
 import type { LonLat } from '../../geo/lon-lat'
 import { upwardBow } from '../../geometry/bow'
 import { resolveVehicle } from '../../dress/vehicle'
-import { travellerOf } from '../../journey/lookup'
+import { isTiedTo, travellerOf } from '../../journey/lookup'
 import { withTimeForAll } from '../pace/film-length'
-import type { CourseShape, Journey, Label, Leg, Moment, Span, Stop, Traveller } from '../../journey/schema'
+import { dropLostValues } from '../pace/values'
+import type { CourseShape, Journey, Label, Leg, Span, Stop, Traveller } from '../../journey/schema'
 import { labelSchema, legSchema, pinSchema, shotWithout } from '../../journey/schema'
 
 /**
@@ -171,6 +172,7 @@ export function dropUnvisited(draft: Journey): void {
   const { softFocus } = draft.depth
   if (softFocus?.on.kind === 'stop' && !visited.has(softFocus.on.stop)) softFocus.on = { kind: 'traveller' }
   for (const note of draft.notes) if (!isTiedTo(note.at, visited)) note.at = { at: 'start', offset: 0 }
+  dropLostValues(draft)
 }
 
 /** Removes from a draft the shots that are tied to what is gone, or are of it. */
@@ -187,9 +189,6 @@ function dropShots(draft: Journey, visited: ReadonlySet<string>): void {
       return kept ? [kept] : []
     })
 }
-
-/** Whether a moment is tied to one of these stops, or to none. */
-const isTiedTo = (moment: Moment, stops: ReadonlySet<string>): boolean => !('stop' in moment) || stops.has(moment.stop)
 
 /** A span that begins or ends at a removed stop begins at the start or lasts to the end instead. */
 function letGoOfStops(span: Span, kept: ReadonlySet<string>): void {

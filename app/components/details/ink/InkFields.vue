@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { inkInStyle, isInStyle } from '#core/dress/apply-style'
 import { INK_STYLES } from '#core/dress/ink-styles'
-import { inkLegsLike } from '#core/edits/lines/legs'
+import { addInk, inkLegsLike, moveInk, removeInk } from '#core/edits/lines/legs'
 import { boundsOf } from '#core/journey/bounds'
+import { inksOf } from '#core/journey/lookup'
 import type { Ink, Leg, Line } from '#core/journey/schema'
-import { afterSchema, inkSchema, lineSchema } from '#core/journey/schema'
+import { afterSchema, inkSchema, LIMITS, lineSchema } from '#core/journey/schema'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import ColourField from '~/components/fields/ColourField.vue'
 import type { FieldSpec } from '~/components/fields/field-list'
@@ -17,6 +18,7 @@ import OwnStyles from '~/components/fields/OwnStyles.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import PercentSlider from '~/components/fields/PercentSlider.vue'
 import PictureChoice from '~/components/fields/PictureChoice.vue'
+import SortableList from '~/components/fields/SortableList.vue'
 import { useInkPictures } from '~/composables/use-ink-pictures'
 import { useLegEdits } from '~/composables/use-leg-edits'
 import { useOwnPicture } from '~/stores/own-picture'
@@ -26,11 +28,42 @@ import InkGroup from './InkGroup.vue'
 
 const props = defineProps<{ leg: Leg }>()
 const editor = useEditor()
-const { patch, set, done } = useLegEdits(() => props.leg)
+const { patch, set, done, eachSelected } = useLegEdits(() => props.leg)
 
-const ink = computed(() => props.leg.ink)
-const setInk = (values: Partial<Ink>) => patch(Object.keys(values).join(), { ink: values })
-const setOnce = (values: Partial<Ink>) => set({ ink: values })
+/** Which of the leg's lines is worked on. */
+const layer = ref(0)
+const inks = computed(() => inksOf(props.leg))
+watch(
+  () => props.leg.id,
+  () => (layer.value = 0),
+)
+watch(inks, ({ length }) => (layer.value = Math.min(layer.value, length - 1)))
+const ink = computed(() => inks.value[layer.value] ?? props.leg.ink)
+const setInk = (values: Partial<Ink>) => patch(`${layer.value} ${Object.keys(values).join()}`, { ink: values, layer: layer.value })
+const setOnce = (values: Partial<Ink>) => set({ ink: values, layer: layer.value })
+
+const lines = useTemplateRef<HTMLElement>('lines')
+/** As they lie on one another. */
+const stack = computed(() =>
+  inks.value
+    .map(({ line, width }, i) => ({ id: String(i), name: `${LINE_KINDS.find(({ value }) => value === line.kind)!.title}, ${width} px` }))
+    .reverse(),
+)
+const layerAt = (place: number) => inks.value.length - 1 - place
+function add() {
+  layer.value = inks.value.length
+  editor.edit((journey) => eachSelected(journey, (j, id) => addInk(j, id, NEXT_COLOUR)))
+  // The list is at the top, and where it was added from may be gone.
+  void nextTick(() => lines.value?.querySelector<HTMLElement>('[aria-current]')?.focus())
+}
+function remove() {
+  const gone = layer.value
+  editor.edit((journey) => eachSelected(journey, (j, id) => removeInk(j, id, gone)))
+}
+function move(from: number, to: number) {
+  editor.edit((journey) => eachSelected(journey, (j, id) => moveInk(j, id, layerAt(from), layerAt(to))))
+  layer.value = layerAt(to)
+}
 
 const STYLE_CHOICES = INK_STYLES.map(({ id, name }) => ({ value: id, title: name }))
 const chosenStyle = computed(() => INK_STYLES.find((style) => isInStyle(ink.value, style))?.id ?? '')
@@ -75,11 +108,20 @@ const CAPS = [
   { value: 'square', title: 'Square' },
 ] as const
 
-/** Further colours of a gradient begin as this one. */
+const JOINS = [
+  { value: 'round', title: 'Round' },
+  { value: 'bevel', title: 'Bevel' },
+  { value: 'mitre', title: 'Mitre' },
+] as const
+
+/** Further lines, and further colours of a gradient begin as this one. */
 const NEXT_COLOUR = '#c9962b'
 const MOST_COLOURS = 5
 const setGradientColour = (i: number, colour: string) =>
-  patch(`gradient ${i}`, { ink: { gradient: ink.value.gradient.map((known, k) => (k === i ? colour : known)) } })
+  patch(`${layer.value} gradient ${i}`, {
+    ink: { gradient: ink.value.gradient.map((known, k) => (k === i ? colour : known)) },
+    layer: layer.value,
+  })
 
 const words = (...said: (string | false)[]) => said.filter(Boolean).join(', ') || 'none'
 const notes = computed(() => {
@@ -108,6 +150,20 @@ const WAKE = 400
 </script>
 
 <template>
+  <div v-if="inks.length > 1" ref="lines">
+    <SortableList
+      label="Lines of this leg"
+      :entries="stack"
+      :chosen="String(layer)"
+      testid="ink-layer"
+      @choose="(id) => (layer = Number(id))"
+      @move="move"
+    />
+    <div class="buttons">
+      <v-btn v-if="inks.length <= LIMITS.inksOver" size="small" variant="outlined" data-testid="add-ink" @click="add">Add a line</v-btn>
+      <v-btn size="small" variant="text" data-testid="remove-ink" @click="remove">Remove this line</v-btn>
+    </div>
+  </div>
   <PictureChoice
     v-slot="{ choice }"
     label="Ready-made looks"
@@ -169,6 +225,18 @@ const WAKE = 400
       :choices="CAPS"
       @change="(cap) => setOnce({ cap })"
     />
+    <ChoiceRow label="Corners" :model-value="ink.join" :choices="JOINS" @change="(join) => setOnce({ join })" />
+    <NumberSlider
+      v-if="ink.join === 'mitre'"
+      label="Mitre limit"
+      :model-value="ink.mitreLimit"
+      v-bind="boundsOf(inkSchema, 'mitreLimit')"
+      :usual="[1, 10]"
+      :step="0.5"
+      :precision="1"
+      @change="(mitreLimit) => setInk({ mitreLimit })"
+      @done="done"
+    />
     <PercentSlider
       label="Opacity"
       :model-value="ink.opacity"
@@ -191,9 +259,9 @@ const WAKE = 400
         >Remove the last colour</v-btn
       >
     </div>
-    <InkGroup :leg="leg" part="casing" label="Casing" />
-    <InkGroup :leg="leg" part="shadow" label="Shadow" />
-    <InkGroup :leg="leg" part="glow" label="Glow" />
+    <InkGroup :leg="leg" :layer="layer" part="casing" label="Casing" />
+    <InkGroup :leg="leg" :layer="layer" part="shadow" label="Shadow" />
+    <InkGroup :leg="leg" :layer="layer" part="glow" label="Glow" />
   </FoldedSection>
   <FoldedSection title="Drawn by hand" :note="notes.hand">
     <ChoiceRow label="By hand" :model-value="ink.hand" :choices="HAND_NAMES" @change="(hand) => setOnce({ hand })" />
@@ -209,8 +277,8 @@ const WAKE = 400
     />
   </FoldedSection>
   <FoldedSection title="Arrow and leader" :note="notes.head">
-    <InkGroup :leg="leg" part="arrow" label="Arrow" />
-    <InkGroup :leg="leg" part="leader" label="Leader" />
+    <InkGroup :leg="leg" :layer="layer" part="arrow" label="Arrow" />
+    <InkGroup :leg="leg" :layer="layer" part="leader" label="Leader" />
   </FoldedSection>
   <FoldedSection title="Entrance and exit" :note="notes.going">
     <FieldRow v-slot="{ id }" label="Comes">
@@ -252,7 +320,7 @@ const WAKE = 400
       @change="(march) => setInk({ march })"
       @done="done"
     />
-    <InkGroup :leg="leg" part="planned" label="Show the planned line ahead" />
+    <InkGroup :leg="leg" :layer="layer" part="planned" label="Show the planned line ahead" />
     <PictureChoice
       v-if="ink.planned"
       v-slot="{ choice }"
@@ -268,6 +336,7 @@ const WAKE = 400
   </FoldedSection>
   <div class="buttons">
     <v-btn size="small" variant="outlined" @click="editor.edit((journey) => inkLegsLike(journey, leg.id))">Use this ink for all legs</v-btn>
+    <v-btn v-if="inks.length === 1" size="small" variant="text" data-testid="add-ink" @click="add">Lay another line over it</v-btn>
   </div>
 </template>
 

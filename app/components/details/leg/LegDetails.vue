@@ -22,6 +22,7 @@ import CourseFields from './CourseFields.vue'
 import InkFields from '../ink/InkFields.vue'
 import LegPaceFields from './LegPaceFields.vue'
 import NetworkFields from '../journey/NetworkFields.vue'
+import ValueSection from '../values/ValueSection.vue'
 import VehicleFields from '../vehicle/VehicleFields.vue'
 
 const props = defineProps<{ leg: Leg }>()
@@ -116,6 +117,7 @@ function setShape(kind: 'straight' | 'bowed' | 'drawn') {
     <VehicleFields :leg="leg" />
     <h3>Pace</h3>
     <LegPaceFields :leg="leg" :index="index" />
+    <ValueSection :leg="leg.id" :traveller="editor.traveller!.id" />
     <FoldedSection title="Side by side, networks" :note="leg.aside === 0 ? 'on its course' : `${leg.aside} px`">
       <NumberSlider
         label="Aside"
