@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import type { FilmPace, FilmSettings } from '#core/film/settings'
 import { computed, ref } from 'vue'
 import type { ExportRecord } from '~/services/api'
-import { listExports, listPaces, startExport, watchExport } from '~/services/api'
+import { listExports, listPaces, removeExport, startExport, watchExport } from '~/services/api'
 import { useEditor } from './editor'
 
 /** The export of the open journey, which goes on while its dialog is closed. */
@@ -15,8 +15,9 @@ export const useExports = defineStore('exports', () => {
   /** Whether the dialog shows it, so that no notice is needed. */
   const isWatched = ref(false)
   const began = ref(0)
-  /** How many more films were asked for together with the one that is made. */
-  const waiting = ref(0)
+  /** The films that were asked for together with the one that is made, and have yet to be. */
+  const queued = ref<string[]>([])
+  const waiting = computed(() => queued.value.length)
   let stopWatching: (() => void) | undefined
 
   const running = computed(() => current.value?.state === 'running' || current.value?.state === 'queued')
@@ -40,7 +41,7 @@ export const useExports = defineStore('exports', () => {
       const isOver = state.state !== 'queued' && state.state !== 'running'
       // Films of several shapes are made one after the other.
       if (isOver && waiting.value > 0) {
-        waiting.value -= 1
+        queued.value = queued.value.slice(1)
         void refresh(journey)
         if (state.state === 'done') return
       }
@@ -63,8 +64,15 @@ export const useExports = defineStore('exports', () => {
   async function start(journey: string, films: readonly { settings: FilmSettings; name: string }[]) {
     const records: ExportRecord[] = []
     for (const { settings, name } of films) records.push(await startExport(journey, settings, name))
-    waiting.value = records.length - 1
+    queued.value = records.slice(1).map(({ id }) => id)
     follow(records[0]!, journey)
+  }
+
+  /** Cancels the film that is made, and those that were asked for together with it. */
+  async function cancel() {
+    const ids = [...queued.value].reverse()
+    queued.value = []
+    for (const id of [...ids, current.value!.id]) await removeExport(id)
   }
 
   /** Stops following the export of another journey. */
@@ -72,7 +80,7 @@ export const useExports = defineStore('exports', () => {
     stopWatching?.()
     stopWatching = undefined
     current.value = undefined
-    waiting.value = 0
+    queued.value = []
     earlier.value = []
   }
 
@@ -81,5 +89,5 @@ export const useExports = defineStore('exports', () => {
     if (!running.value) current.value = undefined
   }
 
-  return { current, earlier, paces, waiting, isWatched, running, share, left, refresh, start, reset, clear }
+  return { current, earlier, paces, waiting, isWatched, running, share, left, refresh, start, cancel, reset, clear }
 })

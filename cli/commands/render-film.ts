@@ -1,9 +1,13 @@
 import { statSync } from 'node:fs'
+import { join, parse } from 'node:path'
+import { passFilms } from '#core/film/passes'
+import type { FilmSettings } from '#core/film/settings'
 import { atSize, wholeFilm } from '#core/film/settings'
 import { compile } from '#core/frame/compile'
 import { frameAt } from '#core/frame/frame-at'
 import { frameSummary } from '#core/frame/summary'
 import { onlyPlan, setPlan } from '#core/edits/camera/shots'
+import { NO_PLACES } from '#core/labels/label-scene'
 import type { Journey } from '#core/journey/schema'
 import { frameCount, frameTime } from '#core/pace/rate'
 import { renderFilm } from '#render/film'
@@ -29,9 +33,9 @@ function frameOf(option: string, moment: number, { seconds, frame }: Journey): n
   return frameCount(moment, frame.rate)
 }
 
-/** Makes what is asked for of a journey, and prints what it made in one line of JSON. */
+/** Makes what is asked for of a journey, and prints what it made in a line of JSON for each file. */
 export async function renderProduct(options: RenderOptions, output: Output): Promise<void> {
-  const { ground, product } = options
+  const { shows, product } = options
   const { journey: found, folder } = await findJourney(options.journey)
   const journey = asAsked(found, options)
   const { width, height, rate } = journey.frame
@@ -43,18 +47,24 @@ export async function renderProduct(options: RenderOptions, output: Output): Pro
     return
   }
   const { out } = product
-  const whole = { ...wholeFilm(journey), ground }
-  const made = (count: number) =>
-    say({ frames: count, fps: rate, width, height, seconds: frameTime(count, rate), bytes: statSync(out).size, out })
+  const whole = wholeFilm(journey)
+  const films = (settings: FilmSettings) =>
+    shows === 'passes' ? passFilms(compile(journey, NO_PLACES), settings) : [{ settings: { ...settings, shows }, part: '' }]
+  async function make(settings: FilmSettings, painters?: number): Promise<void> {
+    const { dir, name, ext } = parse(out)
+    for (const { settings: one, part } of films(settings)) {
+      const file = part === '' ? out : join(dir, `${name}-${part.replace(' ', '-')}${ext}`)
+      const { frames: count } = await renderFilm({ folder, journey, out: file, settings: one, painters })
+      say({ frames: count, fps: rate, width, height, seconds: frameTime(count, rate), bytes: statSync(file).size, out: file })
+    }
+  }
   if (product.kind === 'still') {
     const from = checkFrame('--frame', product.frame, frames)
-    await renderFilm({ folder, journey, out, settings: { ...whole, format: 'still', from, to: from + 1 } })
-    return made(1)
+    return make({ ...whole, format: 'still', from, to: from + 1 })
   }
   const { format, quality, silent, painters } = product
   const from = product.from === undefined ? 0 : frameOf('--from', product.from, journey)
   const to = product.to === undefined ? frames : frameOf('--to', product.to, journey)
   if (from >= to) throw new UsageError('--from should be earlier than --to.')
-  const settings = { ...whole, format, quality, from, to, sound: !silent }
-  made((await renderFilm({ folder, journey, out, settings, painters })).frames)
+  await make({ ...whole, format, quality, from, to, sound: !silent }, painters)
 }

@@ -10,14 +10,15 @@ import { FRAME_RATES, rateLabel } from '#core/pace/rate'
 import type { CommandOptions } from '../command'
 import { parseFault, UsageError } from '../command'
 
-const USAGE = `npm run render -- --journey demo|ID|FILE --out FILE [--format mp4|mov|webm|png|gif|apng|wav] [--quality draft|good|best] [--without-ground]
-                  [--size 1280x720] [--fps 30] [--from S] [--to S] [--silent] [--plan calm|lively|steady] [--painters N]
-npm run render -- --journey demo|ID|FILE --frame K --out still.png [--without-ground] [--size 1280x720] [--fps 30]
+const USAGE = `npm run render -- --journey demo|ID|FILE --out FILE [--format mp4|mov|webm|png|gif|apng|wav] [--quality draft|good|best]
+                  [--without-ground | --passes] [--size 1280x720] [--fps 30] [--from S] [--to S] [--silent] [--plan calm|lively|steady] [--painters N]
+npm run render -- --journey demo|ID|FILE --frame K --out still.png [--without-ground | --passes] [--size 1280x720] [--fps 30]
 npm run render -- --journey demo|ID|FILE --frames-json K [--size 1280x720] [--fps 30]
 
   Without --format the ending of the file says which it is; a PNG sequence is a .zip. With --plan the camera films by itself instead of by the
   journey's shots; it goes with --frame and --frames-json too. With --painters so many threads
-  paint, instead of one fewer than there are processor cores, at most six; the film is the same.`
+  paint, instead of one fewer than there are processor cores, at most six; the film is the same. With --passes the ground, lines, marks, vehicles,
+  labels, cards and titles are files of their own, ungraded: out-1-ground.mov and so on, to be laid over one another in that order.`
 
 /** What is made of the journey. Moments are in seconds. */
 type Product =
@@ -39,7 +40,7 @@ export interface RenderOptions {
   size: Size | undefined
   rate: FrameRate | undefined
   plan: Temperament | undefined
-  ground: boolean
+  shows: 'all' | 'over' | 'passes'
   product: Product
 }
 
@@ -60,6 +61,7 @@ function parsed(args: readonly string[]) {
         format: text,
         quality: text,
         'without-ground': { type: 'boolean' },
+        passes: { type: 'boolean' },
         silent: { type: 'boolean' },
         plan: text,
         painters: text,
@@ -80,7 +82,7 @@ function read(args: readonly string[]): RenderOptions {
     size: size === undefined ? undefined : sizeOf(size),
     rate: fps === undefined ? undefined : rateOf(fps),
     plan: plan === undefined ? undefined : temperamentOf(plan),
-    ground: values['without-ground'] !== true,
+    shows: shownOf(values),
     product: productOf(values),
   }
 }
@@ -104,6 +106,11 @@ function productOf({ out, frame, format: asked, quality, silent, from, to, paint
     ...span,
     painters: paintersOf(painters),
   }
+}
+
+function shownOf({ passes, 'without-ground': over }: Values): RenderOptions['shows'] {
+  if (passes && over) throw new UsageError('--passes and --without-ground do not go together: the ground is the first of the passes.')
+  return passes ? 'passes' : over ? 'over' : 'all'
 }
 
 function sizeOf(text: string): Size {

@@ -160,7 +160,7 @@ try {
   await page.getByTestId('export').click()
   await page.getByTestId('film-format').click()
   await page.getByRole('option', { name: 'WebM (VP9)' }).click()
-  await page.getByTestId('film-ground').locator('input').click()
+  await page.getByRole('radio', { name: 'Without map' }).click()
   await page.getByTestId('film-estimate').getByText('about').waitFor()
   await shot('export')
 } finally {

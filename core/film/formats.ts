@@ -3,6 +3,8 @@
 import { SOUND_RATE } from '../sound/pcm'
 import type { FrameRate } from '../pace/rate'
 import { fraction } from '../pace/rate'
+import type { Shown } from './passes'
+import { isOpaque } from './passes'
 import type { PixelFormat } from './pixel-format'
 
 export const QUALITIES = ['draft', 'good', 'best'] as const
@@ -206,9 +208,9 @@ export function rateInFile(format: FilmFormatId, rate: FrameRate): string {
 }
 
 /** The pixels that the encoder of a film takes. */
-export function pixelFormatOf({ format, ground }: { format: FilmFormatId; ground: boolean }): PixelFormat {
+export function pixelFormatOf({ format, shows }: { format: FilmFormatId; shows: Shown }): PixelFormat {
   const { encoder } = FILM_FORMATS[format]
-  return ground && encoder.kind === 'ffmpeg' ? encoder.takes : 'rgba'
+  return isOpaque(shows) && encoder.kind === 'ffmpeg' ? encoder.takes : 'rgba'
 }
 export const FILM_FORMATS: Readonly<Record<FilmFormatId, FilmFormat>> = FORMATS
 export const FILM_FORMAT_IDS = Object.keys(FORMATS) as [FilmFormatId, ...FilmFormatId[]]

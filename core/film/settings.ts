@@ -1,6 +1,4 @@
 import { z } from 'zod'
-import { withoutGround } from '../frame/frame-at'
-import type { Frame } from '../frame/frame'
 import { setFrame } from '../edits/journey'
 import { isSameShape, reframed } from '../edits/camera/reframe'
 import { JourneyError } from '../error'
@@ -10,13 +8,14 @@ import type { FrameRate } from '../pace/rate'
 import { frameCount, framesPerSecond } from '../pace/rate'
 import type { FilmFormatId } from './formats'
 import { FILM_FORMAT_IDS, FILM_FORMATS, QUALITIES } from './formats'
+import { isOpaque, SHOWN } from './passes'
 
 /** What is exported of a journey, and how: frames `from` up to, not including, `to`, of a size in pixels. */
 export const filmSettingsSchema = z.strictObject({
   format: z.enum(FILM_FORMAT_IDS),
   quality: z.enum(QUALITIES),
-  /** Whether the ground is in the film; without it all but what travels and marks the way is transparent. */
-  ground: z.boolean(),
+  /** What of the picture is in the film; without the ground, all but that is transparent. */
+  shows: z.enum(SHOWN),
   from: z.int().min(0),
   to: z.int().min(1),
   width: evenSide,
@@ -29,7 +28,7 @@ export type FilmSettings = z.output<typeof filmSettingsSchema>
 /** The whole film as the journey has it. */
 export function wholeFilm(journey: Journey, format: FilmFormatId = 'mp4'): FilmSettings {
   const { width, height, rate } = journey.frame
-  return { format, quality: 'good', ground: true, from: 0, to: frameCount(journey.seconds, rate), width, height, sound: true }
+  return { format, quality: 'good', shows: 'all', from: 0, to: frameCount(journey.seconds, rate), width, height, sound: true }
 }
 
 /** The journey at the size at which it is exported: reframed, where it has a frame of that shape. */
@@ -40,18 +39,15 @@ export function atSize(journey: Journey, size: Pick<FilmSettings, 'width' | 'hei
   return width === shown.frame.width && height === shown.frame.height ? shown : setFrame(shown, { ...shown.frame, width, height })
 }
 
-/** A frame as it is exported. */
-export const filmFrame = (frame: Frame, { ground }: Pick<FilmSettings, 'ground'>): Frame => (ground ? frame : withoutGround(frame))
-
 /** Checks settings against the journey they are for. @throws JourneyError with a sentence that says what does not go together */
-export function checkFilm(journey: Journey, { format, ground, from, to, width, height }: FilmSettings): void {
+export function checkFilm(journey: Journey, { format, shows, from, to, width, height }: FilmSettings): void {
   const { name, alpha, most, encoder } = FILM_FORMATS[format]
   const { rate } = journey.frame
   if (from >= to || to > frameCount(journey.seconds, rate))
     throw new JourneyError('The part to be exported does not lie within the film: choose its beginning and end again.')
   if (encoder.kind === 'picture' && to !== from + 1) throw new JourneyError(`${name} holds one frame: choose which one.`)
   if (encoder.kind === 'sound' && !isHeard(journey)) throw new JourneyError('This film is silent: add music to it, or turn some sounds on.')
-  if (!ground && !alpha && encoder.kind !== 'sound')
+  if (!isOpaque(shows) && !alpha && encoder.kind !== 'sound')
     throw new JourneyError(`${name} cannot be transparent: leave the ground in, or choose another format.`)
   if (most && to - from > frameCount(most.seconds, rate))
     throw new JourneyError(`${name} is for loops of up to ${most.seconds} seconds: export a part of the film, or choose another format.`)
@@ -66,7 +62,7 @@ export const isHeard = ({ audio, sounds }: Pick<Journey, 'audio' | 'sounds'>): b
 /** What a film took that was made before. */
 export const filmPaceSchema = z.strictObject({
   journey: z.string(),
-  ...filmSettingsSchema.pick({ format: true, quality: true, ground: true }).shape,
+  ...filmSettingsSchema.pick({ format: true, quality: true, shows: true }).shape,
   /** Of all its frames. */
   pixels: z.number().positive(),
   bytes: z.number().min(0),
@@ -90,7 +86,7 @@ const LEAST_SHARE = 0.05
  * @param earlier films that were made on the same machine, the newest first
  */
 export function estimate(
-  { format, quality, ground, from, to, width, height }: FilmSettings,
+  { format, quality, shows, from, to, width, height }: FilmSettings,
   rate: FrameRate,
   earlier: readonly FilmPace[] = [],
   journey?: string,
@@ -99,7 +95,7 @@ export function estimate(
   const pixels = (to - from) * width * height
   if (encoder.kind === 'sound') return { bytes: ((to - from) / framesPerSecond(rate)) * sound!.bytes, seconds: 1 }
   const alike = earlier.filter(
-    (film) => film.format === format && film.quality === quality && film.ground === ground && film.pixels >= LEAST_SHARE * pixels,
+    (film) => film.format === format && film.quality === quality && film.shows === shows && film.pixels >= LEAST_SHARE * pixels,
   )
   const known = alike.find((film) => film.journey === journey) ?? alike[0]
   if (!known) return { bytes: pixels * bytes[quality], seconds: AROUND + pixels / 1e6 / speed[quality] }

@@ -1,5 +1,6 @@
 import type { PixelFormat } from '#core/film/pixel-format'
-import { filmFrame } from '#core/film/settings'
+import type { Shown } from '#core/film/passes'
+import { frameOf, isOpaque, isPass } from '#core/film/passes'
 import { exposureAt } from '#core/frame/exposure'
 import type { Frame } from '#core/frame/frame'
 import { frameAt } from '#core/frame/frame-at'
@@ -29,7 +30,7 @@ export interface FilmPainter {
 export function createFilmPainter(
   folder: string,
   compiled: CompiledJourney,
-  { pixels, ground }: { pixels: PixelFormat; ground: boolean },
+  { pixels, shows }: { pixels: PixelFormat; shows: Shown },
 ): FilmPainter {
   const { journey } = compiled
   const { width, height, rate } = journey.frame
@@ -37,7 +38,9 @@ export function createFilmPainter(
   const painter = createPainter(studio)
   const surface = createServerSurface(width, height)
   const picture = createFilmPicture(pixels, surface)
-  const { grade } = journey
+  const ground = isOpaque(shows)
+  // Passes are graded where they are laid over one another: the sum of graded parts would not be the graded sum.
+  const grade = isPass(shows) ? null : journey.grade
   const grader = grade && createGrader(surface, { grade, cube: lutOf(folder, journey), scale: compiled.scale, ground })
   /** What is painted, before it is graded. */
   const painted = grader?.pixels ?? picture.rgba
@@ -46,7 +49,7 @@ export function createFilmPainter(
 
   /** Paints one of the moments of a frame into a picture. @param change is told what will be painted there before it is */
   async function paintMoment(moment: Frame, rgba: Uint8Array, change?: (parts: readonly Region[]) => void): Promise<readonly Region[]> {
-    const frame = filmFrame(moment, { ground })
+    const frame = frameOf(moment, shows)
     if (await studio.prepare(frame, compiled.scale)) painter.invalidate()
     let isAnew = false
     const takeGround = ({ data }: ImageData) => {

@@ -62,7 +62,7 @@ export async function renderFilm({
     {
       folder,
       journey: atSize(journey, settings),
-      ground: settings.ground,
+      shows: settings.shows,
       pixels: pixelFormatOf(settings),
       frames: Array.from({ length: total }, (_, k) => from + k),
     },

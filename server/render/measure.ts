@@ -38,13 +38,13 @@ interface MeasureOptions {
 export async function measureFilm({ folder, journey, settings, out, signal }: MeasureOptions): Promise<FilmCost> {
   signal?.throwIfAborted()
   checkFilm(journey, settings)
-  const { format, from, to, ground, sound } = settings
+  const { format, from, to, shows, sound } = settings
   const { rate } = journey.frame
   const { encoder: kind, sound: heard } = FILM_FORMATS[format]
   if (kind.kind === 'sound') throw new Error('A file of sound alone has no frames.')
   const stretches = stretchesOf(from, to)
   const log = `${out}.log`
-  const painted = { folder, journey: atSize(journey, settings), ground, pixels: pixelFormatOf(settings), frames: stretches.flat() }
+  const painted = { folder, journey: atSize(journey, settings), shows, pixels: pixelFormatOf(settings), frames: stretches.flat() }
   const painters = startPainters(painted, usualPainters())
   const aborted = new Promise<never>((_, reject) => signal?.addEventListener('abort', () => reject(signal.reason as Error)))
   aborted.catch(() => {})

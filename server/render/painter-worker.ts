@@ -1,6 +1,7 @@
 import { append } from '#core/geometry/extremes'
 import { parentPort, workerData } from 'node:worker_threads'
 import { z } from 'zod'
+import { SHOWN } from '#core/film/passes'
 import { PIXEL_FORMATS } from '#core/film/pixel-format'
 import { compile } from '#core/frame/compile'
 import { parseJourney } from '#core/journey/parse'
@@ -16,8 +17,8 @@ import { createFilmPainter } from './film-painter'
 export const jobSchema = z.object({
   folder: z.string(),
   journey: z.unknown(),
-  /** Whether the ground is painted. */
-  ground: z.boolean(),
+  /** What of the picture is painted. */
+  shows: z.enum(SHOWN),
   pixels: z.enum(PIXEL_FORMATS),
   slots: z.array(z.instanceof(SharedArrayBuffer)),
   /** Whether it looks for the places of labels itself, and reports them; otherwise it waits until it is told. */
@@ -35,10 +36,10 @@ export type PaintReport =
   { kind: 'places'; places: z.infer<typeof placesSchema> } | { kind: 'frame'; place: number; slot: number; paintMs: number }
 
 function main(port: NonNullable<typeof parentPort>): void {
-  const { folder, journey: document, ground, pixels, slots, findsPlaces } = jobSchema.parse(workerData)
+  const { folder, journey: document, shows, pixels, slots, findsPlaces } = jobSchema.parse(workerData)
   const journey = parseJourney(document)
   const report = (message: PaintReport) => port.postMessage(message)
-  const start = (places: LabelPlaces) => createFilmPainter(folder, compile(journey, places), { pixels, ground })
+  const start = (places: LabelPlaces) => createFilmPainter(folder, compile(journey, places), { pixels, shows })
   let painter: FilmPainter | undefined
   if (findsPlaces) {
     const places = findLabelPlaces(compile(journey, NO_PLACES))

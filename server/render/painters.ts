@@ -1,5 +1,6 @@
 import { availableParallelism } from 'node:os'
 import type { Worker } from 'node:worker_threads'
+import type { Shown } from '#core/film/passes'
 import type { PixelFormat } from '#core/film/pixel-format'
 import { frameBytes } from '#core/film/pixel-format'
 import type { Journey } from '#core/journey/schema'
@@ -10,7 +11,7 @@ import type { PaintJob, PaintOrder, PaintReport } from './painter-worker'
 export interface PaintedFilm {
   folder: string
   journey: Journey
-  ground: boolean
+  shows: Shown
   pixels: PixelFormat
   frames: readonly number[]
 }
@@ -58,7 +59,7 @@ interface Thread {
  * Starts threads that paint a film into shared memory. Each paints a run of frames, then the next run that no other has; the first one finds the places of
  * labels for all, so that they paint the same film.
  */
-export function startPainters({ folder, journey, ground, pixels, frames }: PaintedFilm, count: number): Painters {
+export function startPainters({ folder, journey, shows, pixels, frames }: PaintedFilm, count: number): Painters {
   const bytes = frameBytes(pixels, journey.frame)
   const threads = Math.max(1, Math.min(count, Math.ceil(frames.length / RUN)))
   const room = Math.max(2, Math.min(RUN, Math.floor(MOST_AHEAD / (threads * bytes)), frames.length))
@@ -92,7 +93,7 @@ export function startPainters({ folder, journey, ground, pixels, frames }: Paint
 
   function start(isFirst: boolean): Thread {
     const slots = Array.from({ length: room }, () => new SharedArrayBuffer(bytes))
-    const worker = startThread('painter', { folder, journey, ground, pixels, slots, findsPlaces: isFirst } satisfies PaintJob)
+    const worker = startThread('painter', { folder, journey, shows, pixels, slots, findsPlaces: isFirst } satisfies PaintJob)
     const thread: Thread = { worker, slots, free: slots.map((_, slot) => slot), next: 0, end: 0 }
     worker.on('message', (report: PaintReport) => {
       if (report.kind === 'places') {

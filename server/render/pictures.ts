@@ -4,6 +4,7 @@ import { rename, rm, writeFile } from 'node:fs/promises'
 import { finished } from 'node:stream/promises'
 import { Zip, ZipPassThrough } from 'fflate'
 import sharp from 'sharp'
+import { isOpaque } from '#core/film/passes'
 import type { FilmSettings } from '#core/film/settings'
 import type { Encoder } from './encoder'
 import { partOf } from './encoder'
@@ -15,9 +16,9 @@ const MOST_BYTES = 2 ** 32 - 2 ** 20
 const COMPRESSION = 3
 
 /** A frame as a PNG: transparent where the film is. */
-function png(frame: Uint8Array, { width, height, ground }: FilmSettings): Promise<Buffer> {
+function png(frame: Uint8Array, { width, height, shows }: FilmSettings): Promise<Buffer> {
   const picture = sharp(frame, { raw: { width, height, channels: 4 } })
-  return (ground ? picture.removeAlpha() : picture).png({ compressionLevel: COMPRESSION }).toBuffer()
+  return (isOpaque(shows) ? picture.removeAlpha() : picture).png({ compressionLevel: COMPRESSION }).toBuffer()
 }
 
 /** Writes a PNG for each frame into a ZIP, while the film is rendered; the pictures are numbered as the film's frames are, from 0. */

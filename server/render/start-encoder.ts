@@ -1,4 +1,5 @@
 import { FILM_FORMATS } from '#core/film/formats'
+import { isOpaque } from '#core/film/passes'
 import type { FilmSettings } from '#core/film/settings'
 import type { FrameRate } from '#core/pace/rate'
 import type { Encoder } from './encoder'
@@ -15,7 +16,7 @@ export function startEncoder(out: string, settings: FilmSettings, rate: FrameRat
         out,
         settings,
         rate,
-        encoder.output({ quality: settings.quality, alpha: !settings.ground }),
+        encoder.output({ quality: settings.quality, alpha: !isOpaque(settings.shows) }),
         heard !== undefined && sound ? { file: heard, ...sound } : undefined,
         pictures,
       )

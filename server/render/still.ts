@@ -1,5 +1,6 @@
 import { compile } from '#core/frame/compile'
-import { filmFrame } from '#core/film/settings'
+import type { Shown } from '#core/film/passes'
+import { frameOf, isOpaque, isPass } from '#core/film/passes'
 import { exposureAt } from '#core/frame/exposure'
 import { clamp } from '#core/geometry/clamp'
 import type { Journey } from '#core/journey/schema'
@@ -15,14 +16,14 @@ import { createServerStudio, createServerSurface } from './studio'
  * Paints one moment of a journey.
  * @param seconds the moment, held within the film
  * @param width output width in pixels; the height follows from the frame
- * @param ground whether the ground is painted
+ * @param shows what of the picture is painted
  */
 export async function paintStill(
   folder: string,
   journey: Journey,
   seconds: number,
   width = journey.frame.width,
-  ground = true,
+  shows: Shown = 'all',
 ): Promise<ServerSurface> {
   const compiled = compile(journey)
   const scale = (compiled.scale * width) / journey.frame.width
@@ -32,22 +33,23 @@ export async function paintStill(
   const moments = exposureAt(compiled, seconds)
   const exposure = moments.length > 1 ? createExposure(surface) : undefined
   for (const moment of moments) {
-    const frame = filmFrame(moment, { ground })
+    const frame = frameOf(moment, shows)
     if (await studio.prepare(frame, scale)) painter.invalidate()
     const painted = painter.paint(frame, surface.context, scale)
     if (!exposure) continue
     exposure.change(painted)
-    surface.update(exposure.pixels, painted, ground)
+    surface.update(exposure.pixels, painted, isOpaque(shows))
     exposure.add()
   }
-  const { grade, frame } = compiled.journey
+  const { frame } = compiled.journey
+  const grade = isPass(shows) ? null : compiled.journey.grade
   if (!exposure && !grade) return surface
   const whole = [{ x: 0, y: 0, width: surface.width, height: surface.height }]
   const pixels = new Uint8ClampedArray(4 * surface.width * surface.height)
   if (exposure) exposure.finish(pixels)
   else surface.update(pixels, whole, false)
   if (grade) {
-    const grader = createGrader(surface, { grade, cube: lutOf(folder, journey), scale, ground })
+    const grader = createGrader(surface, { grade, cube: lutOf(folder, journey), scale, ground: isOpaque(shows) })
     grader.pixels.set(pixels)
     grader.finish(whole, frameIndexAt(clamp(seconds, 0, compiled.lastTime), frame.rate), pixels)
   }

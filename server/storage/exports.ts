@@ -73,13 +73,13 @@ export function exportPaces(db: Db): FilmPace[] {
   return rows.flatMap(({ journeyId, settings, bytes, startedAt, finishedAt }) => {
     const known = filmSettingsSchema.safeParse(JSON.parse(settings))
     if (!known.success || finishedAt <= startedAt) return []
-    const { format, quality, ground, from, to, width, height } = known.data
+    const { format, quality, shows, from, to, width, height } = known.data
     return [
       {
         journey: journeyId,
         format,
         quality,
-        ground,
+        shows,
         pixels: (to - from) * width * height,
         bytes,
         seconds: (finishedAt - startedAt) / 1000,

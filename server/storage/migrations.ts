@@ -72,4 +72,10 @@ export const MIGRATIONS: readonly string[] = [
   `
   ALTER TABLE exports ADD COLUMN started_at INTEGER;
   `,
+  // A film may show one pass of the picture, not only all of it or all but the ground.
+  `
+  UPDATE exports SET settings = json_remove(
+    json_set(settings, '$.shows', CASE json_extract(settings, '$.ground') WHEN 0 THEN 'over' ELSE 'all' END), '$.ground')
+  WHERE settings IS NOT NULL;
+  `,
 ]

@@ -186,7 +186,7 @@ describe('the export dialog', () => {
     await page.getByRole('button', { name: 'Export' }).click()
     await choose('film-format', 'WebM (VP9)')
     await choose('film-size', '640 × 360')
-    await page.getByTestId('film-ground').locator('input').click()
+    await page.getByRole('radio', { name: 'Without map' }).click()
     await page.getByText('From … to').click()
     const to = page.getByTestId('film-to').locator('input')
     await to.fill('0.4')
@@ -203,10 +203,31 @@ describe('the export dialog', () => {
     expect(Buffer.from(await response.arrayBuffer()).subarray(0, 4)).toEqual(Buffer.from([0x1a, 0x45, 0xdf, 0xa3]))
   })
 
+  it('makes a film of each pass in one order', async () => {
+    const { page } = demo
+    await page.getByRole('button', { name: 'Export' }).click()
+    await choose('film-format', 'PNG sequence (ZIP)')
+    await choose('film-size', '640 × 360')
+    await page.getByRole('radio', { name: 'In passes' }).click()
+    await page.getByText('From … to').click()
+    const to = page.getByTestId('film-to').locator('input')
+    await to.fill('0.1')
+    await to.press('Enter')
+    await page.getByText('3 frames in each of 7 films').waitFor()
+    await page.getByTestId('start-export').click()
+    const passes = async () => {
+      const films = (await (await fetch(`${demo.address}/api/journeys/${demo.id}/exports`)).json()) as { name: string; state: string }[]
+      return films.flatMap(({ name, state }) => (state === 'done' ? name.split(' ').slice(-2).join(' ') : [])).sort()
+    }
+    const all = ['1 ground', '2 lines', '3 marks', '4 vehicles', '5 labels', '6 cards', '7 titles']
+    await expect.poll(passes, { timeout: 90_000 }).toEqual(all)
+  })
+
   it('says what does not go together before anything is started', async () => {
     const { page } = demo
     await page.getByRole('button', { name: 'Export' }).click()
-    expect(await page.getByTestId('film-ground').locator('input').isDisabled()).toBe(true)
+    // An MP4 cannot be transparent.
+    expect(await page.getByRole('radio', { name: 'Without map' }).count()).toBe(0)
     await page.getByText('From … to').click()
     const from = page.getByTestId('film-from').locator('input')
     await from.fill('24')

@@ -6,7 +6,7 @@ import { demo } from '../support/journeys'
 describe('an estimate of an export', () => {
   const film = { ...wholeFilm(demo()), from: 0, to: 300, width: 1280, height: 720 }
   const earlier = (patch: Partial<FilmPace>): FilmPace => ({
-    ...{ journey: 'other', format: 'mp4', quality: 'good', ground: true, pixels: 300 * 1280 * 720, bytes: 4e6, seconds: 21 },
+    ...{ journey: 'other', format: 'mp4', quality: 'good', shows: 'all', pixels: 300 * 1280 * 720, bytes: 4e6, seconds: 21 },
     ...patch,
   })
 
@@ -23,7 +23,7 @@ describe('an estimate of an export', () => {
 
   it('does not go by films of another kind, nor by one of a few frames', () => {
     const usual = estimate(film, '30/1')
-    for (const patch of [{ format: 'webm' }, { quality: 'best' }, { ground: false }, { pixels: 1280 * 720 }] as const)
+    for (const patch of [{ format: 'webm' }, { quality: 'best' }, { shows: 'over' }, { pixels: 1280 * 720 }] as const)
       expect(estimate(film, '30/1', [earlier({ ...patch, seconds: 500 })])).toEqual(usual)
   })
 })

@@ -101,6 +101,17 @@ describe('npm run render', () => {
     expect(await sharp(out).metadata()).toMatchObject({ format: 'png', width: 640, height: 360 })
   })
 
+  it('makes a file of each pass', async () => {
+    const out = join(folder, 'passes.png')
+    const { code, stdout } = await render('--journey', 'demo', '--frame', '300', '--out', out, '--size', '320x180', '--passes')
+    expect(code).toBe(0)
+    const made = stdout.trim().split('\n').map((line) => JSON.parse(line) as { out: string }) // prettier-ignore
+    const passes = ['1-ground', '2-lines', '3-marks', '4-vehicles', '5-labels', '6-cards', '7-titles']
+    expect(made.map((file) => file.out)).toEqual(passes.map((pass) => join(folder, `passes-${pass}.png`)))
+    const alpha = await Promise.all(made.map(async (file) => (await sharp(file.out).metadata()).hasAlpha))
+    expect(alpha).toEqual([false, true, true, true, true, true, true])
+  })
+
   it('prints a frame as JSON: positions, headings, ink lengths', async () => {
     const { stdout } = await render('--frames-json', '150')
     const frame = lastLine(stdout) as { travellers: Record<string, unknown>[]; items: Record<string, unknown>[] }
@@ -139,6 +150,8 @@ describe('npm run render', () => {
     ['an unknown option', ['--speed', '3'], /--speed/],
     ['a missing out', ['--journey', 'demo'], /--out is missing/],
     ['a size that is none', ['--out', 'x.mp4', '--size', 'big'], /--size should look like 1280x720, not "big"/],
+    ['passes without the ground', ['--out', 'x.mov', '--passes', '--without-ground'], /--passes and --without-ground do not go together/],
+    ['passes in a format that cannot be transparent', ['--out', 'x.mp4', '--passes'], /MP4 \(H\.264\) cannot be transparent/],
     ['no painters', ['--out', 'x.mp4', '--painters', '0'], /--painters should be from 1 to 64, not "0"/],
     ['an odd width', ['--out', 'x.mp4', '--size', '641x360'], /even/],
     ['an odd height', ['--out', 'x.mp4', '--size', '640x361'], /even/],

@@ -9,6 +9,7 @@ import { afterAll, describe, expect, it, vi } from 'vitest'
 import type { FilmFormatId } from '#core/film/formats'
 import { FILM_FORMAT_IDS, FILM_FORMATS } from '#core/film/formats'
 import type { FilmSettings } from '#core/film/settings'
+import type { Shown } from '#core/film/passes'
 import { checkFilm, fileNameOf, filmSettingsSchema, wholeFilm } from '#core/film/settings'
 import { setFrame } from '#core/edits/journey'
 import { frameTime } from '#core/pace/rate'
@@ -45,15 +46,15 @@ const settings = (format: FilmFormatId, patch: Partial<FilmSettings> = {}): Film
   return { ...wholeFilm(journey, format), ...most, ...patch }
 }
 const render = async (format: FilmFormatId, patch: Partial<FilmSettings> = {}) => {
-  const out = join(folder, `${format}${patch.ground === false ? '-clear' : ''}${FILM_FORMATS[format].ending}`)
+  const out = join(folder, `${format}${patch.shows === 'over' ? '-clear' : ''}${FILM_FORMATS[format].ending}`)
   await renderFilm({ folder, journey, out, settings: settings(format, patch) })
   return out
 }
 /** A frame of a film, RGBA; the decoder is named where the usual one leaves the alpha out. */
 const decoded = (file: string, frame: number, decoder: string[] = []): Uint8Array =>
   execFileSync(ffmpegPath(), ['-v', 'error', ...decoder, '-i', file, '-vf', `select=eq(n\\,${frame})`, '-vframes', '1', '-f', 'rawvideo', '-pix_fmt', 'rgba', 'pipe:1'], { maxBuffer: 1e9 }) // prettier-ignore
-const still = async (frame: number, ground = true): Promise<Uint8Array> =>
-  (await paintStill(folder, journey, frameTime(frame, '24/1'), WIDTH, ground)).pixels()
+const still = async (frame: number, shows: Shown = 'all'): Promise<Uint8Array> =>
+  (await paintStill(folder, journey, frameTime(frame, '24/1'), WIDTH, shows)).pixels()
 
 /** Mean differences over a backdrop, and of alpha, in steps of 255. */
 function differences(a: Uint8Array, b: Uint8Array, backdrop: number): { colour: number; alpha: number } {
@@ -98,10 +99,10 @@ describe('a film', () => {
   ] as const)(
     'in %s without ground is transparent, with straight alpha: right over black and over white',
     async (format, pixels, decoder) => {
-      const file = await render(format, { ground: false })
+      const file = await render(format, { shows: 'over' })
       expect(probe(file).pix_fmt).toMatch(pixels)
       for (const k of [0, 11, FRAMES - 1]) {
-        const [film, frame] = [decoded(file, k, [...decoder]), await still(10 + k, false)]
+        const [film, frame] = [decoded(file, k, [...decoder]), await still(10 + k, 'over')]
         for (const backdrop of [0, 255]) {
           const { colour, alpha } = differences(film, frame, backdrop)
           expect(colour).toBeLessThan(2)
@@ -117,20 +118,20 @@ describe('a film', () => {
 
   it('as a PNG sequence is a picture for each frame, numbered as in the film', async () => {
     const names = Array.from({ length: FRAMES }, (_, k) => `frame-${String(10 + k).padStart(5, '0')}.png`)
-    for (const ground of [true, false]) {
-      const files = unzipSync(readFileSync(await render('png', { ground })))
+    for (const shows of ['all', 'over'] as const) {
+      const files = unzipSync(readFileSync(await render('png', { shows })))
       expect(Object.keys(files)).toEqual(names)
       const picture = await sharp(files['frame-00021.png']).ensureAlpha().raw().toBuffer()
-      expect(differences(picture, await still(21, ground), 128)).toEqual({ colour: 0, alpha: 0 })
-      expect((await sharp(files['frame-00021.png']).metadata()).hasAlpha).toBe(!ground)
+      expect(differences(picture, await still(21, shows), 128)).toEqual({ colour: 0, alpha: 0 })
+      expect((await sharp(files['frame-00021.png']).metadata()).hasAlpha).toBe(shows === 'over')
     }
   })
 
   it('as a still is one picture', async () => {
-    const picture = await sharp(await render('still', { ground: false }), {})
+    const picture = await sharp(await render('still', { shows: 'over' }), {})
       .raw()
       .toBuffer()
-    expect(differences(picture, await still(20, false), 255)).toEqual({ colour: 0, alpha: 0 })
+    expect(differences(picture, await still(20, 'over'), 255)).toEqual({ colour: 0, alpha: 0 })
   })
 
   it('as a GIF goes round for ever, without a jump in its timing', async () => {
@@ -192,7 +193,7 @@ describe('a film', () => {
 
 describe('settings that do not go together', () => {
   it.each([
-    ['transparent H.264', settings('mp4', { ground: false }), /MP4 \(H.264\) cannot be transparent: leave the ground in/],
+    ['transparent H.264', settings('mp4', { shows: 'over' }), /MP4 \(H.264\) cannot be transparent: leave the ground in/],
     ['a part beyond the film', settings('mp4', { to: 999 }), /does not lie within the film/],
     ['a still of two frames', settings('still', { from: 1, to: 3 }), /holds one frame/],
     ['a large GIF', settings('gif', { width: 1920, height: 1080 }), /up to 1280 pixels a side/],

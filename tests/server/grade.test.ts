@@ -61,7 +61,7 @@ describe('a graded film', () => {
     const grade = gradeSchema.parse(of)
     const plain = setShutter(driven, shutter)
     const journey = setGrade(plain, grade)
-    const [film, ungraded] = [journey, plain].map((one) => createFilmPainter(folder, compile(one), { pixels: 'rgba', ground: true }))
+    const [film, ungraded] = [journey, plain].map((one) => createFilmPainter(folder, compile(one), { pixels: 'rgba', shows: 'all' }))
     const whole = createGrader(SIZE, { grade, cube: readCube(COLD_CUBE, 'Cold'), scale: compile(journey).scale, ground: true })
     for (const k of [3, 10, 11, 12, 30, 31, 45, 46, 61, 62, 118, 119]) {
       await film!.paint(k)

@@ -249,7 +249,7 @@ describe('the real world', () => {
 describe('exports', () => {
   it('are refused with a sentence where their settings do not go together', async () => {
     const id = await made(15)
-    const settings = { format: 'gif', quality: 'good', ground: true, from: 0, to: 15, width: 1920, height: 1080 }
+    const settings = { format: 'gif', quality: 'good', shows: 'all', from: 0, to: 15, width: 1920, height: 1080 }
     const { status, body } = await ask('POST', `/api/journeys/${id}/exports`, { settings })
     expect(status).toBe(422)
     expect(body.message).toBe('GIF is for loops of up to 1280 pixels a side: choose a smaller size, or another format.')
@@ -258,7 +258,7 @@ describe('exports', () => {
 
   it('are measured by a few frames, but not while films are made', async () => {
     const id = await made(60)
-    const settings = { format: 'mp4', quality: 'draft', ground: true, from: 0, to: 1800, width: 640, height: 360 }
+    const settings = { format: 'mp4', quality: 'draft', shows: 'all', from: 0, to: 1800, width: 640, height: 360 }
     const { status, body } = await ask('POST', `/api/journeys/${id}/estimate`, { settings })
     expect(status).toBe(200)
     expect(body.bytes).toBeGreaterThan(1000)

@@ -3,6 +3,7 @@ import { mdiDownload } from '@mdi/js'
 import { storeToRefs } from 'pinia'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { FILM_FORMATS } from '#core/film/formats'
+import { passFilms } from '#core/film/passes'
 import type { FilmSettings } from '#core/film/settings'
 import DialogSheet from '~/components/DialogSheet.vue'
 import { isSameShape } from '#core/edits/camera/reframe'
@@ -49,13 +50,27 @@ const others = computed(() => {
   const { frame, reframes } = editor.document!
   return [frame, ...reframes].filter((shape) => !isSameShape(shape, editor.journey!.frame))
 })
+const LONGEST_NAME = 120
 const together = ref(false)
-/** What is made: one film, or one in each shape, with the same shorter side. Where there are several shapes, each has its own in its name. */
+const inPasses = ref(false)
+/** What is made: one film, or one in each shape, with the same shorter side, and of each of them its passes, where asked for. */
 function films() {
+  const shapes = filmsOfShapes()
+  if (!inPasses.value) return shapes
+  return shapes.flatMap(({ settings: film, name }) =>
+    passFilms(editor.compiled!, film).map(({ settings: pass, part }) => ({
+      settings: pass,
+      name: `${name.slice(0, LONGEST_NAME - part.length - 1)} ${part}`,
+    })),
+  )
+}
+
+/** Where there are several shapes, each has its own in its name. */
+function filmsOfShapes() {
   const name = title.value.trim() || editor.journey!.name
   const asked = settings.value!
   if (others.value.length === 0) return [{ settings: asked, name }]
-  const named = (shape: Size) => `${name} ${nameOfShape(shape).replace(':', 'x')}`.slice(0, 120)
+  const named = (shape: Size) => `${name} ${nameOfShape(shape).replace(':', 'x')}`.slice(0, LONGEST_NAME)
   if (!together.value) return [{ settings: asked, name: named(asked) }]
   const short = Math.min(asked.width, asked.height)
   const even = (value: number, { width, height }: Size) => 2 * Math.round((value * short) / Math.min(width, height) / 2)
@@ -96,7 +111,7 @@ const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateS
 
 <template>
   <DialogSheet v-model="open" title="Export">
-    <FilmFields v-show="!running" v-model="settings" v-model:title="title" :journey-id="journeyId" />
+    <FilmFields v-show="!running" v-model="settings" v-model:title="title" v-model:in-passes="inPasses" :journey-id="journeyId" />
     <v-switch
       v-if="!running && others.length > 0"
       v-model="together"
@@ -134,8 +149,8 @@ const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateS
         <li v-for="record in earlier" :key="record.id" class="figures">
           <a :href="exportAddress(record.id)" download>{{ clock(record.createdAt) }}</a>
           <span class="quiet"
-            >{{ FILM_FORMATS[record.format].name }}, {{ record.framesTotal === 1 ? 'one frame' : `${record.framesTotal} frames` }},
-            {{ megabytes(record.bytes ?? 0) }}</span
+            >{{ record.name }}, {{ FILM_FORMATS[record.format].name }},
+            {{ record.framesTotal === 1 ? 'one frame' : `${record.framesTotal} frames` }}, {{ megabytes(record.bytes ?? 0) }}</span
           >
           <button type="button" class="delete" :aria-label="`Delete the film of ${clock(record.createdAt)}`" @click="deleteFilm(record.id)">
             Delete
@@ -146,11 +161,19 @@ const clock = (time: number) => new Date(time).toLocaleString(undefined, { dateS
 
     <template #actions>
       <v-btn variant="text" @click="open = false">Close</v-btn>
-      <v-btn v-if="running" variant="outlined" color="error" data-testid="cancel-export" @click="removeExport(current!.id)"
-        >Cancel export</v-btn
+      <v-btn v-if="running" variant="outlined" color="error" data-testid="cancel-export" @click="exports.cancel()"
+        >Cancel {{ exports.waiting > 0 ? 'all' : 'export' }}</v-btn
       >
       <v-btn v-else color="accent" variant="flat" :loading="starting" :disabled="!settings" data-testid="start-export" @click="start">
-        {{ settings?.format === 'still' ? 'Export the still' : current?.state === 'done' ? 'Export again' : 'Export the film' }}
+        {{
+          inPasses
+            ? 'Export the passes'
+            : settings?.format === 'still'
+              ? 'Export the still'
+              : current?.state === 'done'
+                ? 'Export again'
+                : 'Export the film'
+        }}
       </v-btn>
     </template>
   </DialogSheet>

@@ -2,6 +2,7 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import type { FilmFormatId, Quality } from '#core/film/formats'
 import { FILM_FORMAT_IDS, FILM_FORMATS, rateInFile } from '#core/film/formats'
+import { passesOf } from '#core/film/passes'
 import type { FilmSettings } from '#core/film/settings'
 import { checkFilm, estimate, isHeard, wholeFilm } from '#core/film/settings'
 import { JourneyError } from '#core/error'
@@ -23,6 +24,8 @@ import { usePlayback } from '~/stores/playback'
 /** How a film is exported: its format, size and part, and the name of its file. The model is undefined while the choices do not go together. */
 const settings = defineModel<FilmSettings | undefined>({ required: true })
 const title = defineModel<string>('title', { required: true })
+/** Whether each pass of the picture is a film of its own. */
+const inPasses = defineModel<boolean>('inPasses', { required: true })
 const props = defineProps<{ journeyId: string }>()
 const exports = useExports()
 const editor = useEditor()
@@ -32,7 +35,7 @@ const lastFrame = useLastFrame()
 const journey = computed(() => editor.journey!)
 const format = ref<FilmFormatId>('mp4')
 const quality = ref<Quality>('good')
-const ground = ref(true)
+const shows = ref<'all' | 'over' | 'passes'>('all')
 const sound = ref(true)
 const part = ref<'whole' | 'part'>('whole')
 const from = ref(0)
@@ -77,7 +80,22 @@ watch(
   },
   { immediate: true },
 )
-watch(format, () => (ground.value ||= !chosen.value.alpha))
+watch(format, () => {
+  if (!chosen.value.alpha) shows.value = 'all'
+})
+watch(shows, () => (inPasses.value = shows.value === 'passes'), { immediate: true })
+const SHOWN_NAMES = [
+  { value: 'all', title: 'Whole' },
+  { value: 'over', title: 'Without map' },
+  { value: 'passes', title: 'In passes' },
+] as const
+const glows = computed(() => journey.value.travellers.some(({ legs }) => legs.some(({ ink }) => ink.glow)))
+const SHOWN_NOTES = {
+  all: '',
+  over: 'Only what travels and marks the way; all else is transparent.',
+  passes:
+    'The map, lines, pins, vehicles, names, cards and titles as files of their own, without the colour grade, to be laid over one another.',
+} as const
 
 /** The shorter side of a film to be looked at on a telephone. */
 const TELEPHONE = 720
@@ -103,7 +121,7 @@ const wanted = computed<FilmSettings>(() => {
       : part.value === 'part'
         ? { from: frameCount(from.value, rate), to: frameCount(to.value, rate) }
         : {}
-  return { ...whole, quality: quality.value, ground: ground.value, sound: sound.value, width, height, ...span }
+  return { ...whole, quality: quality.value, shows: shows.value === 'over' ? 'over' : 'all', sound: sound.value, width, height, ...span }
 })
 /** Why these choices do not go together, as a sentence. */
 const problem = computed(() => {
@@ -119,7 +137,9 @@ watch([wanted, problem], () => (settings.value = problem.value === '' ? wanted.v
 
 /** A few frames are made meanwhile, to tell what all of them take; not while the dialog is closed, or a film is made. */
 const measured = computed(() =>
-  exports.isWatched && !exports.running && problem.value === '' && chosen.value.encoder.kind !== 'sound' ? wanted.value : undefined,
+  exports.isWatched && !exports.running && !inPasses.value && problem.value === '' && chosen.value.encoder.kind !== 'sound'
+    ? wanted.value
+    : undefined,
 )
 const { cost, isMeasuring } = useFilmCost(props.journeyId, measured)
 const about = computed(() => {
@@ -211,26 +231,27 @@ const frames = computed(() => wanted.value.to - wanted.value.from)
       label="With music and sounds"
       data-testid="film-sound"
     />
-    <v-switch
-      v-if="hasPicture"
-      v-model="ground"
-      label="With the map"
-      :disabled="!chosen.alpha"
-      :messages="
-        chosen.alpha
-          ? ground
-            ? ''
-            : 'Only what travels and marks the way; all else is transparent.'
-          : 'This format cannot be transparent.'
-      "
-      :hide-details="false"
-      data-testid="film-ground"
-    />
+    <template v-if="hasPicture && chosen.alpha">
+      <ChoiceRow
+        label="Picture"
+        :model-value="shows"
+        :choices="SHOWN_NAMES"
+        data-testid="film-shows"
+        @change="(value) => (shows = value)"
+      />
+      <p v-if="SHOWN_NOTES[shows]" class="quiet" data-testid="film-shows-note">
+        {{ SHOWN_NOTES[shows] }}
+        {{ glows ? 'The light of glowing lines looks a little different there, as no transparent film can hold all of it.' : '' }}
+      </p>
+    </template>
     <FieldRow v-slot="{ id }" label="File name">
       <v-text-field v-model="title" :aria-labelledby="id" maxlength="120" :suffix="chosen.ending" data-testid="film-title" />
     </FieldRow>
     <p v-if="problem" class="problem" role="status" data-testid="film-problem">{{ problem }}</p>
-    <p v-else class="figures quiet" data-testid="film-estimate">{{ frames === 1 ? 'One frame' : `${frames} frames` }}: {{ about }}</p>
+    <p v-else class="figures quiet" data-testid="film-estimate">
+      {{ frames === 1 ? 'One frame' : `${frames} frames`
+      }}{{ inPasses ? ` in each of ${passesOf(editor.compiled!).length} films` : `: ${about}` }}
+    </p>
   </div>
 </template>
 

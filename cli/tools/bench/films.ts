@@ -68,7 +68,7 @@ export async function measurePainters(folder: string, journey: Journey): Promise
   const times = new Map<number, number[]>([1, 2, 4].map((count) => [count, []]))
   for (let turn = 0; turn < 3; turn++)
     for (const [count, list] of times) {
-      const painters = startPainters({ folder, journey, ground: true, pixels: pixelFormatOf(wholeFilm(journey)), frames }, count)
+      const painters = startPainters({ folder, journey, shows: 'all', pixels: pixelFormatOf(wholeFilm(journey)), frames }, count)
       await painters.next()
       const start = now()
       for (let k = 1; k < frames.length; k++) await painters.next()

@@ -48,7 +48,7 @@ export async function paintAlone(
   from = FROM,
 ): Promise<{ frames: Uint8Array[]; ms: number }> {
   const pixels = pixelFormatOf(wholeFilm(journey))
-  const painter = createFilmPainter(folder, compile(journey), { pixels, ground: true })
+  const painter = createFilmPainter(folder, compile(journey), { pixels, shows: 'all' })
   const whole = [{ x: 0, y: 0, width: journey.frame.width, height: journey.frame.height }]
   const frames: Uint8Array[] = []
   // The first frame of all reads its tiles.
