@@ -39,7 +39,8 @@ export function itemBounds(space: CanvasSpace, item: FrameItem): Region {
       return aroundPlace(
         space,
         item,
-        pinReach(item.pin) * OVERSHOOT * Math.max(standingScale(space, item.at), space.projection.depthScale(item.at)),
+        (pinReach(item.pin) * OVERSHOOT + item.raised * item.pin.size) *
+          Math.max(standingScale(space, item.at), space.projection.depthScale(item.at)),
       )
     case 'standing':
       return aroundPlace(space, item, standingReach(space, item.picture))

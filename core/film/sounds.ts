@@ -51,7 +51,7 @@ export function soundsOf(compiled: CompiledJourney): FilmSounds {
     if (levels[kind] > 0 && at >= 0 && at <= lastTime) events.push({ at, sound, kind, loudness: loudness * levels[kind] })
   }
   for (const { stop, arrive, isStop } of marks)
-    if (isStop && stop.pin.shape !== 'none') add('pin', pinStart(arrive + stop.pin.delay, lastTime) + 0.05, pop)
+    if (isStop && stop.pin.shape !== 'none') add('pin', pinStart(arrive, stop.pin, lastTime) + 0.05, pop)
   for (const trip of travellers.filter(({ traveller }) => traveller.shown)) {
     for (const { leg, ride, from, to } of ridesOf(trip)) {
       const voice = voiceOf(ride.choice)

@@ -112,7 +112,7 @@ function compileLabel(
   if (!label.shown || (name === '' && second === '')) return undefined
   const block = setLabel(name, second, label.style, reference)
   const parts = countParts(block, label.appears.by)
-  const from = labelStart(arrive, pin, revealSeconds(label.appears, parts), lastTime)
+  const from = labelStart(arrive, pin.delay + label.delay, revealSeconds(label.appears, parts), lastTime)
   return { ...layLabel(label, pin, block, USUAL_PLACE), from, parts }
 }
 

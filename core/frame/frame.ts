@@ -187,6 +187,8 @@ export interface PinItem {
   inside: string
   circle: CircleState | null
   scale: number
+  /** How far above its place it is while it drops, in its heights. */
+  raised: number
   opacity: number
 }
 

@@ -20,8 +20,8 @@ const COME_WITHIN = 0.8
 /** How long it takes a wake to catch up with a traveller who rests, in seconds. */
 const WAKE_SETTLES = 0.9
 
-/** How long a line fades in that does not come with its traveller, in seconds. */
-const FADE_IN = 0.8
+/** How long a line fades in that does not come with its traveller, in seconds, where nothing else is said. */
+export const USUAL_FADING_IN = 0.8
 
 /** What becomes of a line after its leg begins this long after it is complete, in seconds. */
 const AFTER_LAG = 0.4
@@ -124,10 +124,10 @@ function drawnAt(line: LineOfLeg, t: number, lastTime: number, projection: Proje
   const timed = compiled.legs[i]!
   const { course, depart, arrive } = timed
   const full = course.length
-  const { comes } = ink
+  const { comes, comesIn = USUAL_FADING_IN } = ink
   switch (comes) {
     case 'faded':
-      return { tail: 0, head: full, opacity: smooth((t - depart) / Math.min(FADE_IN, Math.max(arrive - depart, 1e-6))) }
+      return { tail: 0, head: full, opacity: smooth((t - depart) / Math.min(comesIn, Math.max(arrive - depart, 1e-6))) }
     case 'from-middle': {
       const half = lengthAt(timed, t) / 2
       return { tail: full / 2 - half, head: full / 2 + half, opacity: 1 }

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { photoSchema } from './picture-schema'
-import { colour, unit } from './values'
+import { colour, lasting, unit } from './values'
 
 /** The look of a leg's line. Lengths are in reference pixels (rpx), those along the line at the zoom at which the leg is travelled. */
 
@@ -121,6 +121,8 @@ export const inkSchema = z.strictObject({
   march: z.number().min(-400).max(400).default(0),
   /** How it comes into the picture: with its traveller, and as a whole or in pieces, or by itself. */
   comes: z.enum(COMINGS).default('drawn'),
+  /** How long it takes to fade in, where it does, in seconds. */
+  comesIn: lasting,
   planned: plannedSchema.nullable().default(null),
   after: afterSchema.prefault({ kind: 'stays' }),
   /** The length that stays behind the traveller; null for all of it. */

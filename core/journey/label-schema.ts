@@ -27,6 +27,8 @@ export const labelSchema = z.strictObject({
   /** Whether a fine line leads to a label that lies away from its pin. */
   leader: z.boolean().default(true),
   appears: appearsSchema.prefault({}),
+  /** Seconds by which it appears later than with its pin, or earlier where negative. */
+  delay: z.number().min(-30).max(30).default(0),
 })
 
 export type Label = z.output<typeof labelSchema>

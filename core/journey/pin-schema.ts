@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { anchorSchema, photoSchema } from './picture-schema'
 import { PIN_IDS } from '../pins/catalogue'
-import { colour } from './values'
+import { colour, lasting } from './values'
 
 /** The shapes of pins: those that ship, a picture of one's own, and none. */
 export const PIN_SHAPES = [...PIN_IDS, 'own', 'none'] as const
@@ -33,6 +33,8 @@ export const PIN_ICONS = [
   'heart',
   'flag',
 ] as const
+
+const PIN_COMINGS = ['pop', 'grow', 'fade', 'drop', 'none'] as const
 
 export const pinSchema = z
   .strictObject({
@@ -66,6 +68,9 @@ export const pinSchema = z
       .default(null),
     /** Whether it lies flat on the ground. */
     lies: z.boolean().default(false),
+    /** How it comes, and how long that takes, in seconds. */
+    comes: z.enum(PIN_COMINGS).default('pop'),
+    comesIn: lasting,
     /** Whether it can be seen before it is reached. */
     before: z.enum(['hidden', 'faint', 'shown']).default('hidden'),
     /** Seconds after arrival, or before where negative, by which pin and name appear later than usual. */

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { SIDES } from './label-schema'
 import { photoSchema } from './picture-schema'
-import { colour, id, LIMITS, unit } from './values'
+import { colour, id, LIMITS, lasting, unit } from './values'
 
 /** Most degrees by which a postcard lies askew, to either side. */
 const MOST_TILT = 20
@@ -45,6 +45,9 @@ export const postcardSchema = z.strictObject({
   colour: colour.default('#14233a'),
   comes: z.enum(CARD_COMINGS).default('pop'),
   goes: z.enum(CARD_GOINGS).default('fade'),
+  /** How long it takes to come, and to go, in seconds. */
+  comesIn: lasting,
+  goesIn: lasting,
   /** How much the map behind it is darkened while it is seen. */
   dims: unit.default(0),
   /** Seconds by which it comes later than in its turn, and those after it with it. */

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { FAMILY_IDS } from '../type/families'
-import { colour, unit } from './values'
+import { colour, lasting, unit } from './values'
 
 /** How letters in the film are set: those of labels, titles and readouts. */
 export const textStyleSchema = z.strictObject({
@@ -40,6 +40,10 @@ export const textStyleSchema = z.strictObject({
 export const appearsSchema = z.strictObject({
   style: z.enum(['pop', 'fade', 'rise', 'wipe', 'none']).default('pop'),
   by: z.enum(['whole', 'word', 'letter']).default('whole'),
+  /** How long each part takes, in seconds. */
+  seconds: lasting,
+  /** By how many seconds each part is later than the one before; missing, even a long text comes soon. */
+  apart: z.number().min(0).max(2).optional(),
 })
 
 export type TextStyle = z.output<typeof textStyleSchema>

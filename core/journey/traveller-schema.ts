@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { courseSchema } from './course-schema'
 import { inkSchema } from './ink-schema'
 import { easingSchema, paceMarkSchema } from './pace-schema'
-import { colour, id, LIMITS, seconds } from './values'
+import { colour, id, LIMITS, lasting, seconds } from './values'
 import { CHANGES, vehicleChangeSchema, vehicleSchema } from './vehicle-schema'
 
 /** Travellers: the stops that they visit, and the legs between them. */
@@ -60,6 +60,10 @@ export const travellerSchema = z.strictObject({
   enters: z.enum(ENTERS).default('none'),
   changes: z.enum(CHANGES).default('fade'),
   leaves: z.enum(LEAVES).default('fade'),
+  /** How long each of these takes, in seconds; of a change, how long one takes to fade out, and the next one then to fade in or pop up. */
+  entersIn: lasting,
+  changesIn: lasting,
+  leavesIn: lasting,
 })
 
 export type Leg = z.output<typeof legSchema>

@@ -60,6 +60,8 @@ export const fileHash = z.string().refine(isFileHash, 'must be a SHA-256 in hexa
 export const coordinate = z.number().min(-LIMITS.coordinate).max(LIMITS.coordinate)
 export const point = z.strictObject({ x: coordinate, y: coordinate })
 export const seconds = z.number().min(0).max(LIMITS.seconds)
+/** How long something takes to come, to go or to change, in seconds; as long as is usual where it is missing. */
+export const lasting = z.number().min(0.05).max(10).optional()
 export const unit = z.number().min(0).max(1)
 export const lonLat = { lon: z.number().min(-180).max(180), lat: z.number().min(-90).max(90) }
 

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { VOICES } from '../vehicles/artwork'
 import { VEHICLE_IDS } from '../vehicles/catalogue'
 import { anchorSchema, photoSchema } from './picture-schema'
-import { colour, unit } from './values'
+import { colour, lasting, unit } from './values'
 
 /** What is seen to travel, and what it carries; core/dress/vehicle.ts makes it ready to be painted. */
 
@@ -81,6 +81,8 @@ export const vehicleChangeSchema = z.strictObject({
   at: z.number().min(0.001).max(0.999),
   vehicle: vehicleSchema.nullable(),
   how: z.enum(CHANGES).default('fade'),
+  /** How long that takes, in seconds. */
+  seconds: lasting,
 })
 
 export type VehicleChoice = z.output<typeof vehicleSchema>

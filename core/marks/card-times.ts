@@ -4,10 +4,12 @@ import { overshoot, smooth } from '../pace/easing'
 
 /** When the cards of a stop are seen, and how they come and go. All times in seconds. */
 
-/** The delay of the first card after arrival, when the pin has settled; how long a card takes to come, and to go. */
+/** The delay of the first card after arrival, when the pin has settled. */
 const LAG = 0.2
-const COMING = 0.4
-const GOING = 0.3
+
+/** How long a card takes to come, and to go, in seconds, where nothing else is said. */
+export const USUAL_CARD = { coming: 0.4, going: 0.3 } as const
+const comingOf = ({ comesIn = USUAL_CARD.coming }: Pick<Postcard, 'comesIn'>): number => comesIn
 
 /** Times that differ by less are the same. */
 const INSTANT = 1e-6
@@ -29,27 +31,27 @@ export function readingSeconds({ photo, text }: Pick<Postcard, 'photo' | 'text'>
  * to be taken in; where the film is too short for all, they come earlier and each is shown a shorter time.
  */
 export function cardTimes(cards: readonly Postcard[], arrive: number, leave: number, lastTime: number): CardTimes[] {
-  const start = clamp(arrive + LAG, 0, Math.max(0, lastTime - COMING * cards.length))
+  const start = clamp(arrive + LAG, 0, Math.max(0, lastTime - cards.reduce((sum, card) => sum + comingOf(card), 0)))
   const fixed = cards.reduce((sum, { stays }) => sum + (typeof stays === 'number' ? stays : 0), 0)
   const resting = cards.filter(({ stays }) => stays === 'rest').length
   const share = resting > 0 ? (leave - start - fixed) / resting : 0
   const wanted = cards.map((card, i) => {
     if (typeof card.stays === 'number') return card.stays
-    const needed = COMING + readingSeconds(card)
+    const needed = comingOf(card) + readingSeconds(card)
     return card.stays === 'rest' ? Math.max(share, needed) : i < cards.length - 1 ? needed : 0
   })
   const room = lastTime - start
   const sum = wanted.slice(0, -1).reduce((total, seconds) => total + seconds, 0)
   // The last one must be whole before the film ends.
-  const squeeze = Math.min(1, Math.max(0, room - COMING) / Math.max(sum, 1e-9))
+  const squeeze = Math.min(1, Math.max(0, room - comingOf(cards.at(-1) ?? {})) / Math.max(sum, 1e-9))
   let next = start
   let later = 0
-  return cards.map(({ stays, delay }, i) => {
+  return cards.map(({ stays, delay, comesIn = USUAL_CARD.coming, goesIn = USUAL_CARD.going }, i) => {
     later += delay
-    const from = clamp(next + later, 0, Math.max(0, lastTime - COMING))
+    const from = clamp(next + later, 0, Math.max(0, lastTime - comesIn))
     next += wanted[i]! * (i < cards.length - 1 ? squeeze : 1)
     // One that is moved on its own is seen whole; those that are squeezed follow one another.
-    const to = Math.max(next + later, later === 0 ? 0 : from + COMING + GOING)
+    const to = Math.max(next + later, later === 0 ? 0 : from + comesIn + goesIn)
     // A card that would vanish with the last frame stays; so does, under the others, one that is to stay.
     return { from, to: stays === 'end' || to >= lastTime - INSTANT ? Infinity : to }
   })
@@ -73,11 +75,15 @@ export const CARD_SHIFT = 0.35
 const SWING = 28
 
 /** How a card has come, or is going, at time t; undefined while there is nothing to see. */
-export function cardPoseAt(t: number, { from, to }: CardTimes, { comes, goes }: Pick<Postcard, 'comes' | 'goes'>): CardPose | undefined {
+export function cardPoseAt(
+  t: number,
+  { from, to }: CardTimes,
+  { comes, goes, comesIn = USUAL_CARD.coming, goesIn = USUAL_CARD.going }: Pick<Postcard, 'comes' | 'goes' | 'comesIn' | 'goesIn'>,
+): CardPose | undefined {
   if (t <= from || t >= to) return undefined
-  const u = (t - from) / COMING
+  const u = (t - from) / comesIn
   if (u < 1 && comes !== 'none') return comingPose(comes, u)
-  const v = (to - t) / GOING
+  const v = (to - t) / goesIn
   return v < 1 && goes !== 'none' ? goingPose(goes, v) : AT_REST
 }
 

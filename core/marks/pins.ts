@@ -7,55 +7,80 @@ import type { Pin, PinCircle, Side } from '../journey/schema'
 import { PINS } from '../pins/catalogue'
 import { overshoot, smooth } from '../pace/easing'
 
-/** Pins and labels begin to appear this many seconds before arrival, labels a little later, and take a moment to settle. */
+/** Pins and labels begin to appear this many seconds before arrival, labels a little later. */
 const LEAD = 0.2
-const MOMENT = 0.4
+/** How long a pin takes to come, in seconds, where nothing else is said. */
+export const USUAL_PIN_COMING = 0.4
 const LABEL_LAG = 0.12
 
 export interface Appearance {
   scale: number
   opacity: number
+  /** How far above its place it is, in its heights. */
+  raised: number
 }
 
 /** What a mark has come to in the end. */
-export const SETTLED: Appearance = { scale: 1, opacity: 1 }
+export const SETTLED: Appearance = { scale: 1, opacity: 1, raised: 0 }
 
 /** When the pin of what is reached at a time begins to appear, early enough to have settled in the last frame. */
-export const pinStart = (arrive: number, lastTime: number, lag = 0): number => Math.max(0, Math.min(arrive - LEAD + lag, lastTime - MOMENT))
+export const pinStart = (arrive: number, { delay, comesIn = USUAL_PIN_COMING }: Pick<Pin, 'delay' | 'comesIn'>, lastTime: number): number =>
+  Math.max(0, Math.min(arrive + delay - LEAD, lastTime - comesIn))
 
 /** How far a mark has appeared at time t (a mark that is there for the whole film arrives at -Infinity); undefined while there is nothing to see. It has settled by the last frame shown. */
-function appearanceAt(t: number, arrive: number, lastTime: number, lag: number): Appearance | undefined {
+function appearanceAt(t: number, arrive: number, lastTime: number, pin: PinTiming): Appearance | undefined {
   if (arrive === -Infinity) return SETTLED
-  const start = pinStart(arrive, lastTime, lag)
-  const u = (t - start) / MOMENT
+  const u = (t - pinStart(arrive, pin, lastTime)) / (pin.comesIn ?? USUAL_PIN_COMING)
   if (u >= 1) return SETTLED
-  return u > 0 ? { scale: overshoot(u), opacity: smooth(u * 2) } : undefined
+  return u > 0 ? comingAt(pin.comes, u) : undefined
 }
 
-type PinTiming = Pick<Pin, 'before' | 'delay'>
+/** From how many of its heights a pin drops, at which share of its coming it lands, and how high it springs back after that. */
+const DROP = 1.6
+const LANDS = 0.7
+const SPRING = 0.12
+
+/** A pin at a share of its coming, 0 to 1. */
+function comingAt(comes: Pin['comes'], u: number): Appearance {
+  switch (comes) {
+    case 'pop':
+      return { ...SETTLED, scale: overshoot(u), opacity: smooth(u * 2) }
+    case 'grow':
+      return { ...SETTLED, scale: smooth(u) }
+    case 'fade':
+      return { ...SETTLED, opacity: smooth(u) }
+    case 'drop': {
+      // It falls as things do, and springs back once.
+      const v = (u - LANDS) / (1 - LANDS)
+      return { ...SETTLED, opacity: smooth(3 * u), raised: u < LANDS ? DROP * (1 - (u / LANDS) ** 2) : SPRING * 4 * v * (1 - v) }
+    }
+    case 'none':
+      return SETTLED
+    default:
+      return comes satisfies never
+  }
+}
+
+type PinTiming = Pick<Pin, 'before' | 'delay' | 'comes' | 'comesIn'>
 
 /** A pin that is faint before it is reached, until it appears. */
-const FAINT: Appearance = { scale: 0.85, opacity: 0.4 }
+const FAINT: Appearance = { scale: 0.85, opacity: 0.4, raised: 0 }
 
 /** How far a pin has appeared at time t, or what can be seen of it before. */
-export function pinAppearanceAt(
-  t: number,
-  arrive: number,
-  lastTime: number,
-  { before, delay }: PinTiming = AT_ONCE,
-): Appearance | undefined {
+export function pinAppearanceAt(t: number, arrive: number, lastTime: number, pin: PinTiming = AT_ONCE): Appearance | undefined {
+  const { before } = pin
   if (before === 'shown') return SETTLED
-  const seen = appearanceAt(t, arrive + delay, lastTime, 0)
+  const seen = appearanceAt(t, arrive, lastTime, pin)
   if (before === 'hidden' || seen === SETTLED) return seen
   if (!seen) return FAINT
   const grown = (of: keyof Appearance) => FAINT[of] + (1 - FAINT[of]) * seen[of]
-  return { scale: grown('scale'), opacity: grown('opacity') }
+  return { scale: grown('scale'), opacity: grown('opacity'), raised: seen.raised }
 }
 
-const AT_ONCE: PinTiming = { before: 'hidden', delay: 0 }
+const AT_ONCE: PinTiming = { before: 'hidden', delay: 0, comes: 'pop' }
 
-/** When a label begins to appear: with its pin, a little later, and early enough to be whole in the last frame. @param lasts how long it takes */
-export const labelStart = (arrive: number, { delay }: Pick<Pin, 'delay'>, lasts: number, lastTime: number): number =>
+/** When a label begins to appear: with its pin, a little later, and early enough to be whole in the last frame. @param delay by how much later than usual @param lasts how long it takes */
+export const labelStart = (arrive: number, delay: number, lasts: number, lastTime: number): number =>
   arrive === -Infinity ? -Infinity : Math.max(0, Math.min(arrive + delay - LEAD + LABEL_LAG, lastTime - lasts))
 
 /** How long the circles round pins take, in seconds: to run outwards, to settle, to be drawn. */

@@ -2,8 +2,10 @@ import type { Appears } from '../journey/schema'
 import { overshoot, smooth } from '../pace/easing'
 import type { TextBlock } from '../type/block'
 
-/** How long a part of a text takes to appear, in seconds, and by how much later than the one before it begins, at most. */
-const MOMENT = 0.4
+/** How long a part of a text takes to appear, in seconds, where nothing else is said. */
+export const USUAL_APPEARING = 0.4
+
+/** By how much later than the one before a part of a text usually begins, in seconds, at most. */
 const STEP = { whole: 0, word: 0.16, letter: 0.05 } as const satisfies Record<Appears['by'], number>
 
 /** All parts have begun after so many seconds, however many they are. */
@@ -32,11 +34,17 @@ export function partsOf(line: string, by: Appears['by']): string[] {
 export const countParts = ({ lines }: TextBlock, by: Appears['by']): number =>
   by === 'whole' ? 1 : lines.reduce((sum, { text }) => sum + partsOf(text, by).length, 0)
 
-const stepOf = (by: Appears['by'], parts: number): number => (parts > 1 ? Math.min(STEP[by], LAST_START / (parts - 1)) : 0)
+/** By how much later than the one before a part of a text begins, in seconds, where nothing else is said. */
+export const usualApart = (by: Appears['by'], parts: number): number => Math.min(STEP[by], LAST_START / (parts - 1))
+
+function stepOf({ by, apart }: Appears, parts: number): number {
+  if (parts <= 1 || by === 'whole') return 0
+  return apart ?? usualApart(by, parts)
+}
 
 /** How long a text takes to appear, in seconds. */
-export function revealSeconds({ style, by }: Appears, parts: number): number {
-  return stepOf(by, parts) * (parts - 1) + (style === 'none' ? 0 : MOMENT)
+export function revealSeconds(appears: Appears, parts: number): number {
+  return stepOf(appears, parts) * (parts - 1) + (appears.style === 'none' ? 0 : (appears.seconds ?? USUAL_APPEARING))
 }
 
 /** How much of what appears as a whole is seen, 0 to 1, so many seconds after it began; null once it has settled. What appears part by part fades part by part. */
@@ -56,9 +64,10 @@ export interface PartState {
 export const SEEN: PartState = { scale: 1, opacity: 1, rise: 0, seen: 1 }
 
 /** How far part `k` of a text has appeared, so many seconds after the first began. */
-export function partAt({ style, by }: Appears, parts: number, k: number, elapsed: number): PartState {
-  const since = elapsed - k * stepOf(by, parts)
-  const u = style === 'none' ? (since >= 0 ? 1 : 0) : since / MOMENT
+export function partAt(appears: Appears, parts: number, k: number, elapsed: number): PartState {
+  const { style, seconds = USUAL_APPEARING } = appears
+  const since = elapsed - k * stepOf(appears, parts)
+  const u = style === 'none' ? (since >= 0 ? 1 : 0) : since / seconds
   if (u >= 1) return SEEN
   if (u <= 0) return { ...SEEN, opacity: 0, seen: 0 }
   switch (style) {

@@ -144,10 +144,10 @@ function ridesOf(leg: PlainLeg): TimedRide[] {
   const resolved = (choice: Leg['vehicle']) => choice && resolveVehicle(choice)
   const changes = leg.leg.changes.map((change, i) => ({ ...change, i })).sort((a, b) => a.at - b.at)
   return [
-    { choice: leg.leg.vehicle, vehicle: resolved(leg.leg.vehicle), from: 0, at: leg.depart, how: 'cut', change: null },
-    ...changes.map(({ at, vehicle, how, i }): TimedRide => {
+    { choice: leg.leg.vehicle, vehicle: resolved(leg.leg.vehicle), from: 0, at: leg.depart, how: 'cut', seconds: undefined, change: null },
+    ...changes.map(({ at, vehicle, how, seconds, i }): TimedRide => {
       const from = at * leg.course.length
-      return { choice: vehicle, vehicle: resolved(vehicle), from, at: timeAt(leg, from), how, change: i }
+      return { choice: vehicle, vehicle: resolved(vehicle), from, at: timeAt(leg, from), how, seconds, change: i }
     }),
   ]
 }

@@ -141,6 +141,8 @@ export interface TimedRide {
   from: number
   at: number
   how: VehicleChange['how']
+  /** How long that takes; undefined for the usual. */
+  seconds: number | undefined
   /** Which of the leg's changes it begins with; null for the vehicle with which the leg begins. */
   change: number | null
 }

@@ -10,13 +10,11 @@ import { poseOf } from './heading'
 import type { Liveliness } from './liveliness'
 import { livelinessOf } from './liveliness'
 
-/** How long it takes a vehicle to be replaced by another, or to leave at the end of its trip, in seconds. */
-const SWAP = 0.25
-const LEAVE = 0.4
+/** How long the last vehicle stays after its arrival before it leaves, in seconds. */
+const REST = 0.25
 
-/** How long a vehicle takes to pop up, and one to fade into the next on the way, in seconds. */
-const POP = 0.35
-const FADE = 0.4
+/** How long vehicles take to come, to change and to leave, in seconds, where nothing else is said: at stops one fades out and the next one in, or pops up; on the way one fades into the next. */
+export const USUAL_VEHICLE = { enters: 0.35, fades: 0.25, pops: 0.35, leaves: 0.4, fadesOnTheWay: 0.4 } as const
 
 /** At the top of its flight a vehicle looks larger by this share. */
 export const CLIMB = 0.28
@@ -123,13 +121,15 @@ function ridersAt(compiled: CompiledTraveller, i: number, s: number, t: number):
   const before = rides[now - 1]
   const on = (which: Ride, showing: Showing) => stateOn(leg, i, which, s, t, showing)
   // A fade is half over at its mark.
-  if (next?.how === 'fade' && t > next.at - FADE / 2) {
-    const u = smooth((t - (next.at - FADE / 2)) / FADE)
+  const coming = next?.seconds ?? USUAL_VEHICLE.fadesOnTheWay
+  if (next?.how === 'fade' && t > next.at - coming / 2) {
+    const u = smooth((t - (next.at - coming / 2)) / coming)
     return [...on(ride, { opacity: 1 - u, scale: 1, isGoing: true }), ...on(next, { opacity: u, scale: 1 })]
   }
   if (!before || ride.how === 'cut') return on(ride, WHOLE)
-  if (ride.how === 'pop') return on(ride, popped((t - ride.at) / POP))
-  const u = smooth((t - (ride.at - FADE / 2)) / FADE)
+  if (ride.how === 'pop') return on(ride, popped((t - ride.at) / (ride.seconds ?? USUAL_VEHICLE.pops)))
+  const fade = ride.seconds ?? USUAL_VEHICLE.fadesOnTheWay
+  const u = smooth((t - (ride.at - fade / 2)) / fade)
   return u < 1 ? [...on(before, { opacity: 1 - u, scale: 1, isGoing: true }), ...on(ride, { opacity: u, scale: 1 })] : on(ride, WHOLE)
 }
 
@@ -161,8 +161,9 @@ function resting(compiled: CompiledTraveller, i: number, t: number, lastTime: nu
   if (!before) return waiting(enteringAt(compiled, t))
   if (!after) {
     if (traveller.atEnd === 'stays' || traveller.leaves === 'none') return staying({ ...WHOLE, opacity: stays(compiled, t, lastTime) })
-    const end = Math.min(arrive + SWAP + LEAVE, lastTime)
-    const left = 1 - smooth(Math.max(0, t - (end - LEAVE)) / LEAVE)
+    const { leavesIn = USUAL_VEHICLE.leaves } = traveller
+    const end = Math.min(arrive + REST + leavesIn, lastTime)
+    const left = 1 - smooth(Math.max(0, t - (end - leavesIn)) / leavesIn)
     return staying(traveller.leaves === 'fade' ? { opacity: left, scale: 1 } : { opacity: smooth(3 * left), scale: left })
   }
   if (sameVehicle(before.rides.at(-1)!.vehicle, after.rides[0]!.vehicle)) return staying(WHOLE)
@@ -172,12 +173,12 @@ function resting(compiled: CompiledTraveller, i: number, t: number, lastTime: nu
     case 'cut':
       return isBefore ? staying(WHOLE) : waiting(WHOLE)
     case 'pop': {
-      const moment = Math.min(POP, (leave - arrive) / 2)
+      const moment = Math.min(traveller.changesIn ?? USUAL_VEHICLE.pops, (leave - arrive) / 2)
       return isBefore ? staying(WHOLE) : waiting(moment > 0 ? popped((t - middle) / moment) : WHOLE)
     }
     case 'fade': {
       // One after the other, as they may face different ways.
-      const swap = Math.min(SWAP, (leave - arrive) / 2)
+      const swap = Math.min(traveller.changesIn ?? USUAL_VEHICLE.fades, (leave - arrive) / 2)
       return isBefore
         ? staying({ opacity: smooth((middle - t) / swap), scale: 1 })
         : waiting({ opacity: smooth((t - middle) / swap), scale: 1 })
@@ -189,13 +190,15 @@ function resting(compiled: CompiledTraveller, i: number, t: number, lastTime: nu
 
 /** Whether the last vehicle is still there: it is gone at once where it leaves without a fade. */
 function stays({ traveller, visits }: CompiledTraveller, t: number, lastTime: number): number {
-  return traveller.atEnd === 'stays' || t < Math.min(visits.at(-1)!.arrive + SWAP + LEAVE, lastTime) ? 1 : 0
+  return traveller.atEnd === 'stays' || t < Math.min(visits.at(-1)!.arrive + REST + (traveller.leavesIn ?? USUAL_VEHICLE.leaves), lastTime)
+    ? 1
+    : 0
 }
 
 /** How the first vehicle is seen before it departs. */
 function enteringAt({ traveller, visits }: CompiledTraveller, t: number): Showing {
   const { arrive, leave } = visits[0]!
-  const moment = Math.min(POP, leave - arrive)
+  const moment = Math.min(traveller.entersIn ?? USUAL_VEHICLE.enters, leave - arrive)
   const u = moment > 0 ? (t - arrive) / moment : 1
   switch (traveller.enters) {
     case 'none':

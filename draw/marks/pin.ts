@@ -48,7 +48,9 @@ export function paintPin(context: CanvasRenderingContext2D, studio: Studio, spac
   const stretch = (item.scale * pin.size) / 100
   if (isFlat(pin)) layAt(context, space, item.at, stretch)
   else placeAt(context, space, item.at, standingScale(space, item.at) * stretch)
-  context.fillStyle = translucent(LINE, 0.28)
+  // What drops is above its shadow.
+  const above = -100 * item.raised
+  context.fillStyle = translucent(LINE, 0.28 * (1 - Math.min(1, item.raised)))
   if (drawing.isCentred) {
     context.translate(2, 5)
     context.fill(studio.createPath(drawing.outline))
@@ -58,6 +60,7 @@ export function paintPin(context: CanvasRenderingContext2D, studio: Studio, spac
     context.ellipse(4, 1, 17, 6, 0, 0, 2 * Math.PI)
     context.fill()
   }
+  context.translate(0, above)
   context.lineJoin = 'round'
   context.lineWidth = 9
   context.strokeStyle = PAPER
@@ -71,13 +74,13 @@ export function paintPin(context: CanvasRenderingContext2D, studio: Studio, spac
 }
 
 /** Paints a picture of one's own, its anchor at its place. One that has not loaded yet is not there. */
-function paintOwn(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, { at, pin, scale }: PinItem): void {
+function paintOwn(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, { at, pin, scale, raised }: PinItem): void {
   const { anchor, ...picture } = pin.picture!
   const found = studio.wholePicture(picture, ownPinWidth(pin, space.scale))
   if (!found) return
   const [width, height] = [(picture.width * pin.size) / picture.height, pin.size]
   placeAt(context, space, at, standingScale(space, at) * scale)
-  smoothly(context, () => context.drawImage(found.image, -anchor.x * width, -anchor.y * height, width, height))
+  smoothly(context, () => context.drawImage(found.image, -anchor.x * width, -(anchor.y + raised) * height, width, height))
 }
 
 /** The side of an icon's square, in radii of the face. */

@@ -235,6 +235,26 @@ describe('what appears and leaves', () => {
     expect((await demo.stored()).valueMarks).toHaveLength(1)
   })
 
+  it('comes in a way and a time of its own, which are brought back at a click', async () => {
+    const { page } = demo
+    await page.getByRole('button', { name: 'Quillhaven' }).first().click()
+    const pin = async () => (await demo.stored()).stops.find(({ id }) => id === 'quillhaven')!.pin
+    await page
+      .getByRole('button', { name: /^Inside, circle/ })
+      .first()
+      .click()
+    await page.getByTestId('pin-comes').click()
+    await page.getByRole('option', { name: 'Drops' }).click()
+    const takes = page.getByTestId('pin-takes').locator('input')
+    expect(await takes.inputValue()).toBe('0.4')
+    await takes.fill('24f')
+    await takes.press('Enter')
+    expect(await pin()).toMatchObject({ comes: 'drop', comesIn: 0.8 })
+    await page.getByRole('button', { name: 'Takes: back to 0.4 s' }).click()
+    expect((await pin()).comesIn).toBeUndefined()
+    expect(await takes.inputValue()).toBe('0.4')
+  })
+
   it('is noted at moments, which go along', async () => {
     const { page } = demo
     await page.getByTestId('pace-strip').click({ position: { x: 420, y: 8 } })

@@ -19,36 +19,36 @@ describe('appearance of pins and labels', () => {
     const scales = Array.from({ length: 40 }, (_, i) => pinAppearanceAt(4.81 + i * 0.01, 5, 20)!.scale)
     expect(scales[0]).toBeLessThan(0.3)
     expect(Math.max(...scales)).toBeGreaterThan(1.08)
-    expect(pinAppearanceAt(5.2, 5, 20)).toEqual({ scale: 1, opacity: 1 })
+    expect(pinAppearanceAt(5.2, 5, 20)).toEqual({ scale: 1, opacity: 1, raised: 0 })
   })
 
   it('lets the label follow the pin', () => {
-    expect(labelStart(5, { delay: 0 }, 0.4, 20)).toBeCloseTo(4.92, 9)
+    expect(labelStart(5, 0, 0.4, 20)).toBeCloseTo(4.92, 9)
     // It is whole in the last frame, however long it takes.
-    expect(labelStart(19.9, { delay: 0 }, 1.6, 20)).toBeCloseTo(18.4, 9)
-    expect(labelStart(0, { delay: 0 }, 0.4, 20)).toBe(0)
+    expect(labelStart(19.9, 0, 1.6, 20)).toBeCloseTo(18.4, 9)
+    expect(labelStart(0, 0, 0.4, 20)).toBe(0)
   })
 
   it('is brought forward where the film ends too soon, and never begins before it', () => {
-    expect(pinAppearanceAt(9.9, 9.9, 9.9)).toEqual({ scale: 1, opacity: 1 })
+    expect(pinAppearanceAt(9.9, 9.9, 9.9)).toEqual({ scale: 1, opacity: 1, raised: 0 })
     expect(pinAppearanceAt(0, 0, 20)).toBeUndefined()
-    expect(pinAppearanceAt(0.4, 0, 20)).toEqual({ scale: 1, opacity: 1 })
+    expect(pinAppearanceAt(0.4, 0, 20)).toEqual({ scale: 1, opacity: 1, raised: 0 })
   })
 })
 
 describe('a pin', () => {
   it('is faint before it is reached, or there from the start, where that is asked', () => {
-    const faint = (t: number) => pinAppearanceAt(t, 5, 20, { before: 'faint', delay: 0 })
-    expect(faint(0)).toEqual({ scale: 0.85, opacity: 0.4 })
+    const faint = (t: number) => pinAppearanceAt(t, 5, 20, { before: 'faint', delay: 0, comes: 'pop' })
+    expect(faint(0)).toEqual({ scale: 0.85, opacity: 0.4, raised: 0 })
     expect(faint(4.9)!.opacity).toBeGreaterThan(0.4)
-    expect(faint(6)).toEqual({ scale: 1, opacity: 1 })
-    expect(pinAppearanceAt(0, 5, 20, { before: 'shown', delay: 0 })).toEqual({ scale: 1, opacity: 1 })
+    expect(faint(6)).toEqual({ scale: 1, opacity: 1, raised: 0 })
+    expect(pinAppearanceAt(0, 5, 20, { before: 'shown', delay: 0, comes: 'pop' })).toEqual({ scale: 1, opacity: 1, raised: 0 })
   })
 
   it('comes later, or earlier, by its delay, and its name with it', () => {
     for (const delay of [2, -2]) {
-      expect(pinAppearanceAt(5.1 + delay, 5, 20, { before: 'hidden', delay })).toEqual(pinAppearanceAt(5.1, 5, 20))
-      expect(labelStart(5, { delay }, 0.4, 20)).toBeCloseTo(4.92 + delay, 9)
+      expect(pinAppearanceAt(5.1 + delay, 5, 20, { before: 'hidden', delay, comes: 'pop' })).toEqual(pinAppearanceAt(5.1, 5, 20))
+      expect(labelStart(5, delay, 0.4, 20)).toBeCloseTo(4.92 + delay, 9)
     }
   })
 

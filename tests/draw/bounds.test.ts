@@ -154,6 +154,7 @@ describe('bounds', () => {
             inside: 'Åj9',
             circle: { scale: 1.1, opacity: 1, drawn: 1 },
             scale,
+            raised: scale === 0.4 ? 1.6 : 0,
             opacity: 1,
           })
         }

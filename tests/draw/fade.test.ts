@@ -49,6 +49,7 @@ const ITEMS: Readonly<Record<string, (opacity: number) => FrameItem>> = {
     inside: '7',
     circle: { scale: 1, opacity: 1, drawn: 1 },
     scale: 1,
+    raised: 0,
     opacity,
   }),
   label: (opacity) => ({ kind: 'label', stop: 's', at: middle, label: laid, style: label.style, appears, elapsed: null, opacity, free: { label: laid, opacity: 1 } }), // prettier-ignore

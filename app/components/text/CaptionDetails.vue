@@ -13,8 +13,8 @@ import SpanFields from '~/components/fields/SpanFields.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import PositionGrid from '~/components/fields/PositionGrid.vue'
 import { useEditor } from '~/stores/editor'
+import AppearsFields from './AppearsFields.vue'
 import { CORNER_GRID } from './caption-kinds'
-import { APPEARS_BY, APPEARS_STYLES } from './text-fields'
 import TextStyleFields from './TextStyleFields.vue'
 
 /** A title or readout: what it says, where it stands, how it is set, and when it is seen. */
@@ -122,18 +122,12 @@ const missing = computed(() => {
     <FoldedSection title="When it is seen" :note="caption.shown ? 'a part' : 'all the time'">
       <SpanFields :model-value="caption.shown" @change="(shown) => patch('shown', { shown })" @done="done" />
       <template v-if="caption.shown">
-        <ChoiceRow
-          label="Appears"
-          :model-value="caption.appears.style"
-          :choices="APPEARS_STYLES"
-          @change="(style) => set({ appears: { ...caption.appears, style } })"
-        />
-        <ChoiceRow
-          v-if="hasText"
-          label="In parts"
-          :model-value="caption.appears.by"
-          :choices="APPEARS_BY"
-          @change="(by) => set({ appears: { ...caption.appears, by } })"
+        <AppearsFields
+          :model-value="caption.appears"
+          :has-parts="hasText"
+          @once="(appears) => set({ appears })"
+          @change="(appears, field) => patch(`appears ${field}`, { appears })"
+          @done="done"
         />
       </template>
     </FoldedSection>

@@ -2,7 +2,7 @@ import { clamp } from '../../geometry/clamp'
 import type { CompiledJourney } from '../../trips/compiled'
 import { lengthAt } from '../../trips/compiled'
 import type { CompiledSpan } from '../../trips/span'
-import { pinStart } from '../../marks/pins'
+import { pinStart, USUAL_PIN_COMING } from '../../marks/pins'
 import { findLeg, nameOfCaption, nameOfStop, nameOfValueMark } from '../../journey/lookup'
 import type { Journey, Moment, Span } from '../../journey/schema'
 import { editCaption } from '../marks/captions'
@@ -43,9 +43,6 @@ type LaneTarget =
   | { kind: 'change'; leg: string; index: number }
   | { kind: 'value'; id: string }
 
-/** A pin stays once it has come; its bar is as long as its coming. */
-const PIN_COMING = 0.4
-
 /** The bars of all lanes, in the order in which things come. */
 export function laneBars(compiled: CompiledJourney): LaneBar[] {
   const { lastTime, marks, sheets, areas, captions, travellers, valueMarks } = compiled
@@ -68,8 +65,8 @@ export function laneBars(compiled: CompiledJourney): LaneBar[] {
           id: stop.id,
           lane: 'pins',
           name: nameOfStop(stop),
-          from: within(pinStart(arrive + stop.pin.delay, lastTime)),
-          to: within(pinStart(arrive + stop.pin.delay, lastTime) + PIN_COMING),
+          from: within(pinStart(arrive, stop.pin, lastTime)),
+          to: within(pinStart(arrive, stop.pin, lastTime) + (stop.pin.comesIn ?? USUAL_PIN_COMING)),
           ends: { from: false, to: false },
           target: { kind: 'stop', id: stop.id },
         },

@@ -72,7 +72,9 @@ export function colourTraveller(journey: Journey, who: string, colour: string): 
 export const editTraveller = (
   journey: Journey,
   who: string,
-  patch: Partial<Pick<Traveller, 'name' | 'shown' | 'startDelay' | 'atEnd' | 'enters' | 'changes' | 'leaves'>>,
+  patch: Partial<
+    Pick<Traveller, 'name' | 'shown' | 'startDelay' | 'atEnd' | 'enters' | 'changes' | 'leaves' | 'entersIn' | 'changesIn' | 'leavesIn'>
+  >,
 ): Journey =>
   produce(journey, (draft) => {
     Object.assign(travellerOf(draft, who), patch)

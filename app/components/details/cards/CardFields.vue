@@ -5,11 +5,13 @@ import { editPostcard, removePostcard } from '#core/edits/marks/postcards'
 import { boundsOf } from '#core/journey/bounds'
 import type { CardFrame, Postcard, Stop } from '#core/journey/schema'
 import { postcardSchema } from '#core/journey/schema'
+import { USUAL_CARD } from '#core/marks/card-times'
 import { coarsestLevel } from '#core/sheet/pyramid'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import ColourField from '~/components/fields/ColourField.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
+import LastsField from '~/components/fields/LastsField.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import OwnStyles from '~/components/fields/OwnStyles.vue'
@@ -170,6 +172,14 @@ const timeNote = computed(() => STAYS.find(({ value }) => value === stays.value)
         @update:model-value="(comes) => set({ comes: comes as Postcard['comes'] })"
       />
     </FieldRow>
+    <LastsField
+      v-if="card.comes !== 'none'"
+      label="Takes"
+      :model-value="card.comesIn"
+      :usual="USUAL_CARD.coming"
+      @change="(comesIn) => patch('comes in', { comesIn })"
+      @done="done"
+    />
     <FieldRow v-slot="{ id }" label="Goes">
       <v-select
         :aria-labelledby="id"
@@ -179,6 +189,14 @@ const timeNote = computed(() => STAYS.find(({ value }) => value === stays.value)
         @update:model-value="(goes) => set({ goes: goes as Postcard['goes'] })"
       />
     </FieldRow>
+    <LastsField
+      v-if="card.goes !== 'none'"
+      label="Takes"
+      :model-value="card.goesIn"
+      :usual="USUAL_CARD.going"
+      @change="(goesIn) => patch('goes in', { goesIn })"
+      @done="done"
+    />
     <FieldRow v-slot="{ id }" label="Stays">
       <v-select
         :aria-labelledby="id"

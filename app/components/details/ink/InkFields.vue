@@ -3,6 +3,7 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { inkInStyle, isInStyle } from '#core/dress/apply-style'
 import { INK_STYLES } from '#core/dress/ink-styles'
 import { addInk, inkLegsLike, moveInk, removeInk } from '#core/edits/lines/legs'
+import { USUAL_FADING_IN } from '#core/frame/ink-at'
 import { boundsOf } from '#core/journey/bounds'
 import { inksOf } from '#core/journey/lookup'
 import type { Ink, Leg, Line } from '#core/journey/schema'
@@ -13,6 +14,7 @@ import type { FieldSpec } from '~/components/fields/field-list'
 import FieldList from '~/components/fields/FieldList.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
+import LastsField from '~/components/fields/LastsField.vue'
 import LinePicture from '~/components/fields/LinePicture.vue'
 import OwnStyles from '~/components/fields/OwnStyles.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
@@ -284,6 +286,14 @@ const WAKE = 400
     <FieldRow v-slot="{ id }" label="Comes">
       <v-select :aria-labelledby="id" :items="COMING_NAMES" :model-value="ink.comes" @update:model-value="(comes) => setOnce({ comes })" />
     </FieldRow>
+    <LastsField
+      v-if="ink.comes === 'faded'"
+      label="Takes"
+      :model-value="ink.comesIn"
+      :usual="USUAL_FADING_IN"
+      @change="(comesIn) => setInk({ comesIn })"
+      @done="done"
+    />
     <FieldRow v-slot="{ id }" label="Afterwards">
       <v-select
         :aria-labelledby="id"

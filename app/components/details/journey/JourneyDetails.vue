@@ -11,10 +11,12 @@ import { isHeard } from '#core/film/settings'
 import { moveLayer, routeView } from '#core/edits/journey'
 import { addTraveller, editTraveller, nameOfTraveller } from '#core/edits/trips/travellers'
 import { reverseTrip } from '#core/edits/trips/trips'
+import { USUAL_VEHICLE } from '#core/trips/motion'
 import type { Layer } from '#core/journey/schema'
 import { LAYERS, LIMITS } from '#core/journey/schema'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
+import LastsField from '~/components/fields/LastsField.vue'
 import SortableList from '~/components/fields/SortableList.vue'
 import { chooseFiles } from '~/services/choose-files'
 import { saveText } from '~/services/save-text'
@@ -253,11 +255,27 @@ const next = computed(() => {
         :choices="ENTERS"
         @change="(enters) => editor.edit((j) => editTraveller(j, traveller.id, { enters }))"
       />
+      <LastsField
+        v-if="traveller.enters !== 'none'"
+        label="Takes"
+        :model-value="traveller.entersIn"
+        :usual="USUAL_VEHICLE.enters"
+        @change="(entersIn) => editor.edit((j) => editTraveller(j, traveller.id, { entersIn }), 'entersIn')"
+        @done="editor.endGesture()"
+      />
       <ChoiceRow
         label="Changes"
         :model-value="traveller.changes"
         :choices="CHANGE_STYLES"
         @change="(changes) => editor.edit((j) => editTraveller(j, traveller.id, { changes }))"
+      />
+      <LastsField
+        v-if="traveller.changes !== 'cut'"
+        label="Takes"
+        :model-value="traveller.changesIn"
+        :usual="traveller.changes === 'pop' ? USUAL_VEHICLE.pops : USUAL_VEHICLE.fades"
+        @change="(changesIn) => editor.edit((j) => editTraveller(j, traveller.id, { changesIn }), 'changesIn')"
+        @done="editor.endGesture()"
       />
       <ChoiceRow
         v-if="traveller.atEnd === 'leaves'"
@@ -265,6 +283,14 @@ const next = computed(() => {
         :model-value="traveller.leaves"
         :choices="LEAVES"
         @change="(leaves) => editor.edit((j) => editTraveller(j, traveller.id, { leaves }))"
+      />
+      <LastsField
+        v-if="traveller.atEnd === 'leaves' && traveller.leaves !== 'none'"
+        label="Takes"
+        :model-value="traveller.leavesIn"
+        :usual="USUAL_VEHICLE.leaves"
+        @change="(leavesIn) => editor.edit((j) => editTraveller(j, traveller.id, { leavesIn }), 'leavesIn')"
+        @done="editor.endGesture()"
       />
     </FoldedSection>
   </div>

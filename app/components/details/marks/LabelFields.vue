@@ -7,9 +7,10 @@ import { labelSchema } from '#core/journey/schema'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
+import NumberSlider from '~/components/fields/NumberSlider.vue'
 import NumberField from '~/components/fields/NumberField.vue'
+import AppearsFields from '~/components/text/AppearsFields.vue'
 import TextStyleFields from '~/components/text/TextStyleFields.vue'
-import { APPEARS_BY, APPEARS_STYLES } from '~/components/text/text-fields'
 import { useMarkEdits } from '~/composables/use-mark-edits'
 import { useEditor } from '~/stores/editor'
 import SidePicker from '../../fields/SidePicker.vue'
@@ -136,17 +137,22 @@ const note = computed(() => {
         :model-value="label.leader"
         @update:model-value="(leader) => set({ label: { leader: leader === true } })"
       />
-      <ChoiceRow
-        label="Appears"
-        :model-value="label.appears.style"
-        :choices="APPEARS_STYLES"
-        @change="(style) => set({ label: { appears: { ...label.appears, style } } })"
+      <AppearsFields
+        :model-value="label.appears"
+        @once="(appears) => set({ label: { appears } })"
+        @change="(appears, field) => patch(`appears ${field}`, { label: { appears } })"
+        @done="done"
       />
-      <ChoiceRow
-        label="In parts"
-        :model-value="label.appears.by"
-        :choices="APPEARS_BY"
-        @change="(by) => set({ label: { appears: { ...label.appears, by } } })"
+      <NumberSlider
+        label="Later by"
+        :model-value="label.delay"
+        v-bind="boundsOf(labelSchema, 'delay')"
+        :usual="[-2, 5]"
+        :step="0.1"
+        :precision="2"
+        unit="s"
+        @change="(delay) => patch('label delay', { label: { delay } })"
+        @done="done"
       />
     </FoldedSection>
   </template>

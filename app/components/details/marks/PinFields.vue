@@ -4,11 +4,13 @@ import type { Marked } from '#core/trips/compiled'
 import { boundsOf } from '#core/journey/bounds'
 import type { Pin, PinCircle } from '#core/journey/schema'
 import { PIN_ICONS, pinSchema } from '#core/journey/schema'
+import { USUAL_PIN_COMING } from '#core/marks/pins'
 import { pinDrawing } from '#core/pins/catalogue'
 import { PIN_ICON_PATHS } from '#draw/marks/pin-icons'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import type { FieldSpec } from '~/components/fields/field-list'
 import FieldRow from '~/components/fields/FieldRow.vue'
+import LastsField from '~/components/fields/LastsField.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import PictureChoice from '~/components/fields/PictureChoice.vue'
 import OptionalGroup from '~/components/fields/OptionalGroup.vue'
@@ -59,6 +61,13 @@ const CIRCLE_FIELDS: readonly FieldSpec<PinCircle>[] = [
   { key: 'colour', label: 'Colour', as: 'colour' },
   { key: 'radius', label: 'Radius', as: 'number', ...boundsOf(pinSchema, 'circle.radius'), step: 0.05, precision: 2, unit: '×' },
 ]
+const COMINGS = [
+  { value: 'pop', title: 'Pops up' },
+  { value: 'grow', title: 'Grows' },
+  { value: 'fade', title: 'Fades in' },
+  { value: 'drop', title: 'Drops' },
+  { value: 'none', title: 'Appears' },
+] as const satisfies readonly { value: Pin['comes']; title: string }[]
 const BEFORE = [
   { value: 'hidden', title: 'Hidden' },
   { value: 'faint', title: 'Faint' },
@@ -107,6 +116,24 @@ const BEFORE = [
   />
   <template v-if="!isBeside">
     <ChoiceRow label="Before" :model-value="pin.before" :choices="BEFORE" @change="(before) => set({ pin: { before } })" />
+    <FieldRow v-slot="{ id }" label="Comes">
+      <v-select
+        :aria-labelledby="id"
+        :items="COMINGS"
+        :model-value="pin.comes"
+        data-testid="pin-comes"
+        @update:model-value="(comes) => set({ pin: { comes: comes as Pin['comes'] } })"
+      />
+    </FieldRow>
+    <LastsField
+      v-if="pin.comes !== 'none'"
+      label="Takes"
+      :model-value="pin.comesIn"
+      :usual="USUAL_PIN_COMING"
+      data-testid="pin-takes"
+      @change="(comesIn) => patch('comes in', { pin: { comesIn } })"
+      @done="done"
+    />
     <NumberSlider
       label="Delay"
       :model-value="pin.delay"

@@ -42,7 +42,7 @@ const choosePicture = () => own.choose('pin', (photo, { anchor }) => set({ pin: 
 
 /** What is set of the pin besides its shape, colour and size. */
 const note = computed(() => {
-  const { inside, circle, lies, before, delay } = pin.value
+  const { inside, circle, lies, before, comes, comesIn, delay } = pin.value
   const words = [
     inside?.kind === 'number' && !props.isBeside && 'number',
     inside?.kind === 'letters' && inside.text,
@@ -50,6 +50,8 @@ const note = computed(() => {
     circle !== null && 'circle',
     lies && 'flat',
     before !== 'hidden' && !props.isBeside && before,
+    comes !== 'pop' && !props.isBeside && comes,
+    comesIn !== undefined && !props.isBeside && `${comesIn} s`,
     delay !== 0 && !props.isBeside && `${delay > 0 ? '+' : '−'}${Math.abs(delay)} s`,
   ]
   return words.filter(Boolean).join(', ') || 'none'
@@ -84,7 +86,7 @@ const note = computed(() => {
       @change="(size) => patch('pin size', { pin: { size } })"
       @done="done"
     />
-    <FoldedSection :title="isBeside ? 'Inside, circle' : 'Inside, circle, moment'" :note="note"
+    <FoldedSection :title="isBeside ? 'Inside, circle' : 'Inside, circle, entrance'" :note="note"
       ><PinFields :stop="stop" :is-beside="isBeside"
     /></FoldedSection>
   </template>

@@ -5,8 +5,10 @@ import { driveLegsLike } from '#core/edits/lines/legs'
 import { boundsOf } from '#core/journey/bounds'
 import type { Leg, VehicleChange, VehicleChoice } from '#core/journey/schema'
 import { LIMITS, vehicleChangeSchema } from '#core/journey/schema'
+import { USUAL_VEHICLE } from '#core/trips/motion'
 import { artworkOf } from '#core/vehicles/catalogue'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
+import LastsField from '~/components/fields/LastsField.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import { useFirstLeg } from '~/composables/use-first-leg'
 import { useLegEdits } from '~/composables/use-leg-edits'
@@ -86,6 +88,14 @@ function editVehicle(vehicle: VehicleChoice | null, field: string, once: boolean
       :model-value="change.how"
       :choices="CHANGE_STYLES"
       @change="(how) => set({ changes: withChange(chosen!, { how }) })"
+    />
+    <LastsField
+      v-if="change.how !== 'cut'"
+      label="Takes"
+      :model-value="change.seconds"
+      :usual="change.how === 'pop' ? USUAL_VEHICLE.pops : USUAL_VEHICLE.fadesOnTheWay"
+      @change="(seconds) => patch('change takes', { changes: withChange(chosen!, { seconds }) })"
+      @done="done"
     />
   </template>
   <VehicleEditor
