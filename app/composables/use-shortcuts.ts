@@ -4,7 +4,7 @@ import { moveNodes, removeNodes } from '#core/edits/lines/courses'
 import { editLandmark } from '#core/edits/marks/landmarks'
 import type { Point } from '#core/geometry/point'
 import { add, subtract } from '#core/geometry/point'
-import { editStop } from '#core/edits/marks/stops'
+import { moveTogether } from '#core/edits/trips/together'
 import type { Journey, Leg } from '#core/journey/schema'
 import { removeStop, removeVisit } from '#core/edits/trips/trips'
 import { draggedBy, stageSpace } from '~/components/stage/stage-space'
@@ -64,11 +64,6 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
   const hasTarget = () =>
     editor.selectedStop !== undefined || editor.selectedLandmark !== undefined || (editor.selectedLeg !== undefined && stage.nodes.size > 0)
 
-  const movedBy = (journey: Journey, id: string, by: Point): Journey => {
-    const at = journey.stops.find((stop) => stop.id === id)?.at
-    return at ? editStop(journey, id, { at: add(at, by) }) : journey
-  }
-
   const nodeChosen = (leg: Leg | undefined): Point | undefined => {
     const [first] = stage.nodes
     return leg?.course.kind === 'drawn' && first !== undefined ? leg.course.nodes[first]?.at : undefined
@@ -81,7 +76,7 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
     // One pixel of the film in the direction that is seen.
     const space = stageSpace(stage.view, stage.reference, editor.compiled?.scale ?? 1)
     const by = subtract(draggedBy(space, target, { x: dx, y: dy }), target)
-    if (stop) editor.edit((journey) => editor.selectedIds.reduce((j, id) => movedBy(j, id, by), journey), `nudge ${stop.id}`)
+    if (stop) editor.edit((journey) => moveTogether(journey, editor.selectedIds, (p) => add(p, by)), `nudge ${stop.id}`)
     else if (landmark) editor.edit((journey) => editLandmark(journey, landmark.id, { at: add(landmark.at, by) }), `nudge ${landmark.id}`)
     else if (leg) editor.edit((journey) => moveNodes(journey, leg.id, stage.nodes, by), `nudge ${leg.id}`)
   }
@@ -112,6 +107,11 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
     } else if (id !== undefined) removes((journey) => SELECTABLE[selection.kind].remove!(journey, id))
   }
 
+  function selectAllStops() {
+    const [id, ...also] = editor.traveller!.visits.map(({ stop }) => stop)
+    if (id !== undefined) editor.select({ kind: 'stop', id, also: [...new Set(also)].filter((other) => other !== id) })
+  }
+
   function tapAlong() {
     const { selectedAudio: piece } = editor
     if (piece) editor.edit((journey) => tapBeat(journey, piece.id, playback.time))
@@ -133,6 +133,7 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
   function actionFor(event: KeyboardEvent): (() => void) | undefined {
     if (event.ctrlKey || event.metaKey) {
       if (event.key.toLowerCase() === 'z') return event.shiftKey ? editor.redo : editor.undo
+      if (event.key.toLowerCase() === 'a') return editor.journey?.stops.length ? selectAllStops : undefined
       if (event.key.toLowerCase() === 'c') return copies.kind.value && getSelection()?.isCollapsed !== false ? copies.copy : undefined
       if (event.key.toLowerCase() === 'v')
         return copies.canPaste.value ? () => copies.pasteOnto(event.shiftKey ? 'timing' : 'look') : undefined

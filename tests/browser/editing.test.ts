@@ -28,6 +28,44 @@ async function drag(testId: string, by: [number, number], nth = 0) {
   await page.mouse.up()
 }
 
+describe('several stops', () => {
+  const places = async () => (await stored()).stops.map(({ at }) => at)
+
+  it('are all selected by a key, turned, scaled and moved as one by a box about a pivot, and by numbers', async () => {
+    const before = await places()
+    await page.getByTestId('stage').click({ position: { x: 20, y: 300 } })
+    await page.keyboard.press('Control+a')
+    await page.getByText('5 stops are selected').waitFor()
+    // A quarter turn about the middle: the knob goes from above to the right.
+    const knob = (await page.getByTestId('together-knob').boundingBox())!
+    const pivot = (await page.getByTestId('together-pivot').boundingBox())!
+    const arm = pivot.y + pivot.height / 2 - (knob.y + knob.height / 2)
+    await drag('together-knob', [arm, arm])
+    const turned = await places()
+    const spread = (list: { x: number; y: number }[]) => [list.map(({ x }) => x), list.map(({ y }) => y)].map((of) => Math.max(...of) - Math.min(...of)) // prettier-ignore
+    const [[width, height], [across, down]] = [spread(before), spread(turned)] as [[number, number], [number, number]]
+    expect(across / height).toBeCloseTo(1, 1)
+    expect(down / width).toBeCloseTo(1, 1)
+    await page.keyboard.press('Control+z')
+    expect(await places()).toEqual(before)
+    const scale = page.getByTestId('together-scale').locator('input')
+    await scale.fill('50')
+    await scale.press('Enter')
+    expect(spread(await places())[0]! / width).toBeCloseTo(0.5, 6)
+    expect(await page.getByTestId('together-scale').locator('input').inputValue()).toBe('100')
+    await page.keyboard.press('Escape')
+    await page.keyboard.press('Control+z')
+    // The lines between go along: a node of the first leg is where it was by as much.
+    const node = async () => ((await legs())[0]!.course as { nodes: { at: { x: number } }[] }).nodes[0]!.at.x
+    const was = await node()
+    await page.getByTestId('stop-handle').first().focus()
+    await page.keyboard.press('Shift+ArrowRight')
+    const by = (await places())[0]!.x - before[0]!.x
+    expect(by).toBeGreaterThan(5)
+    expect((await node()) - was).toBeCloseTo(by, 3)
+  })
+})
+
 describe('the details', () => {
   const scrolled = () => page.getByRole('complementary', { name: 'Details' }).evaluate((panel) => panel.lastElementChild!.scrollTop)
 

@@ -24,6 +24,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Esc', 'Back to the selection tool; again: select nothing'],
   ['Arrow keys', 'Move the selection by one film pixel, with Shift by ten; with a tool, move its cross'],
   ['Delete', 'Delete the selection: a stop, nodes, a shot, title, landmark, note or sound'],
+  ['Ctrl+A', 'Select all stops of the traveller; Shift+click on the map: one more'],
   ['Ctrl+C', 'Copy the look and timing of a leg, a stop or a shot'],
   ['Ctrl+V', 'Paste the look onto the selection; with Shift the timing'],
   ['Ctrl+Z', 'Undo'],

@@ -27,7 +27,7 @@ const open = useSessionStorage(`zephyrine-open-${props.title}`, false)
   align-items: center;
   gap: 4px;
   width: 100%;
-  min-height: 38px;
+  min-height: 34px;
   text-align: left;
   cursor: pointer;
 }

@@ -8,7 +8,7 @@ import { pieceAt, pointAt } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
 import { add, subtract } from '#core/geometry/point'
 import { bendLeg } from '#core/edits/lines/legs'
-import { editStop } from '#core/edits/marks/stops'
+import { moveTogether } from '#core/edits/trips/together'
 import { nameOfStop } from '#core/journey/lookup'
 import type { Stop } from '#core/journey/schema'
 import { followPointer } from '~/composables/use-pointer-drag'
@@ -21,6 +21,7 @@ import CourseOverlay from './CourseOverlay.vue'
 import CardOverlay from './CardOverlay.vue'
 import LabelOverlay from './LabelOverlay.vue'
 import LandmarkOverlay from './LandmarkOverlay.vue'
+import TogetherOverlay from './TogetherOverlay.vue'
 import NetworkOverlay from './NetworkOverlay.vue'
 import type { StageSpace } from './stage-space'
 import { draggedBy, groundTransform, isBefore, perPixel, tiltedCourse, toStage } from './stage-space'
@@ -48,6 +49,10 @@ const stops = computed(() => {
   return [...new Set(trips.flatMap(({ visits }) => visits.map(({ stop }) => stop)))].filter(({ at }) => isBefore(props.space, at))
 })
 const selected = computed(() => new Set(editor.selectedIds))
+/** Whether several stops are selected, and seen straight from above, so that a box round them can turn and scale them. */
+const isTogether = computed(
+  () => editor.selection.kind === 'stop' && selected.value.size > 1 && stage.tool === 'select' && props.space.projection.isFlat,
+)
 
 const transform = computed(() => groundTransform(props.space))
 
@@ -123,10 +128,11 @@ function pressStop(event: PointerEvent, stop: Stop) {
     return editor.selectAlso({ kind: 'stop', id: stop.id })
   }
   if (!selected.value.has(stop.id)) editor.select({ kind: 'stop', id: stop.id })
-  const from = new Map(editor.journey!.stops.flatMap(({ id, at }) => (selected.value.has(id) ? [[id, at] as const] : [])))
+  // Several are moved with what lies between them.
+  const [journey, ids] = [editor.journey!, [...selected.value]]
   drag(event, stop.at, (to) => {
     const by = subtract(to, stop.at)
-    editor.edit((journey) => [...from].reduce((j, [id, at]) => editStop(j, id, { at: add(at, by) }), journey), gesture)
+    editor.edit(() => moveTogether(journey, ids, (p) => add(p, by)), gesture)
   })
 }
 
@@ -203,6 +209,8 @@ const selectLeg = (id: string, more = false) => (more ? editor.selectAlso({ kind
         <path d="M0-7L7 0L0 7L-7 0Z" />
       </g>
     </template>
+
+    <TogetherOverlay v-if="isTogether" :space="space" />
 
     <g
       v-for="(stop, i) in stops"

@@ -76,7 +76,8 @@ function movedHandle(at: Point, offset: Point, move: Move): Point {
   return subtract(move({ x: at.x + offset.x, y: at.y + offset.y }), move(at))
 }
 
-function movedCourse(course: CourseShape, a: Point, b: Point, move: Move): CourseShape {
+/** The course of a leg from a to b, moved by a map of the ground. */
+export function movedCourse(course: CourseShape, a: Point, b: Point, move: Move): CourseShape {
   switch (course.kind) {
     case 'straight':
     case 'bowed':

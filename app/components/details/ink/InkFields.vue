@@ -346,7 +346,7 @@ const WAKE = 400
   </FoldedSection>
   <div class="buttons">
     <v-btn size="small" variant="outlined" @click="editor.edit((journey) => inkLegsLike(journey, leg.id))">Use this ink for all legs</v-btn>
-    <v-btn v-if="inks.length === 1" size="small" variant="text" data-testid="add-ink" @click="add">Lay another line over it</v-btn>
+    <v-btn v-if="inks.length === 1" size="small" variant="text" data-testid="add-ink" @click="add">Add a line over it</v-btn>
   </div>
 </template>
 

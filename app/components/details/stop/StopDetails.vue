@@ -14,6 +14,7 @@ import { useEditor } from '~/stores/editor'
 import LabelFields from '../marks/LabelFields.vue'
 import PinSection from '../marks/PinSection.vue'
 import PostcardFields from '../cards/PostcardFields.vue'
+import TogetherFields from './TogetherFields.vue'
 import StopName from './StopName.vue'
 import VisitFields from './VisitFields.vue'
 
@@ -45,6 +46,7 @@ function moveTo(text: string) {
     <p v-if="editor.selectedIds.length > 1" class="several" role="status" data-testid="several">
       {{ editor.selectedIds.length }} stops are selected: the looks of pin and label change for all of them.
     </p>
+    <TogetherFields v-if="editor.selectedIds.length > 1" />
     <StopName :stop="stop" />
     <VisitFields :stop="stop" />
 
