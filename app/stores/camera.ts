@@ -3,7 +3,7 @@ import { watchDebounced } from '@vueuse/core'
 import { nanoid } from 'nanoid'
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
-import { projectionAt, viewAt } from '#core/camera/view-track'
+import { filmedAt, projectionAt, viewAt } from '#core/camera/view-track'
 import type { View } from '#core/camera/view'
 import { GREATEST_PITCH, GREATEST_ZOOM, LEAST_ZOOM, withoutBend } from '#core/camera/view'
 import { addShot, backToPlan, putShot, reaimedShot, setCamera } from '#core/edits/camera/shots'
@@ -27,6 +27,8 @@ export const useCamera = defineStore('camera', () => {
 
   /** What the film shows at the play position. */
   const view = computed<View>(() => viewAt(editor.compiled!, playback.time))
+  /** The view that is filmed there, which sways where the camera is held by hand, and its projection. */
+  const filmed = computed<View>(() => filmedAt(editor.compiled!, playback.time))
   const projection = computed(() => projectionAt(editor.compiled!, playback.time))
 
   /** The shot that is in force at the play position; undefined during the opening view. */
@@ -146,7 +148,7 @@ export const useCamera = defineStore('camera', () => {
     if (editor.edit((journey) => addShot(journey, made))) editor.select({ kind: 'shot', id: made.id })
   }
 
-  return { view, projection, shot, checks, look, show, momentOf, keep, begin, asKind }
+  return { view, filmed, projection, shot, checks, look, show, momentOf, keep, begin, asKind }
 })
 
 const bounded = (view: View): View => ({

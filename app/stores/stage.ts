@@ -51,7 +51,7 @@ export const useStage = defineStore('stage', () => {
   /** What the stage shows: the camera's view through the lens, or the table. */
   const view = computed<View>(() => {
     if (!editor.journey) return flatView({ x: 0, y: 0 }, 1)
-    return mode.value === 'lens' ? useCamera().view : (tableView.value ?? wholeTable())
+    return mode.value === 'lens' ? useCamera().filmed : (tableView.value ?? wholeTable())
   })
 
   function setMode(next: 'lens' | 'table') {

@@ -7,6 +7,8 @@ import { remembered } from '../remembered'
 import { easedHold } from './eased-hold'
 import { keptInView } from './fit'
 import { flowThrough, goingOn } from './flow'
+import type { Handheld } from './handheld'
+import { swayed } from './handheld'
 import type { Bend } from './globe'
 import { projectionOf } from './projection'
 import type { Size } from '../geometry/size'
@@ -24,6 +26,8 @@ export interface ViewTrack {
   lastTime: number
   /** So many times a second, once a frame, a way that is held in is eased; null where each view is held in by itself. */
   easedAt: number | null
+  /** How the camera sways that is held by hand; null on a stand. */
+  handheld: Handheld | null
 }
 
 /** A shot in seconds of the film: the camera leaves for it at `start` and is there at `end`. */
@@ -164,9 +168,15 @@ const flowsOf = remembered((track: ViewTrack): (((time: number) => View | undefi
   return flows
 })
 
-/** The projection of the camera's view at a time. */
+/** The view that is filmed at a time: the camera's, as it sways where it is held by hand. What is edited is the camera's own view. */
+export function filmedAt({ views }: { views: ViewTrack }, time: number): View {
+  const view = viewAt({ views }, time)
+  return views.handheld ? swayed(view, views.handheld, time, views.reference) : view
+}
+
+/** The projection of the view that is filmed at a time. */
 export const projectionAt = (compiled: { views: ViewTrack; reference: Size }, time: number) =>
-  projectionOf(viewAt(compiled, time), compiled.reference)
+  projectionOf(filmedAt(compiled, time), compiled.reference)
 
 /** The way between two views, by its share: middle and zoom along the smooth path, bearing (the shorter way round) and pitch along with them. */
 function viewWay(from: View, to: View, reference: Size): (share: number) => View {

@@ -37,6 +37,9 @@ export const forgetColour = (journey: Journey, colour: string): Journey => ({
   colours: journey.colours.filter((kept) => kept !== colour),
 })
 
+/** Has the camera sway as if it was held by hand; null puts it on a stand. */
+export const setHandheld = (journey: Journey, handheld: Journey['handheld']): Journey => ({ ...journey, handheld })
+
 /** Changes how what is further away looks. */
 export const setDepth = (journey: Journey, patch: Partial<Journey['depth']>): Journey => ({
   ...journey,

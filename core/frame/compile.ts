@@ -3,7 +3,8 @@ import { unionOf } from '../geometry/box'
 import { clamp } from '../geometry/clamp'
 import type { Size } from '../geometry/size'
 import { outputScale, referenceSize } from '../camera/view'
-import { projectionAt } from '../camera/view-track'
+import { projectionOf } from '../camera/projection'
+import { viewAt } from '../camera/view-track'
 import type { Journey, LandmarkMark } from '../journey/schema'
 import { frameCount, frameTime } from '../pace/rate'
 import { compileCamera } from '../shots/compile-camera'
@@ -43,8 +44,9 @@ export function compile(journey: Journey, places?: LabelPlaces): CompiledJourney
   const moments = new Map([...firstVisits(trips), ...shown].map((visit) => [visit.stop.id, visit]))
   const film = journey.sheets.filter((sheet) => !sheet.tracing)
   const { views, shots } = compileCamera(journey, trips, moments, { frames, lastTime, reference })
-  const still = projectionAt({ views, reference }, 0)
-  const look = shots.length === 0 ? () => still : remembering((time) => projectionAt({ views, reference }, time))
+  const lookAt = (time: number) => projectionOf(viewAt({ views }, time), reference)
+  const still = lookAt(0)
+  const look = shots.length === 0 ? () => still : remembering(lookAt)
   const ruler = rulerOf(journey)
   const travellers = trips.map((trip) => compileTraveller(trip, rate, look))
   const beside = journey.landmarks.map((landmark) => ({ landmark, shown: compileSpan(landmark.shown, moments, lastTime) }))

@@ -72,7 +72,7 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
     scale: compiled.scale,
     reference: compiled.reference,
     view: projection.view,
-    isMoving: isMovingAt(compiled, time),
+    isMoving: compiled.views.handheld !== null || isMovingAt(compiled, time),
     items,
     motions,
   }

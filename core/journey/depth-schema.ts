@@ -1,6 +1,13 @@
 import { z } from 'zod'
 import { colour, id, unit } from './values'
 
+/** How the camera sways, as one that is held by hand: at most so many rpx and degrees; another seed sways in another way. */
+export const handheldSchema = z.strictObject({
+  px: z.number().min(0).max(60).default(7),
+  degrees: z.number().min(0).max(4).default(0.35),
+  seed: z.int().min(0).max(999).default(1),
+})
+
 /** How what is further away looks, where the camera is tilted, and what is round the globe. */
 export const depthSchema = z.strictObject({
   /** The ground is soft before and behind what is in focus, as in a lens; what marks the way stays sharp. */

@@ -39,6 +39,7 @@ export function compileCamera(
       hold,
       lastTime,
       easedAt: framesPerSecond(frame.rate),
+      handheld: journey.handheld,
     },
     shots: timed.map((entry, i) => ({
       shot: entry.shot,

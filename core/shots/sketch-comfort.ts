@@ -45,7 +45,7 @@ export function excessesOf(sketches: readonly TimedSketch[], scene: Scene, hold:
   const shots = placeShots(sketches.map((sketch) => ({ shot: shotOf(sketch, sketch.key, START), time: sketch.time })), scene) // prettier-ignore
   const count = Math.max(1, Math.round(lastTime / step))
   // What eases the way makes nothing faster, and keeps in view what is seen: it would take longer than all the rest.
-  const views: ViewTrack = { opening, shots, reference, hold, lastTime, easedAt: null }
+  const views: ViewTrack = { opening, shots, reference, hold, lastTime, easedAt: null, handheld: null }
   let before = viewAt({ views }, 0)
   let current = 0
   for (let i = 1; i <= count; i++) {

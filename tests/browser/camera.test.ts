@@ -254,6 +254,24 @@ describe('the camera lane', () => {
   const kinds = () =>
     demo.page.getByTestId('pace-shot').evaluateAll((list) => list.map((shot) => /^[^:,]*/.exec(shot.getAttribute('aria-label')!)![0]))
 
+  it('sways as if it was held by hand, where that is asked, and the handles go along', async () => {
+    const { page } = demo
+    await page.getByRole('button', { name: /^Camera/ }).click()
+    const handle = async () => (await page.getByTestId('stop-handle').first().boundingBox())!
+    const before = await handle()
+    await page.getByRole('checkbox', { name: 'Handheld' }).click()
+    expect((await demo.stored()).handheld).toEqual({ px: 7, degrees: 0.35, seed: 1 })
+    await expect.poll(async () => Math.abs((await handle()).x - before.x)).toBeGreaterThan(0.5)
+    // A drag in the lens changes the camera's own view, not that of the hand.
+    const { camera } = await demo.stored()
+    await dragOnStage({ x: 700, y: 500 }, { x: 660, y: 500 })
+    const after = (await demo.stored()).camera
+    expect([after.zoom, after.bearing]).toEqual([camera.zoom, camera.bearing])
+    expect(after.centre.x).toBeGreaterThan(camera.centre.x)
+    await page.getByRole('checkbox', { name: 'Handheld' }).click()
+    expect((await demo.stored()).handheld).toBeNull()
+  })
+
   it('films by a plan at a click, keeps what is set by hand when the plan is made anew, and goes back to it', async () => {
     const { page } = demo
     await page.getByRole('button', { name: /^Camera/ }).click()

@@ -134,7 +134,15 @@ describe('free shots that are passed', () => {
     look: { at: () => (shot.kind === 'free' ? shot.view : opening), isStill: true, keeps: [] },
     passes: true,
   })
-  const trackOf = (...shots: PlacedShot[]): ViewTrack => ({ opening, shots, reference, hold: null, lastTime: 10, easedAt: null })
+  const trackOf = (...shots: PlacedShot[]): ViewTrack => ({
+    opening,
+    shots,
+    reference,
+    hold: null,
+    lastTime: 10,
+    easedAt: null,
+    handheld: null,
+  })
 
   it('are there when the camera would have arrived, without a rest, until the last one', () => {
     const passing = compiled(...two)

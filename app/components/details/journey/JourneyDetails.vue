@@ -28,6 +28,7 @@ import { useTracks } from '~/stores/tracks'
 import CaptionList from '~/components/text/CaptionList.vue'
 import CameraPlan from '~/components/camera/CameraPlan.vue'
 import DepthFields from '~/components/camera/DepthFields.vue'
+import HandheldFields from '~/components/camera/HandheldFields.vue'
 import { PLANS } from '~/components/camera/shot-names'
 import FilmSection from './FilmSection.vue'
 import GradeFields from './GradeFields.vue'
@@ -213,7 +214,9 @@ const next = computed(() => {
       <v-btn size="small" variant="outlined" @click="emit('credits')">Credits …</v-btn>
     </div>
 
-    <FoldedSection v-if="journey.stops.length > 0" class="networks" title="Camera" :note="cameraNote"><CameraPlan /></FoldedSection>
+    <FoldedSection v-if="journey.stops.length > 0" class="networks" title="Camera" :note="cameraNote"
+      ><CameraPlan /><HandheldFields
+    /></FoldedSection>
     <FoldedSection v-if="journey.stops.length > 0" title="Soft focus, haze, sky" :note="depthNote"><DepthFields /></FoldedSection>
     <FoldedSection :class="{ networks: journey.stops.length === 0 }" title="Colour grade" :note="gradeNote"><GradeFields /></FoldedSection>
     <FoldedSection title="Looks" note="of the whole journey"><LookList /></FoldedSection>
