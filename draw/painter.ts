@@ -126,6 +126,7 @@ export function createPainter(studio: Studio): Painter {
     const uppermost = frame.items[count - 1]
     const shade = uppermost?.kind === 'edge-shade' ? uppermost : undefined
     const ground = shade ? frame.items[count - 2] : uppermost
+    if (shade && shade.opacity < 1) return undefined
     const image = ground?.kind === 'sheet' && sheetPainter.whole(space, ground, shade && edgeShade.pictureOf(space, shade))
     if (!image) return undefined
     const items = frame.items.slice(count)

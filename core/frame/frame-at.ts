@@ -26,7 +26,7 @@ import type {
 import { IS_GROUND } from './frame'
 import { circleAt, pinAppearanceAt, SETTLED } from '../marks/pins'
 import { inksOf } from '../journey/lookup'
-import type { Depth, Journey, Layer, Pin, Sheet, Wash } from '../journey/schema'
+import type { Depth, Journey, Layer, Pin, Sheet } from '../journey/schema'
 import { remembered } from '../remembered'
 import type { Motion } from '../trips/motion'
 import type { LineOfLeg } from './ink-at'
@@ -157,7 +157,8 @@ function ground(
     return opacity > 0 ? [{ kind: 'area', area, opacity }] : []
   })
   const first = sheets[0]?.sheet
-  const shade = first?.wash?.edgeShade && shadeOf(first.wash.edgeShade, numberAt(values, 'wash', time, first.id))
+  const shade = first?.wash?.edgeShade
+  const shaded = shade ? numberAt(values, 'wash', time, first.id) : 0
   const dim = numberAt(values, 'map-dim', time)
   const air: FrameItem[] = bent ? [{ kind: 'air', sky, drift: DRIFT * time }] : []
   return [
@@ -166,15 +167,12 @@ function ground(
     ...lit,
     ...lying,
     ...air,
-    ...(shade && shade.strength > 0 ? [{ kind: 'edge-shade', shade } as const] : []),
+    ...(shade && shaded > 0 ? [{ kind: 'edge-shade', shade, opacity: shaded } as const] : []),
     ...(dim > 0 ? [{ kind: 'map-dim', opacity: dim } as const] : []),
   ]
 }
 
 const unwashed = remembered((sheet: Sheet): Sheet => ({ ...sheet, wash: null }))
-const shadeOf = remembered((shade: NonNullable<Wash['edgeShade']>, share: number) =>
-  share === 1 ? shade : { ...shade, strength: shade.strength * share },
-)
 
 /** A sheet of whose wash a share is seen: with it, over itself without it. Both together are as opaque as it is. */
 function partlyWashed(item: SheetItem, share: number): SheetItem[] {

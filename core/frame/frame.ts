@@ -132,6 +132,8 @@ export interface MapDimItem {
 export interface EdgeShadeItem {
   kind: 'edge-shade'
   shade: NonNullable<Wash['edgeShade']>
+  /** The share of it that is seen. */
+  opacity: number
 }
 
 export interface InkItem {

@@ -47,9 +47,11 @@ export function createEdgeShade(studio: Studio) {
         made!.surface.context.putImageData(picture, 0, 0)
       }
       context.setTransform(1, 0, 0, 1, 0, 0)
+      context.globalAlpha = item.opacity
       context.drawImage(made!.surface.image, 0, 0)
+      context.globalAlpha = 1
     },
-    /** The shade as a picture of the frame's size; the same object while it is the same. */
+    /** The whole shade as a picture of the frame's size; the same object while it is the same. */
     pictureOf,
   }
 }

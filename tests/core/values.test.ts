@@ -147,7 +147,7 @@ describe('in the frame', () => {
     // Half of each, and a fifth of what is below.
     expect(over!.opacity).toBeCloseTo(0.4, 9)
     expect(plain!.opacity * (1 - over!.opacity)).toBeCloseTo(0.4, 9)
-    expect(one(journey, 3, 'edge-shade').shade.strength).toBeCloseTo(0.4, 9)
+    expect(one(journey, 3, 'edge-shade')).toMatchObject({ shade: { strength: 0.8 }, opacity: 0.5 })
     expect(itemsAt(journey, 5).some(({ kind }) => kind === 'edge-shade')).toBe(false)
     // The same object from frame to frame, so that it is washed once.
     const compiled = compile(journey, NO_PLACES)
