@@ -7,6 +7,7 @@ import { standingScale } from './canvas-space'
 import { creditBounds } from './type/credit'
 import { carriedReach } from './marks/carried'
 import { captionBounds } from './type/caption'
+import { particlesBounds } from './ink/particles'
 import { labelExtent } from './marks/label'
 import { inkReach, plannedReach } from './ink/ink'
 import { standingReach } from './marks/landmark'
@@ -33,6 +34,8 @@ export function itemBounds(space: CanvasSpace, item: FrameItem): Region {
       return { x: 0, y: 0, width: space.reference.width * space.scale, height: space.reference.height * space.scale }
     case 'ink':
       return alongCourse(space, item.course, item.tail, item.head, inkReach(item.ink))
+    case 'particles':
+      return particlesBounds(space, item)
     case 'planned':
       return alongCourse(space, item.course, item.from, item.course.length, plannedReach(item))
     case 'pin':

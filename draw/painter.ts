@@ -14,6 +14,7 @@ import { paintAir } from './ground/globe'
 import { createEdgeShade } from './ground/edge-shade'
 import { paintArea, paintGround } from './ground/ground'
 import { growsAtHead, inkReach, paintInk, paintPlanned } from './ink/ink'
+import { paintParticles } from './ink/particles'
 import { createSoftener } from './ink/soft'
 import { LONGEST_PIECE } from './ink/strand'
 import { paintLabel } from './marks/label'
@@ -82,6 +83,8 @@ export function createPainter(studio: Studio): Painter {
         return paintDepth(context, space, item, soft)
       case 'ink':
         return paintInk(context, studio, space, item, squaresOf(space, [item]), ink)
+      case 'particles':
+        return paintParticles(context, space, item)
       case 'planned':
         return paintPlanned(context, studio, space, item)
       case 'pin':

@@ -24,6 +24,7 @@ const PASS_OF: Readonly<Record<FrameItem['kind'], Pass>> = {
   air: 'ground',
   planned: 'lines',
   ink: 'lines',
+  particles: 'lines',
   pin: 'marks',
   standing: 'marks',
   vehicle: 'vehicles',
@@ -57,7 +58,7 @@ export function passesOf(compiled: CompiledJourney): Pass[] {
   const travellers = compiled.travellers.filter(({ traveller }) => traveller.shown)
   const legs = travellers.flatMap((traveller) => traveller.legs)
   const has: Readonly<Record<Layer, boolean>> = {
-    lines: legs.some(({ leg }) => inksOf(leg).some((ink) => ink.line.kind !== 'hidden' || ink.planned)),
+    lines: legs.some(({ leg }) => inksOf(leg).some((ink) => ink.line.kind !== 'hidden' || ink.planned || ink.particles)),
     marks: standing.length > 0 || marks.some(({ stop }) => stop.pin.shape !== 'none'),
     vehicles: legs.some(({ rides }) => rides.some(({ vehicle }) => vehicle)),
     labels: marks.some(({ label }) => label),

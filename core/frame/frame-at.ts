@@ -16,6 +16,7 @@ import type {
   FrameItem,
   InkItem,
   LabelItem,
+  ParticlesItem,
   PlannedItem,
   PinItem,
   PostcardItem,
@@ -31,6 +32,7 @@ import { remembered } from '../remembered'
 import type { Motion } from '../trips/motion'
 import type { LineOfLeg } from './ink-at'
 import { inkAt, plannedAt } from './ink-at'
+import { particlesAt } from './particles'
 import { CLIMB, motionAt } from '../trips/motion'
 import { besideOthers } from './side-by-side'
 import { captionsAt } from '../labels/captions'
@@ -54,6 +56,7 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
     lines: () => [
       ...travellers.flatMap((of) => planned({ compiled: of, values, time }, lastTime, projection)),
       ...travellers.flatMap((of) => inks({ compiled: of, values, time }, lastTime, projection)),
+      ...travellers.flatMap((of) => particles({ compiled: of, values, time }, projection)),
     ],
     marks: () => standing(compiled, marks, time, projection),
     vehicles: () => {
@@ -296,6 +299,12 @@ function inks(traveller: TravellerAt, lastTime: number, projection: Projection):
   const next = compiled.legs.findIndex(({ depart }) => depart > time)
   const begun = next < 0 ? compiled.legs : compiled.legs.slice(0, next)
   return eachLine(traveller, begun, (line) => inkAt(line, time, lastTime, projection))
+}
+
+function particles(traveller: TravellerAt, projection: Projection): ParticlesItem[] {
+  const { time, compiled } = traveller
+  if (!compiled.legs.some(({ leg }) => inksOf(leg).some((ink) => ink.particles))) return []
+  return eachLine(traveller, compiled.legs, (line) => particlesAt(line, time, projection))
 }
 
 function planned(traveller: TravellerAt, lastTime: number, projection: Projection): PlannedItem[] {

@@ -25,6 +25,7 @@ import type { CardPose } from '../marks/card-times'
 import type { CompiledLabel } from '../trips/compiled'
 import type { CircleState } from '../marks/pins'
 import type { Motion } from '../trips/motion'
+import type { Particle } from './particles'
 
 /** What one frame shows: plain data, items in back-to-front order, places in ground units, sizes in reference pixels. */
 export interface Frame {
@@ -51,6 +52,7 @@ export type FrameItem =
   | DepthItem
   | AirItem
   | PlannedItem
+  | ParticlesItem
   | InkItem
   | PinItem
   | StandingItem
@@ -73,6 +75,7 @@ export const IS_GROUND = {
   air: true,
   planned: false,
   ink: false,
+  particles: false,
   pin: false,
   standing: false,
   vehicle: false,
@@ -168,6 +171,15 @@ export interface PlannedItem {
   from: number
   patternZoom: number
   planned: Planned
+}
+
+/** Sparks or dust along a line. */
+export interface ParticlesItem {
+  kind: 'particles'
+  leg: string
+  layer: number
+  colour: string
+  seen: readonly Particle[]
 }
 
 /** A picture that stands on the ground. */

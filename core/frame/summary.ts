@@ -65,6 +65,8 @@ export function frameSummary(frame: Frame) {
           const { kind, leg, course, tail, head, ink } = item
           return { kind, leg, tail, length: head, courseLength: course.length, head: screen(pointAt(course, head)), line: ink.line.kind }
         }
+        case 'particles':
+          return { kind: item.kind, leg: item.leg, count: item.seen.length }
         case 'planned': {
           const { kind, leg, course, from } = item
           return { kind, leg, from, courseLength: course.length }

@@ -76,6 +76,18 @@ export const leaderSchema = z.strictObject({
   size: z.number().min(4).max(120).default(24),
 })
 
+/** Sparks or dust that the traveller leaves behind. Sizes and speeds are the most; each particle has some of its own. */
+export const particlesSchema = z.strictObject({
+  colour: colour.default('#ffe3a0'),
+  perSecond: z.number().min(1).max(120).default(50),
+  /** Diameter in rpx, and how long it is seen, in seconds. */
+  size: z.number().min(1).max(60).default(7),
+  life: z.number().min(0.1).max(4).default(1.4),
+  /** How fast it drifts off to any side, and how fast it rises, or falls where negative, in rpx a second. */
+  drift: z.number().min(0).max(400).default(60),
+  rise: z.number().min(-300).max(300).default(0),
+})
+
 /** The course that is still to be travelled, shown before it is. */
 export const plannedSchema = z.strictObject({
   colour: colour.default('#14233a'),
@@ -117,6 +129,7 @@ export const inkSchema = z.strictObject({
   taper: z.number().min(0).max(4000).default(0),
   arrow: arrowSchema.nullable().default(null),
   leader: leaderSchema.nullable().default(null),
+  particles: particlesSchema.nullable().default(null),
   /** How fast its pattern moves along the line, in rpx a second; backwards where negative. */
   march: z.number().min(-400).max(400).default(0),
   /** How it comes into the picture: with its traveller, and as a whole or in pieces, or by itself. */
@@ -136,6 +149,7 @@ export type Stamp = Exclude<(typeof STAMPS)[number], 'own'>
 export type Glow = z.output<typeof glowSchema>
 export type Arrow = z.output<typeof arrowSchema>
 export type Leader = z.output<typeof leaderSchema>
+export type Particles = z.output<typeof particlesSchema>
 export type Planned = z.output<typeof plannedSchema>
 export type Join = (typeof JOINS)[number]
 export type Hand = (typeof HANDS)[number]

@@ -84,7 +84,7 @@ describe('the look of a line', () => {
     await fold('Gradient, casing, shadow')
     await page.getByRole('button', { name: 'Add a gradient' }).click()
     await page.getByLabel('Casing', { exact: true }).click()
-    await fold('Arrow and leader')
+    await fold('Arrow, leader')
     await page.getByLabel('Arrow', { exact: true }).click()
     await fold('Entrance and exit')
     await page.getByLabel('Keep only a wake').click()
@@ -99,7 +99,7 @@ describe('the look of a line', () => {
     })
     for (const [title, note] of [
       ['Gradient, casing, shadow', 'gradient, casing'],
-      ['Arrow and leader', 'arrow'],
+      ['Arrow, leader', 'arrow'],
       ['Entrance and exit', 'wake, planned'],
     ] as const)
       expect(await page.getByRole('button', { name: new RegExp(`^${title}`) }).textContent()).toContain(note)

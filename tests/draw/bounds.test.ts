@@ -276,6 +276,19 @@ describe('bounds', () => {
     }
   })
 
+  it('hold particles, off the spots where they were left', () => {
+    expectWithin({
+      kind: 'particles',
+      leg: 'l',
+      layer: 0,
+      colour: '#ffffff',
+      seen: [
+        { at: middle, x: -120, y: 40, radius: 12, opacity: 1 },
+        { at: { x: middle.x + 90, y: middle.y }, x: 30, y: -160, radius: 20, opacity: 0.6 },
+      ],
+    })
+  })
+
   it.each(['solid', 'dashed', 'stamped'] as const)('hold a planned line: %s', (kind) => {
     expectWithin({
       kind: 'planned',

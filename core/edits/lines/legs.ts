@@ -33,7 +33,7 @@ export function addInk(journey: Journey, id: string, colour: string): Journey {
     if (!leg || leg.over.length >= LIMITS.inksOver) return
     const { width, line, ...look } = inksOf(leg).at(-1)!
     const isSeen = line.kind !== 'hidden'
-    const plain = { casing: null, shadow: null, glow: null, planned: null, arrow: null, leader: null, gradient: [] }
+    const plain = { casing: null, shadow: null, glow: null, planned: null, arrow: null, leader: null, particles: null, gradient: [] }
     leg.over.push({ ...look, ...plain, line: { kind: 'solid' }, width: isSeen ? Math.max(1, width * THINNER) : width, colour })
   })
 }

@@ -127,7 +127,7 @@ const setGradientColour = (i: number, colour: string) =>
 
 const words = (...said: (string | false)[]) => said.filter(Boolean).join(', ') || 'none'
 const notes = computed(() => {
-  const { gradient, opacity, casing, shadow, glow, hand, taper, arrow, leader, comes, wake, after, march, planned } = ink.value
+  const { gradient, opacity, casing, shadow, glow, hand, taper, arrow, leader, particles, comes, wake, after, march, planned } = ink.value
   return {
     edge: words(
       gradient.length > 0 && 'gradient',
@@ -137,7 +137,7 @@ const notes = computed(() => {
       glow !== null && 'glow',
     ),
     hand: words(hand !== 'none' && hand, taper > 0 && 'tapers'),
-    head: words(arrow !== null && 'arrow', leader !== null && leader.shape),
+    head: words(arrow !== null && 'arrow', leader !== null && leader.shape, particles !== null && 'particles'),
     going: words(
       comes !== 'drawn' && comes.replaceAll('-', ' '),
       wake !== null && 'wake',
@@ -278,9 +278,10 @@ const WAKE = 400
       @done="done"
     />
   </FoldedSection>
-  <FoldedSection title="Arrow and leader" :note="notes.head">
+  <FoldedSection title="Arrow, leader, particles" :note="notes.head">
     <InkGroup :leg="leg" :layer="layer" part="arrow" label="Arrow" />
     <InkGroup :leg="leg" :layer="layer" part="leader" label="Leader" />
+    <InkGroup :leg="leg" :layer="layer" part="particles" label="Sparks and dust" />
   </FoldedSection>
   <FoldedSection title="Entrance and exit" :note="notes.going">
     <FieldRow v-slot="{ id }" label="Comes">

@@ -6,10 +6,11 @@ import {
   glowSchema,
   leaderSchema,
   lineSchema,
+  particlesSchema,
   plannedSchema,
   shadowSchema,
 } from '#core/journey/schema'
-import type { Arrow, Glow, Ink, Leader, Line, Planned } from '#core/journey/schema'
+import type { Arrow, Glow, Ink, Leader, Line, Particles, Planned } from '#core/journey/schema'
 import type { FieldSpec } from '~/components/fields/field-list'
 
 /** What can be set of an ink, group by group. */
@@ -108,6 +109,16 @@ const LEADER_FIELDS: readonly FieldSpec<Leader>[] = [
   { key: 'size', label: 'Size', ...px, ...boundsOf(leaderSchema, 'size'), usual: [6, 80] },
 ]
 
+const pace = { as: 'number', unit: 'px/s' } as const
+const PARTICLES_FIELDS: readonly FieldSpec<Particles>[] = [
+  { key: 'colour', label: 'Colour', as: 'colour' },
+  { key: 'perSecond', label: 'A second', as: 'number', ...boundsOf(particlesSchema, 'perSecond') },
+  { key: 'size', label: 'Size', ...px, ...boundsOf(particlesSchema, 'size'), usual: [1, 30], step: 0.5, precision: 1 },
+  { key: 'life', label: 'Life', ...seconds, ...boundsOf(particlesSchema, 'life'), usual: [0.1, 4] },
+  { key: 'drift', label: 'Drift', ...pace, ...boundsOf(particlesSchema, 'drift'), usual: [0, 200] },
+  { key: 'rise', label: 'Rise', ...pace, ...boundsOf(particlesSchema, 'rise'), usual: [-100, 100] },
+]
+
 const PLANNED_FIELDS: readonly FieldSpec<Planned>[] = [
   { key: 'colour', label: 'Colour', as: 'colour' },
   { key: 'width', label: 'Width', ...px, ...boundsOf(plannedSchema, 'width'), usual: [1, 30], step: 0.5, precision: 1 },
@@ -121,9 +132,10 @@ export const INK_PARTS = {
   glow: { initial: glowSchema.parse({}), fields: GLOW_FIELDS },
   arrow: { initial: arrowSchema.parse({}), fields: ARROW_FIELDS },
   leader: { initial: leaderSchema.parse({}), fields: LEADER_FIELDS },
+  particles: { initial: particlesSchema.parse({}), fields: PARTICLES_FIELDS },
   planned: { initial: plannedSchema.parse({}), fields: PLANNED_FIELDS },
 } as const satisfies {
-  [K in 'casing' | 'shadow' | 'glow' | 'arrow' | 'leader' | 'planned']: {
+  [K in 'casing' | 'shadow' | 'glow' | 'arrow' | 'leader' | 'particles' | 'planned']: {
     initial: Ink[K]
     fields: readonly FieldSpec<NonNullable<Ink[K]>>[]
   }
