@@ -32,7 +32,7 @@ function appearanceAt(t: number, arrive: number, lastTime: number, pin: PinTimin
   if (arrive === -Infinity) return SETTLED
   const u = (t - pinStart(arrive, pin, lastTime)) / (pin.comesIn ?? USUAL_PIN_COMING)
   if (u >= 1) return SETTLED
-  return u > 0 ? comingAt(pin.comes, u) : undefined
+  return u > 0 ? comingAt(pin, u) : undefined
 }
 
 /** From how many of its heights a pin drops, at which share of its coming it lands, and how high it springs back after that. */
@@ -41,7 +41,9 @@ const LANDS = 0.7
 const SPRING = 0.12
 
 /** A pin at a share of its coming, 0 to 1. */
-function comingAt(comes: Pin['comes'], u: number): Appearance {
+function comingAt({ comes, before }: PinTiming, u: number): Appearance {
+  // One that can be seen already neither drops nor is at once as large as in the end.
+  if (before === 'faint' && comes !== 'pop' && comes !== 'none') return { scale: smooth(u), opacity: smooth(u), raised: 0 }
   switch (comes) {
     case 'pop':
       return { ...SETTLED, scale: overshoot(u), opacity: smooth(u * 2) }

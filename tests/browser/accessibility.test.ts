@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs'
 import type { AxeResults } from 'axe-core'
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { openEditor, openPage } from '../support/browser'
+import { openEditor, openPage, saved } from '../support/browser'
 import type { TestServer } from '../support/server'
 import { sharedBrowser, startServer } from '../support/shared'
 
@@ -70,6 +70,19 @@ describe.each(['day', 'night'] as const)('in the %s theme', (name) => {
     expect(await violations()).toEqual([])
     await page.getByTestId('bend-seaplane').click()
     expect(await violations()).toEqual([])
+    await page.getByTestId('add-ink').click()
+    await page.getByTestId('ink-layer').first().waitFor()
+    await page.getByTestId('add-value').click()
+    expect(await violations()).toEqual([])
+    await page.getByRole('listitem').filter({ hasText: /^Line width$/ }).click()
+    await page.getByTestId('value-to').waitFor()
+    expect(await violations()).toEqual([])
+    await page.keyboard.press('Control+a')
+    await page.getByTestId('together-turn').waitFor()
+    expect(await violations()).toEqual([])
+    // As it was, for the other theme.
+    for (let i = 0; i < 2; i++) await page.keyboard.press('Control+z')
+    await saved(page)
     await page
       .getByTestId('pace-shot')
       .first()

@@ -63,6 +63,13 @@ describe('several stops', () => {
     const by = (await places())[0]!.x - before[0]!.x
     expect(by).toBeGreaterThan(5)
     expect((await node()) - was).toBeCloseTo(by, 3)
+    // A pivot that was moved stays there, whatever is done.
+    await drag('together-pivot', [60, 20])
+    const put = (await page.getByTestId('together-pivot').boundingBox())!
+    await page.getByTestId('stop-handle').first().focus()
+    await page.keyboard.press('ArrowLeft')
+    await stored()
+    expect((await page.getByTestId('together-pivot').boundingBox())!.x).toBeCloseTo(put.x, 1)
   })
 })
 

@@ -65,6 +65,19 @@ describe('pins', () => {
     expect(comes === 'none' ? seen.opacity * seen.scale : seen.opacity * seen.scale).toBeCloseTo(comes === 'none' ? 1 : 0, 1)
   })
 
+  it.each(['grow', 'fade', 'drop'] as const)('that are faint before they come by “%s” go on from there without a jump', (comes) => {
+    const pin = timing({ comes, comesIn: 0.5, before: 'faint' })
+    const states = Array.from({ length: 120 }, (_, i) => pinAppearanceAt(4.7 + i / 120, 5, 20, pin)!)
+    for (const [i, { scale, opacity, raised }] of states.entries()) {
+      expect(raised).toBe(0)
+      const next = states[i + 1] ?? states[i]!
+      expect(Math.abs(next.scale - scale)).toBeLessThan(0.02)
+      expect(Math.abs(next.opacity - opacity)).toBeLessThan(0.05)
+    }
+    expect(states[0]).toEqual({ scale: 0.85, opacity: 0.4, raised: 0 })
+    expect(states.at(-1)).toBe(SETTLED)
+  })
+
   it('are in the frame so', () => {
     const journey = editStop(trip(), s1, { pin: { comes: 'drop', comesIn: 2 } })
     const { arrive } = compile(journey, NO_PLACES).travellers[0]!.visits[1]!

@@ -37,7 +37,11 @@ const mean = (points: readonly Point[]): Point => ({
 })
 /** On the ground, once it has been moved; else the middle of the box. */
 const put = ref<Point>()
-watch(ids, () => (put.value = undefined))
+watch(
+  // The list is made anew with each edit.
+  () => ids.value.join(),
+  () => (put.value = undefined),
+)
 const pivot = computed(() => (put.value ? toStage(props.space, put.value) : mean(corners.value)))
 
 const knob = computed(() => {
