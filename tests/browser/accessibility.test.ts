@@ -74,7 +74,10 @@ describe.each(['day', 'night'] as const)('in the %s theme', (name) => {
     await page.getByTestId('ink-layer').first().waitFor()
     await page.getByTestId('add-value').click()
     expect(await violations()).toEqual([])
-    await page.getByRole('listitem').filter({ hasText: /^Line width$/ }).click()
+    await page
+      .getByRole('listitem')
+      .filter({ hasText: /^Line width$/ })
+      .click()
     await page.getByTestId('value-to').waitFor()
     expect(await violations()).toEqual([])
     await page.keyboard.press('Control+a')

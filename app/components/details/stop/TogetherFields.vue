@@ -22,7 +22,7 @@ function apply(change: Omit<Similarity, 'pivot'>) {
 </script>
 
 <template>
-  <div>
+  <div class="together">
     <FieldRow label="Move by" role="group">
       <div class="pair">
         <NumberField label="x" :model-value="0" :precision="1" @change="(x) => apply({ by: { x, y: 0 } })" />
@@ -57,6 +57,10 @@ function apply(change: Omit<Similarity, 'pivot'>) {
 </template>
 
 <style scoped>
+/* Room for the label above the first field that follows. */
+.together {
+  margin-bottom: 14px;
+}
 .pair {
   display: grid;
   grid-template-columns: 1fr 1fr;
