@@ -65,18 +65,40 @@ export function paintText(context: CanvasRenderingContext2D, painted: PaintedTex
   context.textAlign = 'left'
   context.textBaseline = 'alphabetic'
   context.lineJoin = 'round'
-  const ownShadow = style.plate === null || style.plate.shape === 'underline'
-  if (style.halo) {
-    context.strokeStyle = style.halo.colour
-    if (ownShadow) castShadow(context, painted)
-    for (const piece of pieces) {
-      context.lineWidth = piece.line.size * style.halo.width * 2
+  context.strokeStyle = style.halo?.colour ?? style.colour
+  context.fillStyle = style.colour
+  const halos = () => {
+    for (const piece of style.halo ? pieces : []) {
+      context.lineWidth = piece.line.size * style.halo!.width * 2
       paintPiece(context, piece, 'strokeText')
     }
-    noShadow(context)
-  } else if (ownShadow) castShadow(context, painted)
-  context.fillStyle = style.colour
-  for (const piece of pieces) paintPiece(context, piece, 'fillText')
+  }
+  const letters = () => pieces.forEach((piece) => paintPiece(context, piece, 'fillText'))
+  if (style.plate === null || style.plate.shape === 'underline') {
+    if (isInParts(painted)) shadowAlone(context, painted, style.halo ? halos : letters)
+    else castShadow(context, painted)
+  }
+  halos()
+  // Letters on a halo cast none of their own.
+  if (style.halo) noShadow(context)
+  letters()
+  context.restore()
+}
+
+/** Whether a text comes part by part: the shadow of each part would fall on those before it. What is wiped is clipped, and has its shadow with it. */
+const isInParts = ({ appears: { by, style }, elapsed }: PaintedText): boolean => elapsed !== null && by !== 'whole' && style !== 'wipe'
+
+/** So far beside the frame, in the context's units, parts are painted of which only the shadow is to be seen. */
+const ASIDE = 20_000
+
+/** Paints the shadow of something, and not the thing itself: that is beside the frame, and casts its shadow into it. */
+function shadowAlone(context: CanvasRenderingContext2D, painted: PaintedText, paint: () => void): void {
+  if (painted.style.shadow === 0) return
+  context.save()
+  castShadow(context, painted)
+  context.shadowOffsetX = ASIDE * painted.scale
+  context.translate(-ASIDE, 0)
+  paint()
   context.restore()
 }
 

@@ -18,7 +18,7 @@ import { addStop } from '#core/edits/trips/visits'
 import { setWash } from '#core/edits/ground/sheets'
 import { createJourney } from '#core/journey/create'
 import type { Journey, Landmark, Wash } from '#core/journey/schema'
-import { depthSchema, glowSchema, inkSchema, PIN_SHAPES, shotSchema, vehicleSchema, washSchema } from '#core/journey/schema'
+import { captionSchema, depthSchema, glowSchema, inkSchema, PIN_SHAPES, shotSchema, vehicleSchema, washSchema } from '#core/journey/schema'
 import { WASH_PRESETS } from '#core/sheet/wash'
 import { VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { paintStill } from '#render/still'
@@ -207,6 +207,23 @@ describe('preview and server frame', () => {
     const journey = stillDemo(await movingDemo())
     const large = editPostcard(journey, 'emberlight', 'dusk', { size: 1000, text: 'A long caption, which takes up two lines of the card' })
     await expectAgreement(large, [23.5], { most: 1.5, without: editStop(large, 'emberlight', { postcards: [] }), least: 15 })
+  })
+
+  it('agree on a title whose letters come one by one over their shadows', async () => {
+    const titled = (shadow: number) => ({
+      ...journeyOver([[300, 900], [1500, 900]], {}, 6), // prettier-ignore
+      captions: [
+        captionSchema.parse({
+          id: 't',
+          content: { kind: 'title', text: 'Lantern Isles' },
+          corner: 'middle',
+          style: { size: 240, colour: '#ffffff', halo: null, shadow },
+          appears: { style: 'fade', by: 'letter', apart: 0.2 },
+          shown: { from: { at: 'start' }, to: { at: 'end' } },
+        }),
+      ],
+    })
+    await expectAgreement(titled(1), [1.3, 2.2], { most: 0.7, without: titled(0), least: 1.5 })
   })
 
   it('agree on what is beside the way, straight down and tilted: marks, names, standing and lying pictures, a pin and the marks of a line of one’s own, a carried flag', async () => {

@@ -10,12 +10,17 @@ import { createServerStudio, createServerSurface } from '#render/studio'
 const size = { width: 960, height: 540 }
 const reference = referenceSize(size)
 
-it.each(['letter', 'word'] as const)('by the %s, with kerning', (by) => {
+it.each([
+  ['letter', 0],
+  ['word', 0],
+  ['letter', 1],
+] as const)('by the %s, with kerning, and a shadow of %d', (by, shadow) => {
   // Pairs that fonts move together: AV, To, Wa, LT, "y.".
   const { style } = captionSchema.parse({
     id: 't',
     content: { kind: 'title', text: '' },
-    style: { size: 150, shadow: 0, halo: null, plate: null },
+    // Light halos close to one another, on which a shadow would be seen.
+    style: { size: 150, shadow, halo: { colour: '#ffffff', width: 0.2 }, plate: null },
   })
   const block = setBlock([{ text: 'AVATAR To Way. LTV' }], style, 3000)
   const pixelsAt = (elapsed: number | null) => {
