@@ -2,6 +2,7 @@ import type { FrameItem, LabelItem } from '#core/frame/frame'
 import type { Course } from '#core/geometry/course'
 import { pieceAt, pointAt } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
+import { liftOf } from '#core/marks/pins'
 import type { CanvasSpace } from './canvas-space'
 import { standingScale } from './canvas-space'
 import { creditBounds } from './type/credit'
@@ -14,6 +15,7 @@ import { standingReach } from './marks/landmark'
 import { pinReach } from './marks/pin'
 import { postcardReach } from './marks/postcard'
 import type { Region } from './region'
+import { castReach } from './shadow'
 import { around } from './region'
 import { vehicleReach } from './marks/vehicle'
 
@@ -42,13 +44,15 @@ export function itemBounds(space: CanvasSpace, item: FrameItem): Region {
       return aroundPlace(
         space,
         item,
-        (pinReach(item.pin) * OVERSHOOT + item.raised * item.pin.size) *
+        (pinReach(item.pin) * Math.max(OVERSHOOT, item.scale) +
+          item.raised * item.pin.size +
+          castReach(space.sun, item.scale * item.pin.size * (1.1 + liftOf(item.pin) + item.raised), pinReach(item.pin))) *
           Math.max(standingScale(space, item.at), space.projection.depthScale(item.at)),
       )
     case 'standing':
       return aroundPlace(space, item, standingReach(space, item.picture))
     case 'vehicle':
-      return aroundPlace(space, item, vehicleReach(item) * space.projection.depthScale(item.at))
+      return aroundPlace(space, item, vehicleReach(space, item) * space.projection.depthScale(item.at))
     case 'carried':
       return aroundPlace(space, item, carriedReach(item) * OVERSHOOT * space.projection.depthScale(item.at))
     case 'label':
@@ -116,7 +120,7 @@ export function alongCourse(space: CanvasSpace, course: Course, from: number, to
 function labelBounds(space: CanvasSpace, item: LabelItem): Region {
   const { left, right, top, bottom } = labelExtent(item)
   const place = space.projection.toScreen(item.at)
-  const k = standingScale(space, item.at)
+  const k = standingScale(space, item.at) * item.scale
   // While it grows out of its stop it may be further from it than in the end.
   const [x, y] = [Math.min(left, left * OVERSHOOT), Math.min(top, top * OVERSHOOT)]
   const [x2, y2] = [Math.max(right, right * OVERSHOOT), Math.max(bottom, bottom * OVERSHOOT)]

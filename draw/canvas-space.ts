@@ -1,6 +1,7 @@
 import type { Projection } from '#core/camera/projection-type'
 import { projectionOf } from '#core/camera/projection'
 import type { Size } from '#core/geometry/size'
+import type { Sun } from '#core/camera/sun'
 import type { View } from '#core/camera/view'
 import type { Point } from '#core/geometry/point'
 
@@ -13,10 +14,12 @@ export interface CanvasSpace {
   isMoving: boolean
   /** Whether a view at rest is painted only as finely as one that moves. */
   isRough: boolean
+  /** The light in which things cast their shadows; null where it comes from above. */
+  sun: Sun | null
 }
 
 export const spaceOf = (
-  { view, reference, isMoving }: { view: View; reference: Size; isMoving: boolean },
+  { view, reference, isMoving, sun }: { view: View; reference: Size; isMoving: boolean; sun: Sun | null },
   scale: number,
   isRough = false,
 ): CanvasSpace => ({
@@ -25,6 +28,7 @@ export const spaceOf = (
   projection: projectionOf(view, reference),
   isMoving,
   isRough,
+  sun,
 })
 
 /** The size of the canvas, in output pixels. */

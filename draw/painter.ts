@@ -88,9 +88,9 @@ export function createPainter(studio: Studio): Painter {
       case 'planned':
         return paintPlanned(context, studio, space, item)
       case 'pin':
-        return fading(context, space, item, (canvas) => paintPin(canvas, studio, space, item))
+        return fading(context, space, item, (canvas) => paintPin(canvas, studio, space, item, layers))
       case 'standing':
-        return paintStanding(context, studio, space, item)
+        return paintStanding(context, studio, space, item, layers)
       case 'vehicle':
         return paintVehicle(context, studio, space, item, layers)
       case 'carried':
@@ -246,6 +246,7 @@ const sameGround = (a: Painted, b: Painted): boolean =>
   a.space.scale === b.space.scale &&
   a.space.isRough === b.space.isRough &&
   equal(a.frame.view, b.frame.view) &&
+  equal(a.frame.sun, b.frame.sun) &&
   sheetCount(a.frame) === sheetCount(b.frame) &&
   commonStart(a.frame.items, b.frame.items) >= sheetCount(a.frame)
 

@@ -14,6 +14,8 @@ interface Riding {
   size: number
   medium: Medium
   carries: Carried | null
+  /** How dark its shadow is, 0 to 1; null where nothing is said. */
+  shadow: number | null
   /** 0..1 */
   lively: number
 }
@@ -25,6 +27,9 @@ export interface Colours {
   third?: string
 }
 
+/** How dark the shadow of a vehicle that flies is where nothing is said, and no sun shines. */
+export const FLIGHT_SHADOW = 0.34
+
 /** Whether two vehicles look the same, so that one may seem to go on as the other. */
 export const sameVehicle = (a: Vehicle | null, b: Vehicle | null): boolean => equal(a, b)
 
@@ -32,7 +37,7 @@ export const sameVehicle = (a: Vehicle | null, b: Vehicle | null): boolean => eq
 export const resolveVehicle = remembered(resolve)
 
 function resolve(choice: VehicleChoice): Vehicle {
-  const { size, carries = null, lively = 0 } = choice
+  const { size, carries = null, shadow = null, lively = 0 } = choice
   switch (choice.kind) {
     case 'catalogue': {
       const artwork = artworkOf(choice.artwork)
@@ -44,6 +49,7 @@ function resolve(choice: VehicleChoice): Vehicle {
         size,
         medium: artwork.medium,
         carries,
+        shadow,
         lively,
         id: choice.artwork,
         artwork,
@@ -52,7 +58,7 @@ function resolve(choice: VehicleChoice): Vehicle {
       }
     }
     case 'image':
-      return { kind: choice.kind, posture: postureOf(choice), size, medium: 'land', carries, lively, picture: choice.picture }
+      return { kind: choice.kind, posture: postureOf(choice), size, medium: 'land', carries, shadow, lively, picture: choice.picture }
     default:
       return choice satisfies never
   }

@@ -40,6 +40,9 @@ export const forgetColour = (journey: Journey, colour: string): Journey => ({
 /** Has the camera sway as if it was held by hand; null puts it on a stand. */
 export const setHandheld = (journey: Journey, handheld: Journey['handheld']): Journey => ({ ...journey, handheld })
 
+/** Sets the light that shadows fall in; null has it come straight from above. */
+export const setSun = (journey: Journey, sun: Journey['sun']): Journey => ({ ...journey, sun })
+
 /** Changes how what is further away looks. */
 export const setDepth = (journey: Journey, patch: Partial<Journey['depth']>): Journey => ({
   ...journey,

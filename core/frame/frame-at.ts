@@ -76,6 +76,7 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
     reference: compiled.reference,
     view: projection.view,
     isMoving: compiled.views.handheld !== null || isMovingAt(compiled, time),
+    sun: journey.sun,
     items,
     motions,
   }
@@ -161,7 +162,7 @@ function ground(
   })
   const first = sheets[0]?.sheet
   const shade = first?.wash?.edgeShade
-  const shaded = shade ? numberAt(values, 'wash', time, first.id) : 0
+  const shaded = shade ? numberAt(values, 'wash', time, first.id) * numberAt(values, 'edge-shade', time, first.id) : 0
   const dim = numberAt(values, 'map-dim', time)
   const air: FrameItem[] = bent ? [{ kind: 'air', sky, drift: DRIFT * time }] : []
   return [
@@ -263,7 +264,7 @@ function standing(
   }
   const isMixed = items.length > 0 && !isFlat
   for (const mark of marks) {
-    const item = pin(mark, time, compiled.lastTime)
+    const item = pin(mark, time, compiled.lastTime, numberAt(compiled.values, 'pin-size', time, mark.stop.id))
     if (item) items.push(item)
   }
   return isMixed ? items.map((item) => ({ item, y: toScreen(item.at).y })).sort((a, b) => a.y - b.y).map(({ item }) => item) : items // prettier-ignore
@@ -317,14 +318,14 @@ function planned(traveller: TravellerAt, lastTime: number, projection: Projectio
 const settledPins = new WeakMap<CompiledMark, PinItem>()
 const settledLabels = new WeakMap<CompiledMark, { by: Point; item: LabelItem }>()
 
-function pin(mark: CompiledMark, time: number, lastTime: number): PinItem | undefined {
+function pin(mark: CompiledMark, time: number, lastTime: number, size: number): PinItem | undefined {
   const { stop, arrive, number, shown } = mark
   const { pin: look } = stop
   const remaining = remainingAt(shown, time)
-  const seen = look.shape === 'none' || remaining <= 0 ? undefined : pinAppearanceAt(time, arrive, lastTime, look)
+  const seen = look.shape === 'none' || remaining <= 0 || size <= 0 ? undefined : pinAppearanceAt(time, arrive, lastTime, look)
   if (!seen) return undefined
   // A circle may still be on its way when the pin has settled.
-  const rests = seen === SETTLED && remaining === 1 && !look.circle
+  const rests = seen === SETTLED && remaining === 1 && !look.circle && size === 1
   const known = rests ? settledPins.get(mark) : undefined
   if (known) return known
   const item: PinItem = {
@@ -335,6 +336,7 @@ function pin(mark: CompiledMark, time: number, lastTime: number): PinItem | unde
     inside: insideOf(look, number),
     circle: (look.circle && circleAt(look.circle, time, arrive, lastTime, look.delay)) ?? null,
     ...seen,
+    scale: seen.scale * size,
     opacity: seen.opacity * remaining,
   }
   if (rests) settledPins.set(mark, item)
@@ -363,20 +365,22 @@ function labels(compiled: CompiledJourney, marks: readonly CompiledMark[], time:
     const { stop, label: home, shown } = mark
     if (!home || time <= home.from) continue
     const own = remainingAt(shown, time)
-    if (own <= 0) continue
+    const scale = numberAt(compiled.values, 'name-size', time, stop.id)
+    if (own <= 0 || scale <= 0) continue
     const { style, appears } = stop.label
-    const { by, isWhole } = labelIn(mark, home, projection)
+    const { by, isWhole } = labelIn(mark, home, projection, scale)
     const opacity = own * fit.shareAt(mark, time, isWhole)
     const passed = time - home.from
     const elapsed = passed >= revealSeconds(appears, home.parts) ? null : passed
     const known = settledLabels.get(mark)
-    if (elapsed === null && known?.item.opacity === opacity && known.item.free.opacity === own && isSame(known.by, by)) {
+    const isKnown = elapsed === null && known?.item.opacity === opacity && known.item.free.opacity === own && known.item.scale === scale
+    if (isKnown && isSame(known.by, by)) {
       items.push(known.item)
       continue
     }
     const label = by.x === 0 && by.y === 0 ? home : movedLabel(home, by, stop.pin, style)
     const free = { label: home, opacity: own }
-    const item: LabelItem = { kind: 'label', stop: stop.id, at: stop.at, label, style, appears, elapsed, opacity, free }
+    const item: LabelItem = { kind: 'label', stop: stop.id, at: stop.at, label, style, appears, scale, elapsed, opacity, free }
     if (elapsed === null) settledLabels.set(mark, { by, item })
     items.push(item)
   }

@@ -1,4 +1,5 @@
 import type { Size } from '../geometry/size'
+import type { Sun } from '../camera/sun'
 import type { View } from '../camera/view'
 import type { Course } from '../geometry/course'
 import type { Box } from '../geometry/box'
@@ -38,6 +39,8 @@ export interface Frame {
   view: View
   /** Whether the view is another one at every frame, so that nothing painted can be kept for the next. */
   isMoving: boolean
+  /** The light in which things cast their shadows. */
+  sun: Sun | null
   items: FrameItem[]
   /** Where each traveller is; undefined before it appears. */
   motions: (Motion | undefined)[]
@@ -213,6 +216,8 @@ export interface LabelItem {
   label: CompiledLabel
   style: TextStyle
   appears: Appears
+  /** Its size, as a share of what is set. */
+  scale: number
   /** Seconds since it began to appear; null once it has settled. */
   elapsed: number | null
   /** 0 where it would be cut by the frame. */

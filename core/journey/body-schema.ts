@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { FRAME_RATES } from '../pace/rate'
 import { captionSchema, measuresSchema } from './caption-schema'
 import { networkSchema } from './course-schema'
-import { depthSchema, handheldSchema } from './depth-schema'
+import { depthSchema, handheldSchema, sunSchema } from './depth-schema'
 import { fontSchema } from './font-schema'
 import { gradeSchema } from './grade-schema'
 import { areaSchema, groundSchema, sheetSchema } from './sheet-schema'
@@ -62,6 +62,8 @@ export const bodySchema = z.strictObject({
   /** The frames of other shapes in which it is also filmed. */
   reframes: z.array(reframeSchema).max(LIMITS.reframes).default([]),
   depth: depthSchema.prefault({}),
+  /** Where the light comes from; null for light straight from above. */
+  sun: sunSchema.nullable().default(null),
   /** Whether the camera sways as if it was held by hand. */
   handheld: handheldSchema.nullable().default(null),
   /** What is done to the colours of the whole picture. */

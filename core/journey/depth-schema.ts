@@ -8,6 +8,17 @@ export const handheldSchema = z.strictObject({
   seed: z.int().min(0).max(999).default(1),
 })
 
+/** The light in which all that stands on the map casts a shadow, and the direction of every other shadow. */
+export const sunSchema = z.strictObject({
+  /** Where on the map it comes from, in degrees clockwise from up. */
+  bearing: z.number().min(-180).max(180).default(-35),
+  /** How high it stands, in degrees: shadows are as long as things are high at 45. */
+  height: z.number().min(8).max(85).default(40),
+  softness: unit.default(0.4),
+  /** How dark shadows are, where a thing has no darkness of its own. */
+  strength: unit.default(0.5),
+})
+
 /** How what is further away looks, where the camera is tilted, and what is round the globe. */
 export const depthSchema = z.strictObject({
   /** The ground is soft before and behind what is in focus, as in a lens; what marks the way stays sharp. */

@@ -1,6 +1,19 @@
 import { JourneyError } from '../error'
 import type { Point } from '../geometry/point'
-import type { Caption, CaptionKind, ChangingValue, Ink, Journey, Leg, Moment, Stop, TextStyle, Traveller, ValueMark } from './schema'
+import type {
+  Caption,
+  CaptionKind,
+  ChangingValue,
+  Ink,
+  Journey,
+  LandmarkMark,
+  Leg,
+  Moment,
+  Stop,
+  TextStyle,
+  Traveller,
+  ValueMark,
+} from './schema'
 
 /** The traveller with an id. @throws JourneyError if there is none */
 export function travellerOf({ travellers }: Pick<Journey, 'travellers'>, id: string): Traveller {
@@ -36,8 +49,11 @@ export const VALUE_NAMES: Readonly<Record<ChangingValue, string>> = {
   'line-light': 'Light of the line',
   'line-colour': 'Line colour',
   'vehicle-size': 'Vehicle size',
+  'pin-size': 'Pin size',
+  'name-size': 'Name size',
   'sheet-opacity': 'Map opacity',
   wash: 'Wash',
+  'edge-shade': 'Edge shade',
   'map-dim': 'Map dimmed',
 }
 
@@ -56,6 +72,12 @@ export function findLeg(journey: Journey, id: string): { traveller: Traveller; l
 
 /** Whether a moment is tied to one of these stops, or to none. */
 export const isTiedTo = (moment: Moment, stops: ReadonlySet<string>): boolean => !('stop' in moment) || stops.has(moment.stop)
+
+/** What has a pin and a name: the stops, and the marks beside the way. */
+export const markedOf = ({ stops, landmarks }: Pick<Journey, 'stops' | 'landmarks'>): (Stop | LandmarkMark)[] => [
+  ...stops,
+  ...landmarks.filter((landmark) => landmark.kind === 'mark'),
+]
 
 /** The lines of a leg, from the lowest to the uppermost. */
 export const inksOf = ({ ink, over }: Pick<Leg, 'ink' | 'over'>): [Ink, ...Ink[]] => [ink, ...over]

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { anchorSchema, photoSchema } from './picture-schema'
 import { PIN_IDS } from '../pins/catalogue'
-import { colour, lasting } from './values'
+import { colour, lasting, unit } from './values'
 
 /** The shapes of pins: those that ship, a picture of one's own, and none. */
 export const PIN_SHAPES = [...PIN_IDS, 'own', 'none'] as const
@@ -68,6 +68,11 @@ export const pinSchema = z
       .default(null),
     /** Whether it lies flat on the ground. */
     lies: z.boolean().default(false),
+    /** How high over its place it floats, in its heights, if it does not lie; and whether a stem leads down from it. */
+    lift: z.number().min(0).max(12).default(0),
+    stem: z.boolean().default(true),
+    /** How dark its shadow is; as dark as usual, or as the sun makes it, where nothing is said. */
+    shadow: unit.optional(),
     /** How it comes, and how long that takes, in seconds. */
     comes: z.enum(PIN_COMINGS).default('pop'),
     comesIn: lasting,

@@ -2,6 +2,7 @@ import type { z } from 'zod'
 import type { FamilyName } from '../type/families'
 import { isOwnFamily, ownFamily } from '../type/families'
 import type { JourneyBody } from './body-schema'
+import { markedOf } from './lookup'
 import type { Shot } from './shot-schema'
 import { subjectsOf } from './shot-schema'
 import { ownerOf } from './value-schema'
@@ -94,10 +95,12 @@ const checkShots: Check = (journey, complain) => {
     complain(['depth', 'softFocus', 'on', 'stop'], `names the stop "${focus.stop}", ${left.stop.why}`)
 }
 
-const checkValueMarks: Check = ({ valueMarks, travellers, sheets }, complain) => {
+const checkValueMarks: Check = (journey, complain) => {
+  const { valueMarks, travellers, sheets } = journey
   const known = {
     leg: new Set(travellers.flatMap(({ legs }) => legs.map(({ id }) => id))),
     traveller: new Set(travellers.map(({ id }) => id)),
+    stop: new Set(markedOf(journey).map(({ id }) => id)),
     sheet: new Set(sheets.map(({ id }) => id)),
   }
   valueMarks.forEach((mark, i) => {

@@ -24,17 +24,21 @@ export const valueMarkSchema = z.discriminatedUnion('value', [
   z.strictObject({ value: z.literal('line-light'), leg: id, to: z.number().min(0).max(4), ...when }),
   z.strictObject({ value: z.literal('line-colour'), leg: id, to: colour, ...when }),
   z.strictObject({ value: z.literal('vehicle-size'), traveller: id, to: z.number().min(0).max(5), ...when }),
+  z.strictObject({ value: z.literal('pin-size'), stop: id, to: z.number().min(0).max(5), ...when }),
+  z.strictObject({ value: z.literal('name-size'), stop: id, to: z.number().min(0).max(5), ...when }),
   z.strictObject({ value: z.literal('sheet-opacity'), sheet: id, to: unit, ...when }),
   z.strictObject({ value: z.literal('wash'), sheet: id, to: unit, ...when }),
+  z.strictObject({ value: z.literal('edge-shade'), sheet: id, to: unit, ...when }),
   z.strictObject({ value: z.literal('map-dim'), to: unit, ...when }),
 ])
 
 export type ValueMark = z.output<typeof valueMarkSchema>
 export type ChangingValue = ValueMark['value']
 
-/** What has the value of a mark; undefined where that is the journey. */
-export function ownerOf(mark: ValueMark): { kind: 'leg' | 'traveller' | 'sheet'; id: string } | undefined {
+/** What has the value of a mark; undefined where that is the journey. A stop may also be a mark beside the way. */
+export function ownerOf(mark: ValueMark): { kind: 'leg' | 'traveller' | 'stop' | 'sheet'; id: string } | undefined {
   if ('leg' in mark) return { kind: 'leg', id: mark.leg }
   if ('traveller' in mark) return { kind: 'traveller', id: mark.traveller }
+  if ('stop' in mark) return { kind: 'stop', id: mark.stop }
   return 'sheet' in mark ? { kind: 'sheet', id: mark.sheet } : undefined
 }

@@ -33,6 +33,8 @@ export const carriedSchema = z.discriminatedUnion('kind', [
 /** Fields of every vehicle. Missing ones are those of its drawing, or of a vehicle that carries nothing and keeps still. */
 const ofEvery = {
   carries: carriedSchema.optional(),
+  /** How dark its shadow is; as dark as usual, or as the sun makes it, where nothing is said. */
+  shadow: unit.optional(),
   /** How much it bounces, rolls or sways as it travels; wheels that are seen from the side turn. */
   lively: unit.optional(),
   /** How fast it travels in earnest, in km/h, for sharing out travel times by speed. */

@@ -1,10 +1,10 @@
 import type { Box } from '../geometry/box'
-import { scaledBox, unionOf } from '../geometry/box'
+import { movedBox, scaledBox, unionOf } from '../geometry/box'
 import type { Size } from '../geometry/size'
 import { clamp } from '../geometry/clamp'
 import type { Point } from '../geometry/point'
 import type { Pin, PinCircle, Side } from '../journey/schema'
-import { PINS } from '../pins/catalogue'
+import { pinDrawing, PINS } from '../pins/catalogue'
 import { overshoot, smooth } from '../pace/easing'
 
 /** Pins and labels begin to appear this many seconds before arrival, labels a little later. */
@@ -12,6 +12,9 @@ const LEAD = 0.2
 /** How long a pin takes to come, in seconds, where nothing else is said. */
 export const USUAL_PIN_COMING = 0.4
 const LABEL_LAG = 0.12
+
+/** How dark the shadow of a pin is where nothing is said, and no sun shines. */
+export const PIN_SHADOW = 0.28
 
 export interface Appearance {
   scale: number
@@ -121,14 +124,24 @@ export function circleAt({ kind }: PinCircle, t: number, arrive: number, lastTim
 
 export const NOTHING: Box = { left: 0, right: 0, top: 0, bottom: 0 }
 
-/** The box of a pin around its place, as shares of its size, which is its height. */
-function pinShares({ shape, picture }: Pick<Pin, 'shape' | 'picture'>): Box {
+/** Whether a pin lies on the ground. */
+export const liesFlat = ({ shape, lies }: Pick<Pin, 'shape' | 'lies'>): boolean =>
+  shape !== 'none' && shape !== 'own' && lies && pinDrawing(shape).isCentred === true
+
+/** How high over its place a pin floats, in its heights. */
+export const liftOf = (pin: Pick<Pin, 'shape' | 'lies' | 'lift'>): number => (pin.shape === 'none' || liesFlat(pin) ? 0 : pin.lift)
+
+/** The box of a pin that does not float, around its place, as shares of its size, which is its height. */
+export function pinOutline({ shape, picture }: Pick<Pin, 'shape' | 'picture'>): Box {
   if (shape === 'none') return NOTHING
   if (shape !== 'own') return PINS[shape].box
   const { width, height, anchor } = picture!
   const across = width / height
   return { left: -anchor.x * across, right: (1 - anchor.x) * across, top: -anchor.y, bottom: 1 - anchor.y }
 }
+
+/** The same of a pin where it is. */
+const pinShares = (pin: Pin): Box => movedBox(pinOutline(pin), 0, -liftOf(pin))
 
 /** What a pin covers about its place, in reference pixels, with the circle that stays round it. */
 export function pinBox(pin: Pin): Box {

@@ -36,8 +36,11 @@ const INITIAL: Readonly<Record<Numbers, number>> = {
   'line-opacity': 1,
   'line-light': 1,
   'vehicle-size': 1,
+  'pin-size': 1,
+  'name-size': 1,
   'sheet-opacity': 1,
   wash: 1,
+  'edge-shade': 1,
   'map-dim': 0,
 }
 

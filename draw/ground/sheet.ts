@@ -1,4 +1,5 @@
 import { remembered } from '#core/remembered'
+import { fallInFrame } from '#core/camera/sun'
 import { projectedRing } from '#core/camera/projection'
 import type { SheetItem } from '#core/frame/frame'
 import type { Wash } from '#core/journey/schema'
@@ -68,8 +69,9 @@ function paintPanel(
       height,
     } = layer(Math.ceil(space.reference.width * scale), Math.ceil(space.reference.height * scale))
     placeInFrame(target, { scale })
-    // Light falls from above, so the shadow reaches further down.
-    target.translate(0, reach * 0.35)
+    // The shadow reaches further away from the light.
+    const fall = fallInFrame(space.sun, space.projection)
+    target.translate(reach * 0.35 * fall.x, reach * 0.35 * fall.y)
     target.filter = `blur(${(reach / 2.5) * scale}px)`
     target.fillStyle = target.strokeStyle = translucent('#0a1018', shadow)
     trace(target)

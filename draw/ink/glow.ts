@@ -51,7 +51,7 @@ export function paintGlow(
   const lay = (opacity: number, how: GlobalCompositeOperation) => {
     context.globalAlpha = opacity
     context.globalCompositeOperation = how
-    laySoft(context, light, over, 0)
+    laySoft(context, light, over, { x: 0, y: 0 })
     context.globalCompositeOperation = 'source-over'
     context.globalAlpha = 1
   }

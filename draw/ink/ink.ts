@@ -1,3 +1,4 @@
+import { fallInFrame } from '#core/camera/sun'
 import { gradientAt, mixColours } from '#core/colour/gradient'
 import { clamp } from '#core/geometry/clamp'
 import type { InkItem, PlannedItem } from '#core/frame/frame'
@@ -237,12 +238,13 @@ function paintShadow(
   over: readonly Region[],
   softener: Softener,
 ): void {
-  const below = shadow.offset * space.scale
-  const above = over.map((region) => ({ ...region, y: region.y - below }))
+  const fall = fallInFrame(space.sun, space.projection)
+  const by = { x: fall.x * shadow.offset * space.scale, y: fall.y * shadow.offset * space.scale }
+  const above = over.map((region) => ({ ...region, x: region.x - by.x, y: region.y - by.y }))
   const soft = softener.soften(space, parts, '#000000', [{ sigma: shadow.blur, gain: 1 }], above)
   if (!soft) return
   context.globalAlpha = shadow.opacity * opacity
-  laySoft(context, soft, over, below)
+  laySoft(context, soft, over, by)
   context.globalAlpha = 1
 }
 

@@ -1,6 +1,7 @@
 import { greatest } from '#core/geometry/extremes'
 import { rgbOf } from '#core/colour/srgb'
 import { clamp } from '#core/geometry/clamp'
+import type { Point } from '#core/geometry/point'
 import type { Size } from '#core/geometry/size'
 import type { CanvasSpace } from '../canvas-space'
 import type { ModuleCode } from '../module'
@@ -136,19 +137,19 @@ export function createSoftener(studio: Studio) {
 
 export type Softener = ReturnType<typeof createSoftener>
 
-/** Lays a soft picture on the frame, within regions of it: along a line they are a small part of its bounds. @param below how far it is moved down, in output pixels */
+/** Lays a soft picture on the frame, within regions of it: along a line they are a small part of its bounds. @param by how far it is moved, in output pixels */
 export function laySoft(
   context: CanvasRenderingContext2D,
   { image, pixels, covers }: SoftPicture,
   over: readonly Region[],
-  below: number,
+  by: Point,
 ): void {
   context.save()
   context.setTransform(1, 0, 0, 1, 0, 0)
   context.beginPath()
   for (const { x, y, width, height } of over) context.rect(x, y, width, height)
   context.clip()
-  context.drawImage(image, 0, 0, pixels.width, pixels.height, covers.x, covers.y + below, covers.width, covers.height)
+  context.drawImage(image, 0, 0, pixels.width, pixels.height, covers.x + by.x, covers.y + by.y, covers.width, covers.height)
   context.restore()
 }
 

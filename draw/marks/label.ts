@@ -1,3 +1,4 @@
+import { fallInFrame } from '#core/camera/sun'
 import type { LabelItem } from '#core/frame/frame'
 import { labelBox } from '#core/marks/label-layout'
 import { partAt } from '#core/marks/reveal'
@@ -28,7 +29,7 @@ export function labelExtent({ label, style }: LabelItem): Box {
 /** Paints a label beside its stop, with the line that leads to it; as a whole it grows out of the stop. */
 export function paintLabel(context: CanvasRenderingContext2D, space: CanvasSpace, item: LabelItem): void {
   const { at, label, style, appears, elapsed } = item
-  const standing = standingScale(space, at)
+  const standing = standingScale(space, at) * item.scale
   placeAt(context, space, at, standing)
   if (label.leader) paintLeader(context, item)
   paintText(context, {
@@ -38,6 +39,7 @@ export function paintLabel(context: CanvasRenderingContext2D, space: CanvasSpace
     elapsed,
     pivot: { x: 0, y: 0 },
     scale: space.scale * standing,
+    fall: fallInFrame(space.sun, space.projection),
   })
 }
 

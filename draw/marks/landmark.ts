@@ -3,6 +3,8 @@ import type { StandingPicture } from '#core/journey/schema'
 import type { CanvasSpace } from '../canvas-space'
 import { placeAt } from '../canvas-space'
 import { translucent } from '../colour'
+import type { Layers } from '../shadow'
+import { castReach, castShadow } from '../shadow'
 import type { Studio } from '../studio'
 import { smoothly } from '../picture'
 
@@ -22,7 +24,11 @@ export const standingWidth = (space: CanvasSpace, picture: StandingPicture): num
 export function standingReach(space: CanvasSpace, picture: StandingPicture): number {
   const { width, height } = seenSize(space, picture)
   const { x, y } = picture.anchor
-  return Math.hypot(Math.max(x, 1 - x) * width, Math.max(y, 1 - y + SHADOW.down) * height) + SHADOW.across * width
+  return (
+    Math.hypot(Math.max(x, 1 - x) * width, Math.max(y, 1 - y + SHADOW.down) * height) +
+    SHADOW.across * width +
+    castReach(space.sun, height, width)
+  )
 }
 
 /** Paints a picture that stands on the ground, with a shadow at its foot. One that has not loaded yet is not there. */
@@ -31,6 +37,7 @@ export function paintStanding(
   studio: Studio,
   space: CanvasSpace,
   { picture, opacity }: StandingItem,
+  layers: Layers,
 ): void {
   const { width, height } = seenSize(space, picture)
   const image = studio.wholePicture(picture.picture, width * space.scale)?.image
@@ -40,7 +47,13 @@ export function paintStanding(
   const left = -anchor.x * width
   const top = -anchor.y * height
   context.globalAlpha = opacity
-  if (shadow > 0) {
+  if (shadow > 0 && space.sun) {
+    const box = { left, right: left + width, top, bottom: top + height }
+    const paint = (canvas: CanvasRenderingContext2D) => canvas.drawImage(image, left, top, width, height)
+    castShadow(context, space, space.sun, { at: picture.at, stretch: 1, isRound: false, box, paint }, shadow * opacity, layers)
+    placeAt(context, space, picture.at)
+    context.globalAlpha = opacity
+  } else if (shadow > 0) {
     const [x, y] = [left + width / 2, top + height]
     const reach = SHADOW.across * width
     context.save()

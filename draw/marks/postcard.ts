@@ -1,3 +1,4 @@
+import { fallInFrame } from '#core/camera/sun'
 import { radians } from '#core/geometry/angle'
 import type { Box } from '#core/geometry/box'
 import { lineNoise, seedOf } from '#core/geometry/noise'
@@ -17,7 +18,7 @@ import { smoothly } from '../picture'
 /** The distance of the baseline below the line's middle, as a share of the letter size; measured on the house's face. */
 const BASELINE = 0.28
 
-/** The shadow's blur and its offset downwards, as shares of the card's size. */
+/** The shadow's blur and its offset, as shares of the card's size. */
 const SHADOW_BLUR = 0.05
 const SHADOW_DROP = 0.018
 
@@ -109,11 +110,14 @@ function paintCard(
   // Shadows are not scaled with the rest.
   context.shadowColor = translucent(SHADE, shadow)
   context.shadowBlur = 2 * SHADOW_BLUR * size * standing * space.scale
-  context.shadowOffsetY = SHADOW_DROP * size * standing * space.scale
+  const fall = fallInFrame(space.sun, space.projection)
+  context.shadowOffsetX = fall.x * SHADOW_DROP * size * standing * space.scale
+  context.shadowOffsetY = fall.y * SHADOW_DROP * size * standing * space.scale
   outline(context, postcard, layout)
   context.fill()
   context.shadowColor = 'transparent'
   context.shadowBlur = 0
+  context.shadowOffsetX = 0
   context.shadowOffsetY = 0
   if (photo) {
     context.save()

@@ -1,35 +1,40 @@
 import type { VehicleItem } from '#core/frame/frame'
 import { MOST_RISE } from '#core/trips/liveliness'
 import { CLIMB } from '#core/trips/motion'
+import type { Sun } from '#core/camera/sun'
+import { awayFrom, shadowLength } from '#core/camera/sun'
 import type { Vehicle } from '#core/dress/vehicle'
-import { reachOf } from '#core/dress/vehicle'
+import { FLIGHT_SHADOW, reachOf } from '#core/dress/vehicle'
 import { MOST_ALTITUDE } from '#core/journey/schema'
 import { paintArtwork, paintSilhouette } from './artwork'
 import type { CanvasSpace } from '../canvas-space'
 import { layAt, placeAt } from '../canvas-space'
 import { LINE } from '../colour'
+import type { Figure, Layers } from '../shadow'
+import { castReach, castShadow, darken } from '../shadow'
 import type { Studio, Surface } from '../studio'
 import { smoothly } from '../picture'
 
 /** At the top of its flight a vehicle's shadow lies this many vehicle lengths off. */
 const SHADOW_OFFSET = 0.32
-const SHADOW_OPACITY = 0.34
 
 /** How far a vehicle and its shadow reach from its place, in reference pixels. */
-export const vehicleReach = ({ vehicle, scale, rise, altitude }: VehicleItem): number =>
-  vehicle.size *
-  ((reachOf(vehicle) * Math.max(1, scale) + Math.abs(rise)) * (1 + CLIMB * altitude) + altitude * (SHADOW_OFFSET * 1.2 + 0.2))
+export function vehicleReach({ sun }: CanvasSpace, { vehicle, scale, rise, altitude }: VehicleItem): number {
+  const own = (reachOf(vehicle) * Math.max(1, scale) + Math.abs(rise)) * (1 + CLIMB * altitude)
+  const cast = castReach(sun, vehicle.size * (own + altitude * SHADOW_OFFSET + LOW), vehicle.size * own)
+  return vehicle.size * (own + altitude * (SHADOW_OFFSET * 1.2 + 0.2)) + cast
+}
 
 /** The shadow is soft, so it is painted and blurred at this share of the output's size. */
 const SHADOW_SCALE = 0.25
 
-export interface Layers {
-  /** Cleared surfaces of the size asked for, for one item at a time. */
-  first: (width: number, height: number) => Surface
-  second: (width: number, height: number) => Surface
-}
+/** By so much more the shadow of one that lies is blurred in the softest light, in hundredths of its length. */
+const SOFT = 4
 
-/** Paints a vehicle, with its shadow while it flies. */
+/** A vehicle seen from above is so high, in its lengths, for the shadow that it casts in the sun. */
+const LOW = 0.07
+
+/** Paints a vehicle, with its shadow while it flies, or in the sun. */
 export function paintVehicle(
   context: CanvasRenderingContext2D,
   studio: Studio,
@@ -37,7 +42,8 @@ export function paintVehicle(
   item: VehicleItem,
   layers: Layers,
 ): void {
-  if (item.altitude > 0) paintShadow(context, studio, space, item, layers)
+  if (space.sun && !item.lies) paintCast(context, studio, space, item, space.sun, layers)
+  else if (space.sun || item.altitude > 0) paintShadow(context, studio, space, item, layers)
   if (item.opacity >= 1) {
     if (item.lies) layAt(context, space, item.at)
     else placeAt(context, space, item.at, space.projection.depthScale(item.at))
@@ -84,14 +90,55 @@ const sizeOf = ({ vehicle, scale, altitude }: VehicleItem): number => vehicle.si
 function paintShadow(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, item: VehicleItem, layers: Layers): void {
   const scale = space.scale * SHADOW_SCALE
   const sharp = posed(layers.first, item, scale)
-  // Only vehicles of the catalogue fly.
-  if (item.vehicle.kind === 'catalogue') paintSilhouette(sharp.context, studio, item.vehicle.artwork, LINE)
+  paintOutline(sharp.context, studio, space, item)
+  if (item.vehicle.kind === 'image') darken(sharp)
   const soft = layers.second(sharp.width, sharp.height)
-  soft.context.filter = `blur(${(1 + 5 * item.altitude) * (item.vehicle.size / 100) * scale}px)`
+  soft.context.filter = `blur(${(1 + 5 * item.altitude + SOFT * (space.sun?.softness ?? 0)) * (item.vehicle.size / 100) * scale}px)`
   soft.context.drawImage(sharp.image, 0, 0)
   soft.context.filter = 'none'
-  const away = item.vehicle.size * SHADOW_OFFSET * item.altitude
-  layOn(context, space, item, soft, 1 / SHADOW_SCALE, SHADOW_OPACITY * item.opacity, { x: away * 0.6, y: away })
+  const { sun } = space
+  const { size, shadow } = item.vehicle
+  if (!sun) {
+    const away = size * SHADOW_OFFSET * item.altitude
+    layOn(context, space, item, soft, 1 / SHADOW_SCALE, (shadow ?? FLIGHT_SHADOW) * item.opacity, { x: away * 0.6, y: away })
+    return
+  }
+  const { x, y } = awayFrom(sun)
+  const away = size * (LOW + SHADOW_OFFSET * item.altitude) * shadowLength(sun)
+  layOn(context, space, item, soft, 1 / SHADOW_SCALE, (shadow ?? sun.strength) * item.opacity, { x: away * x, y: away * y })
+}
+
+/** Paints what a vehicle covers, in hundredths of its length. */
+function paintOutline(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, item: VehicleItem): void {
+  const { vehicle } = item
+  if (vehicle.kind === 'catalogue') paintSilhouette(context, studio, vehicle.artwork, LINE)
+  else paintLook(context, studio, space, item)
+}
+
+/** Paints the shadow of a vehicle that stands upright, in the light of the sun. One that flies casts it from as high as it is. */
+function paintCast(
+  context: CanvasRenderingContext2D,
+  studio: Studio,
+  space: CanvasSpace,
+  item: VehicleItem,
+  sun: Sun,
+  layers: Layers,
+): void {
+  const { vehicle, at, opacity, altitude } = item
+  const reach = 100 * (reachOf(vehicle) + Math.abs(item.rise))
+  const high = 100 * SHADOW_OFFSET * altitude
+  const figure: Figure = {
+    at,
+    stretch: (space.projection.depthScale(at) * sizeOf(item)) / 100,
+    isRound: false,
+    box: { left: -reach, right: reach, top: -reach - high, bottom: reach - high },
+    paint: (canvas) => {
+      canvas.translate(0, -high)
+      strike(canvas, item, 1)
+      paintOutline(canvas, studio, space, item)
+    },
+  }
+  castShadow(context, space, sun, figure, (vehicle.shadow ?? sun.strength) * opacity, layers)
 }
 
 /** A vehicle that pops up is so much larger for a moment. */

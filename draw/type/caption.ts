@@ -1,4 +1,5 @@
 import { BAR_HEIGHT, sizeOf } from '#core/labels/captions'
+import { fallInFrame } from '#core/camera/sun'
 import type { CaptionItem } from '#core/labels/captions'
 import { textBox } from '#core/marks/label-layout'
 import { countParts } from '#core/marks/reveal'
@@ -16,7 +17,15 @@ export function paintCaption(context: CanvasRenderingContext2D, space: CanvasSpa
   const { figure, style, appears, at, align, elapsed } = item
   const { width, height } = sizeOf(figure, item)
   placeInFrame(context, space)
-  const common = { style, align, appears, elapsed, pivot: { x: at.x + width / 2, y: at.y + height / 2 }, scale: space.scale }
+  const common = {
+    style,
+    align,
+    appears,
+    elapsed,
+    pivot: { x: at.x + width / 2, y: at.y + height / 2 },
+    scale: space.scale,
+    fall: fallInFrame(space.sun, space.projection),
+  }
   const anchor = (left: number, right: number) => (align === 'left' ? left : align === 'right' ? right : (left + right) / 2)
   switch (figure.kind) {
     case 'text': {

@@ -24,8 +24,9 @@ export interface PaintedText {
   elapsed: number | null
   /** About which point it grows while it appears as a whole. */
   pivot: Point
-  /** Output pixels to the context's unit, for shadows, which are not scaled with the rest. */
+  /** Output pixels to the context's unit, for shadows, which are not scaled with the rest, and the direction in which these fall. */
   scale: number
+  fall: Point
 }
 
 /** A part of a line, with its place and how far it has appeared. */
@@ -38,7 +39,7 @@ interface Piece {
   state: PartState
 }
 
-/** The shadow's blur and its offset downwards, in letter sizes. */
+/** The shadow's blur and its offset, in letter sizes. */
 const SHADOW_BLUR = 0.28
 const SHADOW_DROP = 0.09
 
@@ -96,7 +97,7 @@ function shadowAlone(context: CanvasRenderingContext2D, painted: PaintedText, pa
   if (painted.style.shadow === 0) return
   context.save()
   castShadow(context, painted)
-  context.shadowOffsetX = ASIDE * painted.scale
+  context.shadowOffsetX += ASIDE * painted.scale
   context.translate(-ASIDE, 0)
   paint()
   context.restore()
@@ -185,16 +186,18 @@ function clipTo(context: CanvasRenderingContext2D, painted: PaintedText, share: 
   context.clip()
 }
 
-function castShadow(context: CanvasRenderingContext2D, { style, scale }: PaintedText): void {
+function castShadow(context: CanvasRenderingContext2D, { style, scale, fall }: PaintedText): void {
   if (style.shadow === 0) return
   context.shadowColor = translucent('#060b14', 0.75 * style.shadow)
   context.shadowBlur = 2 * SHADOW_BLUR * style.size * scale
-  context.shadowOffsetY = SHADOW_DROP * style.size * scale
+  context.shadowOffsetX = fall.x * SHADOW_DROP * style.size * scale
+  context.shadowOffsetY = fall.y * SHADOW_DROP * style.size * scale
 }
 
 function noShadow(context: CanvasRenderingContext2D): void {
   context.shadowColor = 'transparent'
   context.shadowBlur = 0
+  context.shadowOffsetX = 0
   context.shadowOffsetY = 0
 }
 

@@ -227,7 +227,12 @@ describe('marks of one’s own', () => {
   const picture = { ...paperPhoto, width: 300, height: 100 }
   const line = { kind: 'stamped', stamp: 'own', picture, space: 40 } as const
   const space = spaceOf(
-    { view: { centre: { x: 600, y: 500 }, zoom: 1, bearing: 0, pitch: 0 }, reference: { width: 1920, height: 1080 }, isMoving: false },
+    {
+      view: { centre: { x: 600, y: 500 }, zoom: 1, bearing: 0, pitch: 0 },
+      reference: { width: 1920, height: 1080 },
+      isMoving: false,
+      sun: null,
+    },
     1,
   )
 

@@ -5,6 +5,7 @@ import { removeSheet, setWash } from '#core/edits/ground/sheets'
 import { editLeg } from '#core/edits/lines/legs'
 import { addValueMark, editValueMark, removeValueMark } from '#core/edits/pace/values'
 import { removeStop } from '#core/edits/trips/trips'
+import { addLandmark, newMark, removeLandmark } from '#core/edits/marks/landmarks'
 import { addTraveller, removeTraveller } from '#core/edits/trips/travellers'
 import { compile } from '#core/frame/compile'
 import type { FrameItem } from '#core/frame/frame'
@@ -135,6 +136,29 @@ describe('in the frame', () => {
     expect(itemsAt(grown(0), 3).some(({ kind }) => kind === 'vehicle')).toBe(false)
   })
 
+  it('a pin and a name grow about their place, and come to nothing', () => {
+    const [s0] = trip().stops.map(({ id }) => id) as [string]
+    const of = { stop: s0 }
+    const journey = withMarks(
+      trip(),
+      mark('pin-size', of, 2, 3, { within: 2, easing: 'linear' }),
+      mark('name-size', of, 4, 2, { within: 0 }),
+    )
+    expect([1, 3, 5].map((t) => one(journey, t, 'pin').scale)).toEqual([1, 2, 3])
+    expect([1, 5].map((t) => one(journey, t, 'label').scale)).toEqual([1, 2])
+    expect(one(journey, 5, 'label').label).toEqual(one(trip(), 5, 'label').label)
+    const gone = withMarks(trip(), mark('pin-size', of, 2, 0), mark('name-size', of, 2, 0))
+    const ofStop = itemsAt(gone, 5).filter((item) => 'stop' in item && item.stop === s0)
+    expect(ofStop).toEqual([])
+  })
+
+  it('a mark beside the way has them, too, until it is removed', () => {
+    const beside = addLandmark(trip(), newMark(trip(), 'tower', { x: 800, y: 300 }, 'Tower', true))
+    const journey = parseJourney(withMarks(beside, mark('name-size', { stop: 'tower' }, 2, 2, { within: 0 })))
+    expect(itemsAt(journey, 3).find((item) => item.kind === 'label' && item.stop === 'tower')).toMatchObject({ scale: 2 })
+    expect(removeLandmark(journey, 'tower').valueMarks).toEqual([])
+  })
+
   it('a wash goes: the sheet with it over the sheet without it, together as opaque as it is', () => {
     const washed = setWash({ ...demo(), sheets: [{ ...paperSheet, opacity: 0.8 }] }, paperSheet.id, washSchema.parse({ exposure: -1, edgeShade: { colour: '#000000', strength: 0.8, size: 0.5, feather: 0.5 } })) // prettier-ignore
     const journey = withMarks(washed, mark('wash', { sheet: paperSheet.id }, 2, 0, { within: 2, easing: 'linear' }))
@@ -149,6 +173,8 @@ describe('in the frame', () => {
     expect(plain!.opacity * (1 - over!.opacity)).toBeCloseTo(0.4, 9)
     expect(one(journey, 3, 'edge-shade')).toMatchObject({ shade: { strength: 0.8 }, opacity: 0.5 })
     expect(itemsAt(journey, 5).some(({ kind }) => kind === 'edge-shade')).toBe(false)
+    const shade = withMarks(washed, mark('edge-shade', { sheet: paperSheet.id }, 2, 0.25, { within: 0 }))
+    expect([1, 3].map((t) => one(shade, t, 'edge-shade').opacity)).toEqual([1, 0.25])
     // The same object from frame to frame, so that it is washed once.
     const compiled = compile(journey, NO_PLACES)
     const seen = (t: number) => frameAt(compiled, t).items.flatMap((item) => (item.kind === 'sheet' ? [item.sheet] : []))
@@ -180,13 +206,13 @@ describe('value marks', () => {
   it('go with what has them, and with the stop that they are tied to', () => {
     const every = journeyWithEveryKind()
     const valuesOf = (journey: Journey) => parseJourney(JSON.parse(JSON.stringify(journey))).valueMarks.map(({ value }) => value)
-    expect(valuesOf(every)).toHaveLength(8)
+    expect(valuesOf(every)).toHaveLength(11)
     expect(valuesOf(removeSheet(every, every.sheets[0]!.id))).not.toContain('wash')
     expect(valuesOf(removeStop(every, 's3', 'traveller'))).toEqual([])
     const second = addTraveller(every, 'other')
     const theirs = addValueMark(second, mark('vehicle-size', { traveller: 'other' }, 1, 2))
-    expect(valuesOf(theirs)).toHaveLength(9)
-    expect(valuesOf(removeTraveller(theirs, 'other'))).toHaveLength(8)
+    expect(valuesOf(theirs)).toHaveLength(12)
+    expect(valuesOf(removeTraveller(theirs, 'other'))).toHaveLength(11)
   })
 
   it('are changed, taken away, and bounded', () => {
@@ -206,6 +232,7 @@ describe('value marks', () => {
   it.each([
     ['leg', 'line-width', { leg: 'nowhere' }],
     ['traveller', 'vehicle-size', { traveller: 'nowhere' }],
+    ['stop', 'pin-size', { stop: 'nowhere' }],
     ['sheet', 'wash', { sheet: 'nowhere' }],
   ] as const)('of a %s that is not there are refused', (kind, value, of) => {
     expect(() => parseJourney(withMarks(trip(), mark(value, of, 1, 0.5)))).toThrow(new RegExp(`names the ${kind} "nowhere"`))

@@ -41,7 +41,7 @@ import { BENT, EVERY_INK, inkItem } from '../support/inks'
 const frameSize = { width: 640, height: 360 }
 const reference = referenceSize(frameSize)
 const view = flatView({ x: reference.width / 2, y: reference.height / 2 }, 1)
-const space: CanvasSpace = spaceOf({ view, reference, isMoving: false }, 360 / 1080)
+const space: CanvasSpace = spaceOf({ view, reference, isMoving: false, sun: null }, 360 / 1080)
 const GROUND = [10, 20, 30]
 const DARK: FrameItem = { kind: 'ground', ground: groundSchema.parse({ colour: '#0a141e' }) }
 
@@ -50,7 +50,17 @@ const AT_REST = { scale: 1, opacity: 1, shift: 0, turn: 0, unrolled: 1 }
 
 function paintedAndBounds(item: FrameItem) {
   const surface = createServerSurface(frameSize.width, frameSize.height)
-  const frame = { time: 0, size: frameSize, scale: space.scale, reference, view, isMoving: false, items: [DARK, item], motions: [] }
+  const frame = {
+    time: 0,
+    size: frameSize,
+    scale: space.scale,
+    reference,
+    view,
+    isMoving: false,
+    sun: null,
+    items: [DARK, item],
+    motions: [],
+  }
   createPainter(createServerStudio('/nowhere')).paint(frame, surface.context, space.scale)
   const pixels = surface.pixels()
   const box = { left: Infinity, right: -Infinity, top: Infinity, bottom: -Infinity }
@@ -183,7 +193,18 @@ describe('bounds', () => {
       const parts = countParts(block, by)
       const laid = { ...layLabel(label, pin, block, USUAL_PLACE), from: 0, parts }
       const free = { label: laid, opacity: 1 }
-      expectWithin({ kind: 'label', stop: 's', at: middle, label: laid, style: label.style, appears, elapsed, opacity: 1, free })
+      expectWithin({
+        kind: 'label',
+        stop: 's',
+        at: middle,
+        label: laid,
+        style: label.style,
+        appears,
+        scale: 1.4,
+        elapsed,
+        opacity: 1,
+        free,
+      })
     }
   })
 
@@ -331,7 +352,7 @@ describe('dashes', () => {
     const size = { width: 1920, height: 1080 }
     const surface = createServerSurface(size.width, size.height)
     const item = inkItem({ line: { kind: 'dashed', dash: 30, space: 20 }, cap: 'butt', width: 10, colour: '#ffffff' }, course)
-    const frame = { time: 0, size, scale: 1, reference, view, isMoving: false, items: [DARK, item], motions: [] }
+    const frame = { time: 0, size, scale: 1, reference, view, isMoving: false, sun: null, items: [DARK, item], motions: [] }
     createPainter(createServerStudio('/nowhere')).paint(frame, surface.context, 1)
     const pixels = surface.pixels()
     const isInked = (x: number, y: number) => pixels[4 * (y * size.width + x)]! > 128

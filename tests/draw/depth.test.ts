@@ -33,7 +33,7 @@ const ground: FrameItem[] = [
 /** The brightness of the stripe's middle in a row of pixels. */
 function paint(items: FrameItem[]): (row: number) => number {
   const surface = createServerSurface(SIZE.width, SIZE.height)
-  const frame = { time: 0, size: SIZE, scale: SIZE.height / 1080, reference, view, isMoving: true, items, motions: [] }
+  const frame = { time: 0, size: SIZE, scale: SIZE.height / 1080, reference, view, isMoving: true, sun: null, items, motions: [] }
   createPainter(createServerStudio('/nowhere')).paint(frame, surface.context, frame.scale)
   const pixels = Uint8Array.from(surface.pixels())
   return (row) => pixels[4 * (row * SIZE.width + SIZE.width / 2)]!

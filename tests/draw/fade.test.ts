@@ -15,12 +15,12 @@ const size = { width: 640, height: 360 }
 const reference = referenceSize(size)
 const middle = { x: reference.width / 2, y: reference.height / 2 }
 const view = flatView(middle, 1)
-const { scale } = spaceOf({ view, reference, isMoving: false }, size.height / reference.height)
+const { scale } = spaceOf({ view, reference, isMoving: false, sun: null }, size.height / reference.height)
 const GROUND: FrameItem = { kind: 'ground', ground: groundSchema.parse({ colour: '#2060a0' }) }
 
 function pixelsOf(...items: FrameItem[]): Uint8Array {
   const surface = createServerSurface(size.width, size.height)
-  const frame = { time: 0, size, scale, reference, view, isMoving: false, items: [GROUND, ...items], motions: [] }
+  const frame = { time: 0, size, scale, reference, view, isMoving: false, sun: null, items: [GROUND, ...items], motions: [] }
   createPainter(createServerStudio('/nowhere')).paint(frame, surface.context, scale)
   return surface.pixels()
 }
@@ -52,7 +52,7 @@ const ITEMS: Readonly<Record<string, (opacity: number) => FrameItem>> = {
     raised: 0,
     opacity,
   }),
-  label: (opacity) => ({ kind: 'label', stop: 's', at: middle, label: laid, style: label.style, appears, elapsed: null, opacity, free: { label: laid, opacity: 1 } }), // prettier-ignore
+  label: (opacity) => ({ kind: 'label', stop: 's', at: middle, label: laid, style: label.style, appears, scale: 1, elapsed: null, opacity, free: { label: laid, opacity: 1 } }), // prettier-ignore
   postcard: (opacity) => ({
     kind: 'postcard',
     stop: 's',

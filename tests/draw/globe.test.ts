@@ -45,7 +45,11 @@ const air = (clouds: number): FrameItem => ({
 
 function paint(view: View, items: FrameItem[]): (x: number, y: number) => Uint8Array {
   const surface = createServerSurface(SIZE.width, SIZE.height)
-  createPainter(studio).paint({ time: 0, size: SIZE, scale, reference, view, isMoving: true, items, motions: [] }, surface.context, scale)
+  createPainter(studio).paint(
+    { time: 0, size: SIZE, scale, reference, view, isMoving: true, sun: null, items, motions: [] },
+    surface.context,
+    scale,
+  )
   const pixels = Uint8Array.from(surface.pixels())
   return (x, y) => pixels.slice(4 * (y * SIZE.width + x), 4 * (y * SIZE.width + x) + 3)
 }

@@ -20,6 +20,7 @@ const frameOf = (items: FrameItem[], height: number, pitch = 0) => ({
   reference,
   view: { ...flatView(middle, 1), pitch },
   isMoving: false,
+  sun: null,
   items,
   motions: [],
 })

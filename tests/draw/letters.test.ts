@@ -27,7 +27,7 @@ it.each([
     const caption = { kind: 'caption', id: 't', figure: { kind: 'text', block }, style, align: 'left', appears: { style: 'fade', by }, at: { x: 120, y: 300 }, elapsed, opacity: 1 } as FrameItem // prettier-ignore
     const ground: FrameItem = { kind: 'ground', ground: groundSchema.parse({ colour: '#102030' }) }
     const surface = createServerSurface(size.width, size.height)
-    const frame = { time: 0, size, scale: 0.5, reference, view: flatView({ x: 0, y: 0 }, 1), isMoving: false, items: [ground, caption], motions: [] } // prettier-ignore
+    const frame = { time: 0, size, scale: 0.5, reference, view: flatView({ x: 0, y: 0 }, 1), isMoving: false, sun: null, items: [ground, caption], motions: [] } // prettier-ignore
     createPainter(createServerStudio('/nowhere')).paint(frame, surface.context, 0.5)
     return surface.pixels()
   }

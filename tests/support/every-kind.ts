@@ -89,8 +89,11 @@ function everyValue(sheet: string): Record<ChangingValue, ValueMark> {
     'line-light': mark('line-light', { leg: 'l2' }, 2),
     'line-colour': mark('line-colour', { leg: 'l2' }, '#17646b'),
     'vehicle-size': mark('vehicle-size', { traveller: 'traveller' }, 2),
+    'pin-size': mark('pin-size', { stop: 's2' }, 2),
+    'name-size': mark('name-size', { stop: 's2' }, 0.5),
     'sheet-opacity': mark('sheet-opacity', { sheet }, 0.5),
     wash: mark('wash', { sheet }, 0),
+    'edge-shade': mark('edge-shade', { sheet }, 0.5),
     'map-dim': mark('map-dim', {}, 0.5),
   }
 }

@@ -52,6 +52,7 @@ function paint() {
     reference: reference.value,
     view: view.value,
     isMoving: false,
+    sun: null,
     items: [
       { kind: 'ground', ground },
       { kind: 'sheet', sheet: laid.value, opacity: 1, edge: 'plain', panel: null },

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { editMark } from '#core/edits/marks/marks'
 import type { CompiledMark } from '#core/trips/compiled'
+import { numberAt } from '#core/trips/values'
 import { labelIn } from '#core/labels/label-fit'
 import { besideAt, labelBox, leftOf } from '#core/marks/label-layout'
 import type { Box } from '#core/geometry/box'
@@ -28,7 +29,8 @@ const SNAP = 14
 const seen = computed(() =>
   (editor.compiled?.marks ?? []).flatMap((mark) => {
     const { stop, label, shown } = mark
-    if (!label || playback.time <= label.from || playback.time >= shown.to || !isBefore(props.space, stop.at)) return []
+    if (!label || playback.time <= label.from || playback.time >= shown.to || sizeOfName(mark) === 0 || !isBefore(props.space, stop.at))
+      return []
     const k = scaleOf(mark)
     const home = toStage(props.space, stop.at)
     const by = movedBy(mark)
@@ -39,10 +41,13 @@ const seen = computed(() =>
 
 /** How far a label is from its place beside its pin, as it keeps within the film's frame; on the table there is none. */
 const movedBy = (mark: CompiledMark): Point =>
-  stage.mode === 'table' ? { x: 0, y: 0 } : labelIn(mark, mark.label!, props.space.projection).by
+  stage.mode === 'table' ? { x: 0, y: 0 } : labelIn(mark, mark.label!, props.space.projection, sizeOfName(mark)).by
+
+const sizeOfName = ({ stop }: CompiledMark): number => numberAt(editor.compiled!.values, 'name-size', playback.time, stop.id)
 
 /** CSS pixels to a label's reference pixels. */
-const scaleOf = ({ stop }: CompiledMark): number => props.space.scale * Math.sqrt(props.space.projection.depthScale(stop.at))
+const scaleOf = (mark: CompiledMark): number =>
+  props.space.scale * sizeOfName(mark) * Math.sqrt(props.space.projection.depthScale(mark.stop.at))
 
 const sizeOf = ({ left, right, top, bottom }: Box) => ({ x: left, y: top, width: right - left, height: bottom - top })
 

@@ -1,7 +1,7 @@
 import type { Point } from '../../geometry/point'
 import { JourneyError } from '../../error'
 import type { Journey, Landmark, LandmarkMark, Photo } from '../../journey/schema'
-import { labelSchema, landmarkSchema, LIMITS, pinSchema } from '../../journey/schema'
+import { labelSchema, landmarkSchema, LIMITS, ownerOf, pinSchema } from '../../journey/schema'
 import { labelLike } from '../trips/visits'
 
 /** Changes to what is seen beside the way: pure functions, journey in, journey out, as in journey.ts. */
@@ -50,6 +50,7 @@ export const turnPicture = (journey: Journey, id: string, kind: 'standing' | 'ly
 export const removeLandmark = (journey: Journey, id: string): Journey => ({
   ...journey,
   landmarks: journey.landmarks.filter((landmark) => landmark.id !== id),
+  valueMarks: journey.valueMarks.filter((mark) => ownerOf(mark)?.id !== id),
 })
 
 /** Moves a landmark to another place in the order: later ones are over earlier ones. */

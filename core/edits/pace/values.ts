@@ -1,5 +1,5 @@
 import { JourneyError } from '../../error'
-import { isTiedTo } from '../../journey/lookup'
+import { isTiedTo, markedOf } from '../../journey/lookup'
 import type { Journey, ValueMark } from '../../journey/schema'
 import { LIMITS, ownerOf, valueMarkSchema } from '../../journey/schema'
 
@@ -38,6 +38,7 @@ export function dropLostValues(draft: Journey): void {
   const left = {
     leg: new Set(draft.travellers.flatMap((traveller) => traveller.legs.map(({ id }) => id))),
     traveller: new Set(draft.travellers.map(({ id }) => id)),
+    stop: new Set(markedOf(draft).map(({ id }) => id)),
     sheet: new Set(draft.sheets.map(({ id }) => id)),
   }
   const stops = new Set(draft.stops.map(({ id }) => id))

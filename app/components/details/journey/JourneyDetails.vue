@@ -29,6 +29,7 @@ import CaptionList from '~/components/text/CaptionList.vue'
 import CameraPlan from '~/components/camera/CameraPlan.vue'
 import DepthFields from '~/components/camera/DepthFields.vue'
 import HandheldFields from '~/components/camera/HandheldFields.vue'
+import SunFields from '~/components/camera/SunFields.vue'
 import { PLANS } from '~/components/camera/shot-names'
 import FilmSection from './FilmSection.vue'
 import GradeFields from './GradeFields.vue'
@@ -103,10 +104,10 @@ const cameraNote = computed(() => {
   return `${plan.temperament === null ? byHand : PLANS.find(({ value }) => value === plan.temperament)!.title.toLowerCase()}${problems}`
 })
 
-/** What is on of soft focus and haze. */
+/** What is on of sun, soft focus and haze. */
 const depthNote = computed(() => {
-  const { softFocus, haze } = journey.value.depth
-  return softFocus && haze ? 'both' : softFocus ? 'soft focus' : haze ? 'haze' : 'none'
+  const { sun, depth } = journey.value
+  return [sun && 'sun', depth.softFocus && 'soft focus', depth.haze && 'haze'].filter(Boolean).join(', ') || 'none'
 })
 
 /** What is done to the colours. */
@@ -217,7 +218,9 @@ const next = computed(() => {
     <FoldedSection v-if="journey.stops.length > 0" class="networks" title="Camera" :note="cameraNote"
       ><CameraPlan /><HandheldFields
     /></FoldedSection>
-    <FoldedSection v-if="journey.stops.length > 0" title="Soft focus, haze, sky" :note="depthNote"><DepthFields /></FoldedSection>
+    <FoldedSection v-if="journey.stops.length > 0" title="Sun, focus, haze, sky" :note="depthNote"
+      ><SunFields /><DepthFields
+    /></FoldedSection>
     <FoldedSection :class="{ networks: journey.stops.length === 0 }" title="Colour grade" :note="gradeNote"><GradeFields /></FoldedSection>
     <FoldedSection title="Looks" note="of the whole journey"><LookList /></FoldedSection>
     <FoldedSection title="Titles and readouts" :note="journey.captions.length > 0 ? String(journey.captions.length) : 'none'"

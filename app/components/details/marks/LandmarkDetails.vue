@@ -15,6 +15,7 @@ import { useFieldEdits } from '~/composables/use-field-edits'
 import { useEditor } from '~/stores/editor'
 import { useOwnPicture } from '~/stores/own-picture'
 import LabelFields from './LabelFields.vue'
+import ValueSection from '../values/ValueSection.vue'
 import PinSection from './PinSection.vue'
 
 /** A mark, a name or a picture beside the way. */
@@ -53,6 +54,7 @@ const changePicture = () =>
       <PinSection :stop="landmark" is-beside />
       <h3>Label</h3>
       <LabelFields :stop="landmark" is-beside />
+      <ValueSection :stop="landmark.id" />
     </template>
     <template v-else>
       <ChoiceRow label="On the map" :model-value="landmark.kind" :choices="POSTURES" @change="setPosture" />

@@ -4,7 +4,7 @@ import type { Marked } from '#core/trips/compiled'
 import { boundsOf } from '#core/journey/bounds'
 import type { Pin, PinCircle } from '#core/journey/schema'
 import { PIN_ICONS, pinSchema } from '#core/journey/schema'
-import { USUAL_PIN_COMING } from '#core/marks/pins'
+import { PIN_SHADOW, USUAL_PIN_COMING } from '#core/marks/pins'
 import { pinDrawing } from '#core/pins/catalogue'
 import { PIN_ICON_PATHS } from '#draw/marks/pin-icons'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
@@ -12,14 +12,17 @@ import type { FieldSpec } from '~/components/fields/field-list'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import LastsField from '~/components/fields/LastsField.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
+import ShadowField from '~/components/fields/ShadowField.vue'
 import PictureChoice from '~/components/fields/PictureChoice.vue'
 import OptionalGroup from '~/components/fields/OptionalGroup.vue'
 import { useMarkEdits } from '~/composables/use-mark-edits'
+import { useEditor } from '~/stores/editor'
 
 /** What is in a pin, round it, and when it is there. */
 const props = defineProps<{ stop: Marked; isBeside?: boolean }>()
 const { patch, set, done } = useMarkEdits(() => props.stop)
 
+const editor = useEditor()
 const pin = computed(() => props.stop.pin)
 const drawing = computed(() => (pin.value.shape === 'none' || pin.value.shape === 'own' ? undefined : pinDrawing(pin.value.shape)))
 
@@ -104,6 +107,31 @@ const BEFORE = [
     label="Lies flat on the ground"
     :model-value="pin.lies"
     @update:model-value="(lies) => set({ pin: { lies: lies === true } })"
+  />
+  <NumberSlider
+    v-if="!pin.lies || !drawing?.isCentred"
+    label="Raised by"
+    :model-value="pin.lift"
+    v-bind="boundsOf(pinSchema, 'lift')"
+    :usual="[0, 3]"
+    :step="0.05"
+    :precision="2"
+    unit="×"
+    data-testid="pin-lift"
+    @change="(lift) => patch('lift', { pin: { lift } })"
+    @done="done"
+  />
+  <v-switch
+    v-if="pin.lift > 0 && (!pin.lies || !drawing?.isCentred)"
+    label="On a stem"
+    :model-value="pin.stem"
+    @update:model-value="(stem) => set({ pin: { stem: stem === true } })"
+  />
+  <ShadowField
+    :model-value="pin.shadow"
+    :usual="editor.journey!.sun?.strength ?? PIN_SHADOW"
+    @change="(shadow) => patch('shadow', { pin: { shadow } })"
+    @done="done"
   />
   <OptionalGroup
     label="Circle around it"

@@ -42,13 +42,15 @@ const choosePicture = () => own.choose('pin', (photo, { anchor }) => set({ pin: 
 
 /** What is set of the pin besides its shape, colour and size. */
 const note = computed(() => {
-  const { inside, circle, lies, before, comes, comesIn, delay } = pin.value
+  const { inside, circle, lies, lift, shadow, before, comes, comesIn, delay } = pin.value
   const words = [
     inside?.kind === 'number' && !props.isBeside && 'number',
     inside?.kind === 'letters' && inside.text,
     inside?.kind === 'icon' && inside.icon,
     circle !== null && 'circle',
     lies && 'flat',
+    lift > 0 && 'raised',
+    shadow !== undefined && 'shadow',
     before !== 'hidden' && !props.isBeside && before,
     comes !== 'pop' && !props.isBeside && comes,
     comesIn !== undefined && !props.isBeside && `${comesIn} s`,
@@ -86,7 +88,7 @@ const note = computed(() => {
       @change="(size) => patch('pin size', { pin: { size } })"
       @done="done"
     />
-    <FoldedSection :title="isBeside ? 'Inside, circle' : 'Inside, circle, entrance'" :note="note"
+    <FoldedSection :title="isBeside ? 'Inside, circle, height' : 'Inside, circle, height, entrance'" :note="note"
       ><PinFields :stop="stop" :is-beside="isBeside"
     /></FoldedSection>
   </template>

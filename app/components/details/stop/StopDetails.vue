@@ -11,6 +11,7 @@ import NumberField from '~/components/fields/NumberField.vue'
 import { READABLE_PACE } from '~/components/fields/readable-pace'
 import { useMarkEdits } from '~/composables/use-mark-edits'
 import { useEditor } from '~/stores/editor'
+import ValueSection from '../values/ValueSection.vue'
 import LabelFields from '../marks/LabelFields.vue'
 import PinSection from '../marks/PinSection.vue'
 import PostcardFields from '../cards/PostcardFields.vue'
@@ -58,6 +59,8 @@ function moveTo(text: string) {
 
     <h3>Postcards</h3>
     <PostcardFields :stop="stop" />
+
+    <ValueSection :stop="stop.id" />
 
     <h3>Place</h3>
     <FieldRow label="Ground" role="group">

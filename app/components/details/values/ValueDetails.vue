@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { editValueMark, removeValueMark } from '#core/edits/pace/values'
 import { nameOfTraveller } from '#core/edits/trips/travellers'
 import { boundsOf } from '#core/journey/bounds'
-import { findLeg, nameOfStop, travellerOf, VALUE_NAMES } from '#core/journey/lookup'
+import { findLeg, markedOf, nameOfStop, travellerOf, VALUE_NAMES } from '#core/journey/lookup'
 import type { ValueMark } from '#core/journey/schema'
 import { ownerOf, valueMarkSchema } from '#core/journey/schema'
 import ColourField from '~/components/fields/ColourField.vue'
@@ -38,6 +38,10 @@ const owner = computed(() => {
       return { name: legName(of.id), show: () => editor.select({ kind: 'leg', id: of.id }) }
     case 'traveller':
       return { name: nameOfTraveller(journey, travellerOf(journey, of.id)), show: () => editor.chooseTraveller(of.id) }
+    case 'stop': {
+      const kind = journey.stops.some(({ id }) => id === of.id) ? 'stop' : 'landmark'
+      return { name: nameOfStop(markedOf(journey).find(({ id }) => id === of.id)!), show: () => editor.select({ kind, id: of.id }) }
+    }
     case 'sheet':
       return {
         name: journey.sheets.find(({ id }) => id === of.id)!.name,

@@ -2,7 +2,7 @@
 import { nanoid } from 'nanoid'
 import { computed } from 'vue'
 import { addValueMark } from '#core/edits/pace/values'
-import { findLeg, inksOf, nameOfValueMark, VALUE_NAMES } from '#core/journey/lookup'
+import { findLeg, inksOf, markedOf, nameOfValueMark, VALUE_NAMES } from '#core/journey/lookup'
 import type { ChangingValue } from '#core/journey/schema'
 import { valueMarkSchema } from '#core/journey/schema'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
@@ -11,21 +11,25 @@ import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { isOf, VALUE_CHOICES } from './value-fields'
 
-/** How values of a leg and its traveller, or of a sheet, change over time: a list, and a way to have another one change from the play position on. */
-const props = defineProps<{ leg?: string; traveller?: string; sheet?: string }>()
+/** How values of a leg and its traveller, of a stop or a mark beside the way, or of a sheet, change over time: a list, and a way to have another one change from the play position on. */
+const props = defineProps<{ leg?: string; traveller?: string; stop?: string; sheet?: string }>()
 const editor = useEditor()
 const camera = useCamera()
 const playback = usePlayback()
 
 const marks = computed(() => editor.compiled!.valueMarks.filter(({ mark }) => isOf(mark, props)).sort((a, b) => a.time - b.time))
 
-/** What there is to change: no light without a glow, no wash where there is none. */
+/** What there is to change: no light without a glow, nothing of what is not there. */
 const choices = computed(() => {
   const found = props.leg === undefined ? undefined : findLeg(editor.journey!, props.leg)
+  const marked = markedOf(editor.journey!).find(({ id }) => id === props.stop)
   const sheet = editor.journey!.sheets.find(({ id }) => id === props.sheet)
   const has: Partial<Record<ChangingValue, boolean>> = {
     'line-light': found !== undefined && inksOf(found.leg).some(({ glow }) => glow),
+    'pin-size': marked !== undefined && marked.pin.shape !== 'none',
+    'name-size': marked?.label.shown === true,
     wash: Boolean(sheet?.wash),
+    'edge-shade': Boolean(sheet?.wash?.edgeShade) && editor.journey!.sheets[0] === sheet,
   }
   return (Object.keys(VALUE_CHOICES) as ChangingValue[]).filter((value) => {
     const { owner } = VALUE_CHOICES[value]

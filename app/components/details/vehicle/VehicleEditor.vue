@@ -7,7 +7,7 @@ import { coarsestLevel } from '#core/sheet/pyramid'
 import type { VehicleId } from '#core/vehicles/catalogue'
 import { artworkOf, VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { MOST_LEAN } from '#core/trips/heading'
-import { resolveVehicle } from '#core/dress/vehicle'
+import { FLIGHT_SHADOW, resolveVehicle } from '#core/dress/vehicle'
 import ArtworkPicture from '~/components/fields/ArtworkPicture.vue'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import ColourField from '~/components/fields/ColourField.vue'
@@ -18,6 +18,7 @@ import NumberSlider from '~/components/fields/NumberSlider.vue'
 import OwnStyles from '~/components/fields/OwnStyles.vue'
 import OptionalGroup from '~/components/fields/OptionalGroup.vue'
 import PercentSlider from '~/components/fields/PercentSlider.vue'
+import ShadowField from '~/components/fields/ShadowField.vue'
 import PictureChoice from '~/components/fields/PictureChoice.vue'
 import { tileAddress } from '~/services/addresses'
 import { useEditor } from '~/stores/editor'
@@ -63,12 +64,13 @@ const PARTS = [
 const PART_FIELDS: readonly FieldSpec<{ colour: string }>[] = [{ key: 'colour', label: 'Colour', as: 'colour' }]
 const note = computed(() => {
   if (!vehicle.value) return 'none'
-  const { lean, lively, carries: load } = vehicle.value
+  const { lean, lively, shadow, carries: load } = vehicle.value
   const { second, third, altitude } = vehicle.value.kind === 'catalogue' ? vehicle.value : {}
   const words = [
     (second ?? third) && 'coloured',
     lean !== undefined && `${lean}°`,
     altitude !== undefined && `${Math.round(altitude * 100)} %`,
+    shadow !== undefined && 'shadow',
     lively && `lively ${Math.round(lively * 100)} %`,
     load?.kind,
   ]
@@ -77,8 +79,8 @@ const note = computed(() => {
 
 /** What another vehicle takes over from the one before, besides its size. */
 const kept = computed(() => {
-  const { carries, lively } = vehicle.value ?? {}
-  return { ...(carries ? { carries } : {}), ...(lively === undefined ? {} : { lively }) }
+  const { carries, lively, shadow } = vehicle.value ?? {}
+  return { ...(carries && { carries }), ...(lively !== undefined && { lively }), ...(shadow !== undefined && { shadow }) }
 })
 /** Another vehicle has the size of the one before. */
 function choose(artwork: VehicleId | null) {
@@ -216,6 +218,13 @@ const carriedColours = computed(() =>
       @done="done"
     />
     <PercentSlider label="Lively" :model-value="vehicle.lively ?? 0" @change="(lively) => change('lively', { lively })" @done="done" />
+    <ShadowField
+      v-if="editor.journey!.sun || ready?.medium === 'air'"
+      :model-value="vehicle.shadow"
+      :usual="editor.journey!.sun?.strength ?? FLIGHT_SHADOW"
+      @change="(shadow) => change('shadow', { shadow })"
+      @done="done"
+    />
     <ChoiceRow label="Carries" :model-value="carries?.kind ?? 'nothing'" :choices="CARRIED" @change="setCarried" />
     <template v-if="carries">
       <FieldRow v-if="carries.kind === 'plate'" v-slot="{ id }" label="Words">
