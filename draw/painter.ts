@@ -13,7 +13,8 @@ import { paintDepth } from './ground/depth'
 import { paintAir } from './ground/globe'
 import { createEdgeShade } from './ground/edge-shade'
 import { paintArea, paintGround } from './ground/ground'
-import { growsAtHead, inkReach, paintInk, paintPlanned } from './ink/ink'
+import { growsAtHead, paintInk, paintPlanned } from './ink/ink'
+import { inkReach } from './ink/reach'
 import { paintParticles } from './ink/particles'
 import { createSoftener } from './ink/soft'
 import { LONGEST_PIECE } from './ink/strand'
@@ -58,7 +59,7 @@ interface Painted {
 /** The one painter, for preview and export alike. */
 export function createPainter(studio: Studio): Painter {
   const soft = { blurred: scratch(studio), light: scratch(studio) }
-  const ink = { softener: createSoftener(studio), layer: scratch(studio) }
+  const ink = { softener: createSoftener(studio), layer: scratch(studio), ends: scratch(studio), edges: scratch(studio) }
   const sheetPainter = createSheetPainter(studio)
   const edgeShade = createEdgeShade(studio)
   const fading = createFader(studio)

@@ -25,11 +25,17 @@ const FINE_AFTER = 100
 
 /**
  * Keeps the picture of the stage as the journey, the time and the view are: at once while they change, and at rest as fine as the film has it.
+ * @param source the journey that is seen, ready for any moment
  * @param size of the stage, in CSS pixels
  * @param onPainted called whenever the picture is another one
  * @returns `isRough`: whether a finer picture is still to come
  */
-export function useStagePicture(canvas: Readonly<Ref<HTMLCanvasElement | null>>, size: Readonly<Ref<Size>>, onPainted: () => void) {
+export function useStagePicture(
+  canvas: Readonly<Ref<HTMLCanvasElement | null>>,
+  source: () => CompiledJourney | undefined,
+  size: Readonly<Ref<Size>>,
+  onPainted: () => void,
+) {
   const editor = useEditor()
   const playback = usePlayback()
   const stage = useStage()
@@ -67,10 +73,10 @@ export function useStagePicture(canvas: Readonly<Ref<HTMLCanvasElement | null>>,
   }
 
   /** Gives the canvas as many pixels as the screen has there. @returns output pixels per reference pixel */
-  function fit(target: HTMLCanvasElement): number {
+  function fit(target: HTMLCanvasElement, { reference }: CompiledJourney): number {
     const width = Math.round(size.value.width * window.devicePixelRatio)
-    const scale = width / stage.reference.width
-    const height = Math.round(stage.reference.height * scale)
+    const scale = width / reference.width
+    const height = Math.round(reference.height * scale)
     if (target.width !== width || target.height !== height) {
       Object.assign(target, { width, height })
       forget()
@@ -80,9 +86,9 @@ export function useStagePicture(canvas: Readonly<Ref<HTMLCanvasElement | null>>,
 
   function paint(isFine = false) {
     const target = canvas.value
-    const { compiled } = editor
+    const compiled = source()
     if (!target || !compiled || !ready.value) return
-    const scale = fit(target)
+    const scale = fit(target, compiled)
     const frame = withTracing(frameAt(compiled, playback.time), compiled)
     const isFilm = stage.mode === 'lens'
     const shown = isFilm ? frame : onTable(frame, stage.view)
@@ -121,12 +127,12 @@ export function useStagePicture(canvas: Readonly<Ref<HTMLCanvasElement | null>>,
 
   /** Asks for the tiles of the first picture, which come while the letters are loaded. */
   function askForTiles() {
-    const { compiled } = editor
+    const compiled = source()
     if (!compiled) return
     const frame = frameAt(compiled, playback.time)
     const { view, items } = stage.mode === 'table' ? onTable(frame, stage.view) : frame
-    const projection = projectionOf(view, stage.reference)
-    const scale = Math.round(size.value.width * window.devicePixelRatio) / stage.reference.width
+    const projection = projectionOf(view, compiled.reference)
+    const scale = Math.round(size.value.width * window.devicePixelRatio) / compiled.reference.width
     for (const item of items)
       if (item.kind === 'sheet' && !projection.bent)
         for (const { tiles } of levelsFor(item.sheet, item.edge, projection, scale)) for (const tile of tiles) studio.tile(item.sheet, tile)
@@ -140,19 +146,20 @@ export function useStagePicture(canvas: Readonly<Ref<HTMLCanvasElement | null>>,
 
   /** The faces of the journey's texts, as a key that changes only with them. */
   const faces = computed(() => {
-    const { journey } = editor
+    const journey = source()?.journey
     return journey ? [...new Set(facesOf(journey).map(({ family, weight }) => `${family} ${weight}`))].sort().join() : ''
   })
   watch(
     faces,
     async () => {
-      if (!editor.journey) return
-      await loadFaces(facesOf(editor.journey))
+      const journey = source()?.journey
+      if (!journey) return
+      await loadFaces(facesOf(journey))
       anew()
     },
     { immediate: true },
   )
-  watch([() => editor.compiled, () => playback.time, () => playback.playing, () => stage.view, size, ready], repaint)
+  watch([source, () => playback.time, () => playback.playing, () => stage.view, size, ready], repaint)
 
   return { isRough }
 }

@@ -122,6 +122,17 @@ export const saveJourney = async (id: string, revision: number, journey: Journey
 export const deleteJourney = (id: string) => request(`/api/journeys/${id}`, { method: 'DELETE' })
 export const restoreJourney = (id: string) => request(`/api/journeys/${id}/restore`, { method: 'POST' })
 export const duplicateJourney = async (id: string) => recordSchema.parse(await request(`/api/journeys/${id}/duplicate`, { method: 'POST' }))
+
+const versionSchema = z.object({ id: z.string(), name: z.string(), createdAt: z.number() })
+export type Version = z.infer<typeof versionSchema>
+const versionsOf = (id: string) => `/api/journeys/${id}/versions`
+export const listVersions = async (id: string) => checked(z.array(versionSchema), await request(versionsOf(id)))
+export const keepVersion = async (id: string, name: string, journey: Journey) =>
+  checked(versionSchema, await request(versionsOf(id), json('POST', { name, journey })))
+export const readVersion = async (id: string, version: string) =>
+  z.object({ journey: z.unknown().transform(parseJourney) }).parse(await request(`${versionsOf(id)}/${version}`)).journey
+export const deleteVersion = (id: string, version: string) => request(`${versionsOf(id)}/${version}`, { method: 'DELETE' })
+
 export const posterAddress = (id: string, revision: number) => `/api/journeys/${id}/poster?revision=${revision}`
 
 const ownStyleSchema = z.looseObject({ id: z.string() }).transform(({ id, ...style }): OwnStyle => ({ ...newStyleSchema.parse(style), id }))

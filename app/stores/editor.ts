@@ -41,8 +41,16 @@ export const useEditor = defineStore('editor', () => {
     letGo()
   }
 
+  /** Makes the journey another one, in one step of undo. @returns whether it makes a film */
+  function replace(other: Journey): boolean {
+    document.endGesture()
+    const done = document.editDocument(() => other)
+    letGo()
+    return done
+  }
+
   // Edits of one gesture are those of one thing.
   watch(selecting.selection, document.endGesture, { flush: 'sync' })
 
-  return { ...compiling, ...document, ...selecting, compiled, notice, geo, open, undo, redo }
+  return { ...compiling, ...document, ...selecting, compiled, notice, geo, open, undo, redo, replace }
 })

@@ -24,6 +24,7 @@ const ANCHORS: Record<Look['view'], Look['anchor']> = { side: { x: 0.5, y: 1 }, 
 const PURPOSES = {
   vehicle: { title: 'A vehicle of your own', hasView: true },
   pin: { title: 'A pin of your own', hasView: false },
+  emblem: { title: 'An emblem on the vehicle', hasView: false },
   carried: { title: 'A picture to carry along', hasView: false },
   stamp: { title: 'A mark of your own', hasView: false },
   landmark: { title: 'A picture on the map', hasView: false },

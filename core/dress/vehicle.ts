@@ -1,13 +1,16 @@
 import { remembered } from '../remembered'
 import equal from 'fast-deep-equal'
-import type { Carried, Photo, VehicleChoice } from '../journey/schema'
+import type { Carried, Emblem, Photo, VehicleChoice } from '../journey/schema'
 import type { Artwork, Medium, Posture, Voice } from '../vehicles/artwork'
 import type { VehicleId } from '../vehicles/catalogue'
 import { artworkOf } from '../vehicles/catalogue'
 
 /** A vehicle ready to be placed and painted. `size` is its length in reference pixels: of a picture, its longer side. */
 export type Vehicle = Riding &
-  ({ kind: 'catalogue'; id: VehicleId; artwork: Artwork; colours: Colours; altitude: number } | { kind: 'image'; picture: Photo })
+  (
+    | { kind: 'catalogue'; id: VehicleId; artwork: Artwork; colours: Colours; emblem: Emblem | null; altitude: number }
+    | { kind: 'image'; picture: Photo }
+  )
 
 interface Riding {
   posture: Posture
@@ -41,7 +44,7 @@ function resolve(choice: VehicleChoice): Vehicle {
   switch (choice.kind) {
     case 'catalogue': {
       const artwork = artworkOf(choice.artwork)
-      const { colour: body, second, third, lean, altitude = 1 } = choice
+      const { colour: body, second, third, lean, emblem = null, altitude = 1 } = choice
       const posture = lean === undefined ? artwork : { ...artwork, mostLean: lean }
       return {
         kind: choice.kind,
@@ -54,6 +57,7 @@ function resolve(choice: VehicleChoice): Vehicle {
         id: choice.artwork,
         artwork,
         colours: { body, second, third },
+        emblem,
         altitude,
       }
     }

@@ -35,6 +35,9 @@ export function imagesOf({ sheets, stops, landmarks, travellers }: Journey): Sho
         : [],
     ),
     ...vehicles.flatMap((vehicle) => [
+      ...(vehicle.kind === 'catalogue' && vehicle.emblem
+        ? [{ image: vehicle.emblem.picture, missing: 'The emblem of a vehicle is not here: choose it again.' }]
+        : []),
       ...(vehicle.kind === 'image' ? [{ image: vehicle.picture, missing: 'The picture of a vehicle is not here: choose it again.' }] : []),
       ...(vehicle.carries?.kind === 'picture'
         ? [{ image: vehicle.carries.picture, missing: 'A picture that a vehicle carries is not here: choose it again.' }]

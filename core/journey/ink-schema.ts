@@ -127,6 +127,10 @@ export const inkSchema = z.strictObject({
   glow: glowSchema.nullable().default(null),
   /** The length over which it grows from nothing at its tail. */
   taper: z.number().min(0).max(4000).default(0),
+  /** How soft its edges are: the standard deviation of their blur. */
+  soft: z.number().min(0).max(60).default(0),
+  /** The length over which it fades out towards its head, while that is on its way. */
+  feather: z.number().min(0).max(4000).default(0),
   arrow: arrowSchema.nullable().default(null),
   leader: leaderSchema.nullable().default(null),
   particles: particlesSchema.nullable().default(null),

@@ -30,6 +30,18 @@ export const carriedSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('picture'), picture: photoSchema, size: z.number().min(10).max(300).default(64) }),
 ])
 
+/** A picture on the body of a vehicle, such as a logo on its side or its roof: cut off where its body ends, and never mirrored. */
+export const emblemSchema = z.strictObject({
+  picture: photoSchema,
+  /** Where its middle is, in hundredths of the vehicle's length from the point that rides on the line, ahead and down. */
+  x: z.number().min(-100).max(100).default(0),
+  y: z.number().min(-150).max(100).default(0),
+  /** Its longer side, in hundredths of the vehicle's length. */
+  size: z.number().min(2).max(100).default(20),
+  /** Degrees, clockwise. */
+  rotation: z.number().min(-180).max(180).default(0),
+})
+
 /** Fields of every vehicle. Missing ones are those of its drawing, or of a vehicle that carries nothing and keeps still. */
 const ofEvery = {
   carries: carriedSchema.optional(),
@@ -57,6 +69,7 @@ export const vehicleSchema = z.discriminatedUnion('kind', [
     size: z.number().min(12).max(600).default(110),
     lean,
     ...ofEvery,
+    emblem: emblemSchema.optional(),
     /** How high one that flies rises, and how far its shadow parts from it: 1 where nothing is said, 0 stays on the ground. */
     altitude: z.number().min(0).max(MOST_ALTITUDE).optional(),
   }),
@@ -88,5 +101,6 @@ export const vehicleChangeSchema = z.strictObject({
 })
 
 export type VehicleChoice = z.output<typeof vehicleSchema>
+export type Emblem = z.output<typeof emblemSchema>
 export type Carried = z.output<typeof carriedSchema>
 export type VehicleChange = z.output<typeof vehicleChangeSchema>

@@ -2,7 +2,7 @@ import type { Glow } from '#core/journey/schema'
 import type { CanvasSpace } from '../canvas-space'
 import type { Region } from '../region'
 import type { InkPart } from './ink-parts'
-import type { Softener } from './soft'
+import type { Erase, Softener } from './soft'
 import { GAUSSIAN_REACH, laySoft } from './soft'
 
 /**
@@ -43,10 +43,11 @@ export function paintGlow(
   { parts, width, glow: { colour, radius }, strength }: Shining,
   over: readonly Region[],
   softener: Softener,
+  erase?: Erase,
 ): void {
   // A narrow line is faint once it is blurred, so it is made as bright as asked again.
   const lights = LIGHTS.map(({ sigma, share }) => ({ sigma: sigma * radius, gain: share / erf(width / (2 * Math.SQRT2 * sigma * radius)) }))
-  const light = softener.soften(space, parts, colour, lights, over)
+  const light = softener.soften(space, parts, colour, lights, over, { erase })
   if (!light) return
   const lay = (opacity: number, how: GlobalCompositeOperation) => {
     context.globalAlpha = opacity

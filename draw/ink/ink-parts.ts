@@ -66,7 +66,7 @@ const GAUGE = 0.27
 const SLEEPER = 0.2
 
 /** Gradients and tapers vary over pieces of this length, in reference pixels. */
-const FINE_STEP = 6
+export const FINE_STEP = 6
 
 /** The parts of a line, from the lowest to the uppermost. @param isVaried whether it changes along its course, as with a gradient */
 export function inkParts(space: CanvasSpace, item: LineOnCourse, isVaried: boolean): InkPart[] {
@@ -75,11 +75,11 @@ export function inkParts(space: CanvasSpace, item: LineOnCourse, isVaried: boole
   return [...takenApart(draft), ...(arrow.shape ? [{ kind: 'shapes' as const, shapes: [arrow.shape] }] : [])]
 }
 
-/** The whole breadth of a line without what it is made of, as a casing or shadow under it needs it; its own parts where these stand apart. */
-export function broadParts(space: CanvasSpace, item: LineOnCourse): InkPart[] {
+/** The whole breadth of a line without what it is made of, as a casing or shadow under it needs it; its own parts where these stand apart. @param isVaried as of `inkParts` */
+export function broadParts(space: CanvasSpace, item: LineOnCourse, isVaried = false): InkPart[] {
   const { kind } = item.line
   const clean: LineOnCourse = { ...item, hand: 'none' }
-  return inkParts(space, kind === 'double' || kind === 'railway' ? { ...clean, line: { kind: 'solid' }, cap: 'butt' } : clean, false)
+  return inkParts(space, kind === 'double' || kind === 'railway' ? { ...clean, line: { kind: 'solid' }, cap: 'butt' } : clean, isVaried)
 }
 
 interface Draft {

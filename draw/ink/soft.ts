@@ -9,6 +9,8 @@ import { startModule } from '../module'
 import type { Region } from '../region'
 import { isEmpty, onCanvas, unionOf } from '../region'
 import type { Studio, Surface } from '../studio'
+import type { CutStrand } from './cut'
+import { cutPart } from './cut'
 import { paintShapes } from './ground-shape'
 import type { InkPart } from './ink-parts'
 import type { Strand } from './strand'
@@ -35,6 +37,9 @@ export interface SoftPicture {
   pixels: Size
   covers: Region
 }
+
+/** Takes from what is painted on a canvas that draws in the frame's reference pixels. */
+export type Erase = (context: CanvasRenderingContext2D) => void
 
 /** The kernel's sums take four floats at a time. */
 const LANES = 4
@@ -78,6 +83,7 @@ export function createSoftener(studio: Studio) {
     /**
      * Paints the sum of parts of a line blurred by several Gaussians, those further away less, in one colour.
      * @param over regions of the output in which it is wanted, in whole pixels
+     * @param shape.grow reference pixels by which the parts are larger all round; `erase` takes from their shape before it is blurred
      * @returns undefined where none of it is to be seen; good until the next is painted
      */
     soften(
@@ -86,6 +92,7 @@ export function createSoftener(studio: Studio) {
       colour: string,
       softness: readonly Softness[],
       over: readonly Region[],
+      { grow = 0, erase }: { grow?: number; erase?: Erase | undefined } = {},
     ): SoftPicture | undefined {
       const wanted = softRegion(space, over)
       if (!wanted) return undefined
@@ -94,10 +101,13 @@ export function createSoftener(studio: Studio) {
       for (const { depth, parts: near } of byDepth(parts, space.projection.isFlat)) {
         const sigmas = softness.map(({ sigma }) => sigma * depth * SOFT_SCALE)
         const most = Math.ceil(GAUSSIAN_REACH * greatest(sigmas))
-        const seen = wholeLanes(overlapOf(grown(boundsOf(near), most), wanted))
+        const seen = wholeLanes(overlapOf(grown(boundsOf(near, grow), most), wanted))
         if (isEmpty(seen)) continue
         // What is blurred into what is seen lies as far round it.
-        const { data, width, height } = maskOf(grown(seen, most), (context) => paintMask(context, near))
+        const { data, width, height } = maskOf(grown(seen, most), (context) => {
+          paintMask(context, near, grow)
+          erase?.(context)
+        })
         const rgba = block('rgba', data.length)
         new Uint8Array(code!.memory.buffer, rgba, data.length).set(data)
         const rows = block('rows', 4 * width * height)
@@ -160,11 +170,11 @@ function gaussian(sigma: number, reach: number): number[] {
   return weights.map((weight) => weight / sum)
 }
 
-function paintMask(context: CanvasRenderingContext2D, parts: readonly InkPart[]): void {
+function paintMask(context: CanvasRenderingContext2D, parts: readonly InkPart[], grow: number): void {
   context.strokeStyle = '#000000'
   for (const part of parts) {
-    if (part.kind === 'strands') paintStrands(context, part.strands, part.stroke)
-    else paintShapes(context, part.shapes, '#000000', 0)
+    if (part.kind === 'strands') paintStrands(context, part.strands, { ...part.stroke, width: part.stroke.width + 2 * grow })
+    else paintShapes(context, part.shapes, '#000000', grow)
   }
 }
 
@@ -188,7 +198,7 @@ function overlapOf(a: Region, b: Region): Region {
 const wholeLanes = (region: Region): Region => ({ ...region, width: LANES * Math.ceil(region.width / LANES) })
 
 /** What parts cover, in whole soft pixels. */
-function boundsOf(parts: readonly InkPart[]): Region {
+function boundsOf(parts: readonly InkPart[], grow: number): Region {
   let [left, right, top, bottom] = [Infinity, -Infinity, Infinity, -Infinity]
   const include = (x: number, y: number, reach: number) => {
     left = Math.min(left, x - reach)
@@ -199,12 +209,12 @@ function boundsOf(parts: readonly InkPart[]): Region {
   for (const part of parts) {
     if (part.kind === 'strands') {
       // The corner of a square cap reaches furthest.
-      const half = part.stroke.width * Math.SQRT1_2
+      const half = (part.stroke.width + 2 * grow) * Math.SQRT1_2
       for (const { points } of part.strands)
         for (let i = 0; i < points.length; i += STRIDE) include(points[i]!, points[i + 1]!, half * points[i + 2]!)
     } else
       for (const { rings } of part.shapes)
-        for (const ring of rings) for (let i = 0; i < ring.length; i += 2) include(ring[i]!, ring[i + 1]!, 0)
+        for (const ring of rings) for (let i = 0; i < ring.length; i += 2) include(ring[i]!, ring[i + 1]!, grow)
   }
   if (left > right) return { x: 0, y: 0, width: 0, height: 0 }
   const [x, y] = [Math.floor(left * SOFT_SCALE) - 1, Math.floor(top * SOFT_SCALE) - 1]
@@ -231,25 +241,23 @@ function byDepth(parts: readonly InkPart[], isFlat: boolean): { depth: number; p
   }
   for (const part of parts) {
     if (part.kind === 'shapes') for (const shape of part.shapes) add(bandOf(shape.depth), { kind: 'shapes', shapes: [shape] })
-    else for (const [band, strands] of strandsByBand(part.strands)) add(band, { ...part, strands })
+    else
+      for (const strand of part.strands)
+        for (const { band, ...cut } of cutByBand(strand)) for (const piece of cutPart(part, cut)) add(band, piece)
   }
   return [...bands].map(([band, near]) => ({ depth: BAND ** band, parts: near }))
 }
 
-function strandsByBand(strands: readonly Strand[]): Map<number, Strand[]> {
-  const bands = new Map<number, Strand[]>()
-  for (const { points, isEven } of strands) {
-    let start = 0
-    const band = (i: number) => bandOf(points[i + 2]!)
-    for (let i = STRIDE; i < points.length; i += STRIDE) {
-      const isEnd = i + STRIDE >= points.length
-      if (!isEnd && band(i) === band(start)) continue
-      const part = { points: points.slice(start, i + STRIDE), isEven }
-      const known = bands.get(band(start))
-      if (known) known.push(part)
-      else bands.set(band(start), [part])
-      start = i
-    }
+/** A strand cut where it passes from one band to the next. Bands are added up, so caps there would be counted twice. */
+function cutByBand({ points, isEven }: Strand): (CutStrand & { band: number })[] {
+  const pieces: (CutStrand & { band: number })[] = []
+  let start = 0
+  const band = (i: number) => bandOf(points[i + 2]!)
+  for (let i = STRIDE; i < points.length; i += STRIDE) {
+    const isLast = i + STRIDE >= points.length
+    if (!isLast && band(i) === band(start)) continue
+    pieces.push({ band: band(start), strand: { points: points.slice(start, i + STRIDE), isEven }, isFirst: start === 0, isLast })
+    start = i
   }
-  return bands
+  return pieces
 }

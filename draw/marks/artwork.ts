@@ -1,11 +1,19 @@
 import { remembered } from '#core/remembered'
-import type { Artwork } from '#core/vehicles/artwork'
+import type { Artwork, Tone } from '#core/vehicles/artwork'
 import type { Colours } from '#core/dress/vehicle'
 import { EDGE } from '#core/dress/vehicle'
 import { palette, PAPER } from '../colour'
 import type { Studio } from '../studio'
 
 const pathsOf = remembered((artwork: Artwork, studio: Studio) => artwork.shapes.map((shape) => studio.createPath(shape.d)))
+
+/** The shapes that an emblem can lie on: not lamps, windows, masts and tyres. */
+const BODY: ReadonlySet<Tone> = new Set<Tone>(['body', 'shade', 'tint', 'paper', 'wood'])
+
+/** What of an artwork is its body, in artwork units. */
+export const bodyPath = remembered((artwork: Artwork, studio: Studio) =>
+  studio.createPath(artwork.shapes.flatMap(({ fill, d }) => (fill && BODY.has(fill) ? [d] : [])).join('')),
+)
 
 /** The spokes of a wheel that turns, and their reach, as a share of its radius. */
 const SPOKES = 4

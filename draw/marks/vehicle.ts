@@ -5,8 +5,10 @@ import type { Sun } from '#core/camera/sun'
 import { awayFrom, shadowLength } from '#core/camera/sun'
 import type { Vehicle } from '#core/dress/vehicle'
 import { FLIGHT_SHADOW, reachOf } from '#core/dress/vehicle'
+import { radians } from '#core/geometry/angle'
+import type { Emblem } from '#core/journey/schema'
 import { MOST_ALTITUDE } from '#core/journey/schema'
-import { paintArtwork, paintSilhouette } from './artwork'
+import { bodyPath, paintArtwork, paintSilhouette } from './artwork'
 import type { CanvasSpace } from '../canvas-space'
 import { layAt, placeAt } from '../canvas-space'
 import { LINE } from '../colour'
@@ -69,10 +71,17 @@ export const pictureWidth = ({ size, posture: { bounds } }: Vehicle, scale: numb
   ((bounds.right - bounds.left) / 100) * size * scale
 
 /** Paints a vehicle at the origin, in hundredths of its length. A picture that has not loaded yet is not there. */
-function paintLook(context: CanvasRenderingContext2D, studio: Studio, space: CanvasSpace, { vehicle, wheels }: VehicleItem): void {
+function paintLook(
+  context: CanvasRenderingContext2D,
+  studio: Studio,
+  space: CanvasSpace,
+  { vehicle, wheels, mirrored }: VehicleItem,
+): void {
   switch (vehicle.kind) {
     case 'catalogue':
-      return paintArtwork(context, studio, vehicle.artwork, vehicle.colours, wheels)
+      paintArtwork(context, studio, vehicle.artwork, vehicle.colours, wheels)
+      if (vehicle.emblem) paintEmblem(context, studio, space, vehicle, vehicle.emblem, mirrored)
+      return
     case 'image': {
       const picture = studio.wholePicture(vehicle.picture, pictureWidth(vehicle, space.scale))
       if (!picture) return
@@ -83,6 +92,33 @@ function paintLook(context: CanvasRenderingContext2D, studio: Studio, space: Can
     default:
       return vehicle satisfies never
   }
+}
+
+/** How wide the emblem of a vehicle is in the output, in pixels. */
+export const emblemWidth = ({ picture: { width, height }, size }: Emblem, { size: length }: Vehicle, scale: number): number =>
+  (size / 100) * length * scale * Math.min(1, width / height)
+
+/** Paints an emblem on a vehicle's body, which stays the right way round where that is mirrored. One that has not loaded yet is not there. */
+function paintEmblem(
+  context: CanvasRenderingContext2D,
+  studio: Studio,
+  space: CanvasSpace,
+  vehicle: Extract<Vehicle, { kind: 'catalogue' }>,
+  emblem: Emblem,
+  mirrored: boolean,
+): void {
+  const { picture, x, y, size, rotation } = emblem
+  const found = studio.wholePicture(picture, emblemWidth(emblem, vehicle, space.scale))
+  if (!found) return
+  const k = size / Math.max(picture.width, picture.height)
+  const [width, height] = [picture.width * k, picture.height * k]
+  context.save()
+  context.clip(bodyPath(vehicle.artwork, studio))
+  context.translate(x, y)
+  context.scale(mirrored ? -1 : 1, 1)
+  context.rotate(radians(rotation))
+  smoothly(context, () => context.drawImage(found.image, -width / 2, -height / 2, width, height))
+  context.restore()
 }
 
 const sizeOf = ({ vehicle, scale, altitude }: VehicleItem): number => vehicle.size * scale * (1 + CLIMB * altitude)

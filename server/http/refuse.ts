@@ -107,6 +107,7 @@ export const journeyBody = z.object({ journey: z.unknown() })
 export const saveBody = z.object({ revision: z.int().min(1), journey: z.unknown(), past: pastSchema.default([]) })
 
 export const noJourney = () => refusal(404, 'This journey is not here: it may have been deleted.')
+export const noVersion = () => refusal(404, 'This version is not here: it may have been deleted.')
 export const noPoster = () => refusal(404, 'There is no picture of this journey yet.')
 export const noExport = () => refusal(404, 'This export is not here.')
 export const noImport = () => refusal(404, 'This import is not here: it ended a while ago.')

@@ -14,14 +14,14 @@ import { tileSize } from '#core/sheet/pyramid'
 import type { CanvasSpace } from '#draw/canvas-space'
 import { spaceOf } from '#draw/canvas-space'
 import { carriedPictureWidth } from '#draw/marks/carried'
-import { ownStampWidth } from '#draw/ink/ink'
+import { ownStampWidth } from '#draw/ink/body'
 import { standingWidth } from '#draw/marks/landmark'
 import type { TilePicture } from '#draw/ground/mosaic'
 import { layMosaic, pictureOf, wholeTile } from '#draw/ground/mosaic'
 import type { Region } from '#draw/region'
 import { wholeWidth } from '#core/marks/card-layout'
 import { ownPinWidth } from '#draw/marks/pin'
-import { pictureWidth } from '#draw/marks/vehicle'
+import { emblemWidth, pictureWidth } from '#draw/marks/vehicle'
 import type { SheetPicture, Studio, Surface, TiledImage } from '#draw/studio'
 import { fontParts } from '#draw/type/fonts'
 import type { Face } from '#core/type/measure'
@@ -114,6 +114,8 @@ function wholePictures(item: FrameItem, space: CanvasSpace): [picture: Photo, ou
   if (item.kind === 'pin' && item.pin.shape === 'own') return [[item.pin.picture!, ownPinWidth(item.pin, scale), 'picture of a pin']]
   if (item.kind === 'postcard' && item.postcard.photo)
     return [[item.postcard.photo, wholeWidth(item.postcard, scale), 'photo of a postcard']]
+  if (item.kind === 'vehicle' && item.vehicle.kind === 'catalogue' && item.vehicle.emblem)
+    return [[item.vehicle.emblem.picture, emblemWidth(item.vehicle.emblem, item.vehicle, scale), 'emblem of a vehicle']]
   if (item.kind === 'vehicle' && item.vehicle.kind === 'image')
     return [[item.vehicle.picture, pictureWidth(item.vehicle, scale), 'picture of a vehicle']]
   if (item.kind === 'carried' && item.carried.kind === 'picture')

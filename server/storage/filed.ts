@@ -14,7 +14,7 @@ export interface Filed {
   bytes: number
   /** What a journey calls it; null where none has it. */
   name: string | null
-  /** Whether a journey (also one that can be restored), a style or an export under way has it. */
+  /** Whether a journey (also one that can be restored), a version of one, a style or an export under way has it. */
   isUsed: boolean
 }
 
@@ -34,6 +34,7 @@ function usesOf(db: Db): (hash: string) => boolean {
   const used = db
     .prepare(
       `SELECT EXISTS (SELECT 1 FROM journeys WHERE instr(document, @hash) > 0)
+           OR EXISTS (SELECT 1 FROM versions WHERE instr(document, @hash) > 0)
            OR EXISTS (SELECT 1 FROM styles WHERE instr(look, @hash) > 0)
            OR EXISTS (SELECT 1 FROM exports WHERE state IN ('queued', 'running') AND instr(document, @hash) > 0)`,
     )

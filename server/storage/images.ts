@@ -36,12 +36,13 @@ export function findImage(db: Db, hash: string): ImageRecord | undefined {
 
 export const listImages = (db: Db): ImageRecord[] => (db.prepare(`SELECT ${COLUMNS} FROM images`).all() as Row[]).map(fromRow)
 
-/** Images older than an age in milliseconds that no journey, restorable journey or export uses. */
+/** Images older than an age in milliseconds that no journey, restorable journey, version or export uses. */
 export const unusedImages = (db: Db, age: number): string[] =>
   db
     .prepare(
       `SELECT hash FROM images WHERE created_at <= ?
          AND NOT EXISTS (SELECT 1 FROM journeys WHERE instr(document, images.hash) > 0)
+         AND NOT EXISTS (SELECT 1 FROM versions WHERE instr(document, images.hash) > 0)
          AND NOT EXISTS (SELECT 1 FROM styles WHERE instr(look, images.hash) > 0)
          AND NOT EXISTS (SELECT 1 FROM exports WHERE state IN ('queued', 'running') AND instr(document, images.hash) > 0)`,
     )

@@ -78,4 +78,15 @@ export const MIGRATIONS: readonly string[] = [
     json_set(settings, '$.shows', CASE json_extract(settings, '$.ground') WHEN 0 THEN 'over' ELSE 'all' END), '$.ground')
   WHERE settings IS NOT NULL;
   `,
+  // Versions of a journey that are kept under names.
+  `
+  CREATE TABLE versions (
+    id         TEXT PRIMARY KEY,
+    journey_id TEXT NOT NULL REFERENCES journeys (id) ON DELETE CASCADE,
+    name       TEXT NOT NULL,
+    document   TEXT NOT NULL,
+    created_at INTEGER NOT NULL
+  ) STRICT;
+  CREATE INDEX versions_of_journey ON versions (journey_id, created_at);
+  `,
 ]

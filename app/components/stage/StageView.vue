@@ -29,9 +29,11 @@ import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
 import { useStage } from '~/stores/stage'
 import { useTracks } from '~/stores/tracks'
+import { useVersions } from '~/stores/versions'
 import GuidesOverlay from '~/components/stage/GuidesOverlay.vue'
 import DrawingOverlay from './DrawingOverlay.vue'
 import KeyboardCursor from './KeyboardCursor.vue'
+import CompareOverlay from './CompareOverlay.vue'
 import ColourPicker from './ColourPicker.vue'
 import FollowOverlay from './FollowOverlay.vue'
 import SheetOverlay from './SheetOverlay.vue'
@@ -46,6 +48,7 @@ const playback = usePlayback()
 const stage = useStage()
 const tracks = useTracks()
 const camera = useCamera()
+const versions = useVersions()
 
 const room = useTemplateRef<HTMLElement>('room')
 const board = useTemplateRef<HTMLElement>('board')
@@ -62,7 +65,12 @@ const space = computed<StageSpace>(() => stageSpace(stage.view, stage.reference,
 
 const { snap } = useSnapping(() => space.value)
 
-const { isRough } = useStagePicture(canvas, size, () => emit('painted'))
+const { isRough } = useStagePicture(
+  canvas,
+  () => editor.compiled,
+  size,
+  () => emit('painted'),
+)
 
 /** The corners of the lens in which titles or readouts are seen now. */
 const taken = computed(() => {
@@ -269,6 +277,7 @@ useEventListener(board, 'wheel', turnWheel, { passive: false })
       <div v-if="editor.geo && stage.tool === 'stop'" class="find" @pointerdown.stop @wheel.stop>
         <PlaceSearch ref="search" label="Find a place" :near="near" @choose="placeFound" />
       </div>
+      <CompareOverlay v-if="versions.compared && stage.mode === 'lens'" :room="size" />
       <ColourPicker v-if="stage.picking" :canvas="canvas" />
       <div v-if="$slots.default" class="invitation"><slot /></div>
     </div>

@@ -39,6 +39,7 @@ import { useStage } from '~/stores/stage'
 import { usePhotos } from '~/stores/photos'
 import { useSound } from '~/stores/sound'
 import { useTracks } from '~/stores/tracks'
+import { useVersions } from '~/stores/versions'
 import { useWorldFile } from '~/stores/world-file'
 
 const id = String(useRoute().params.id)
@@ -50,6 +51,7 @@ const tracks = useTracks()
 const photos = usePhotos()
 const sound = useSound()
 const worldFile = useWorldFile()
+const versions = useVersions()
 
 const missing = ref('')
 /** A stored journey that makes no film, such as one whose times do not fit, and why. */
@@ -64,6 +66,7 @@ try {
     stage.reset()
     playback.rewind()
     autosave.value = useAutosave(id, record)
+    versions.open(id)
   }
 } catch (error) {
   missing.value = error instanceof Error ? error.message : String(error)

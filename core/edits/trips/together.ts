@@ -2,7 +2,12 @@ import { radians } from '../../geometry/angle'
 import type { Point } from '../../geometry/point'
 import type { Move } from '../ground/ground-move'
 import { movedCourse } from '../ground/ground-move'
+import { boundsOf } from '../../journey/bounds'
 import type { Journey } from '../../journey/schema'
+import { pinSchema } from '../../journey/schema'
+import { liesFlat, pinOutline } from '../../marks/pins'
+
+const MOST_LIFT = boundsOf(pinSchema, 'lift').max
 
 /** A turn and a scaling about a pivot, and a move. */
 export interface Similarity {
@@ -20,6 +25,26 @@ export function similarity({ pivot, turn = 0, scale = 1, by = { x: 0, y: 0 } }: 
   return ({ x, y }) => {
     const [dx, dy] = [x - pivot.x, y - pivot.y]
     return { x: pivot.x + by.x + cos * dx - sin * dy, y: pivot.y + by.y + sin * dx + cos * dy }
+  }
+}
+
+/** Raises the pins of some stops so that each stands on the one before: for several that are at one place. Pins that lie, and those that are not seen, stay as they are. */
+export function stackPins(journey: Journey, ids: readonly string[]): Journey {
+  const lifts = new Map<string, number>()
+  let height = 0
+  for (const { id, pin } of ids.flatMap((wanted) => journey.stops.find((stop) => stop.id === wanted) ?? [])) {
+    if (pin.shape === 'none' || liesFlat(pin)) continue
+    const { top, bottom } = pinOutline(pin)
+    // The first stands as it does; a disc's middle is at its place.
+    const lift = height === 0 ? 0 : height / pin.size + bottom
+    lifts.set(id, Math.min(MOST_LIFT, lift))
+    height = pin.size * (lift - top)
+  }
+  return {
+    ...journey,
+    stops: journey.stops.map((stop) =>
+      lifts.has(stop.id) ? { ...stop, pin: { ...stop.pin, lift: lifts.get(stop.id)!, stem: false } } : stop,
+    ),
   }
 }
 

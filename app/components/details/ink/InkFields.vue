@@ -127,7 +127,25 @@ const setGradientColour = (i: number, colour: string) =>
 
 const words = (...said: (string | false)[]) => said.filter(Boolean).join(', ') || 'none'
 const notes = computed(() => {
-  const { gradient, opacity, casing, shadow, glow, hand, taper, arrow, leader, particles, comes, wake, after, march, planned } = ink.value
+  const {
+    gradient,
+    opacity,
+    casing,
+    shadow,
+    glow,
+    hand,
+    taper,
+    soft,
+    feather,
+    arrow,
+    leader,
+    particles,
+    comes,
+    wake,
+    after,
+    march,
+    planned,
+  } = ink.value
   return {
     edge: words(
       gradient.length > 0 && 'gradient',
@@ -136,7 +154,7 @@ const notes = computed(() => {
       shadow !== null && 'shadow',
       glow !== null && 'glow',
     ),
-    hand: words(hand !== 'none' && hand, taper > 0 && 'tapers'),
+    hand: words(hand !== 'none' && hand, taper > 0 && 'tapers', soft > 0 && 'soft', feather > 0 && 'feathered'),
     head: words(arrow !== null && 'arrow', leader !== null && leader.shape, particles !== null && 'particles'),
     going: words(
       comes !== 'drawn' && comes.replaceAll('-', ' '),
@@ -265,7 +283,7 @@ const WAKE = 400
     <InkGroup :leg="leg" :layer="layer" part="shadow" label="Shadow" />
     <InkGroup :leg="leg" :layer="layer" part="glow" label="Glow" />
   </FoldedSection>
-  <FoldedSection title="Drawn by hand" :note="notes.hand">
+  <FoldedSection title="By hand, soft edges" :note="notes.hand">
     <ChoiceRow label="By hand" :model-value="ink.hand" :choices="HAND_NAMES" @change="(hand) => setOnce({ hand })" />
     <NumberSlider
       label="Taper"
@@ -275,6 +293,29 @@ const WAKE = 400
       :step="10"
       unit="px"
       @change="(taper) => setInk({ taper })"
+      @done="done"
+    />
+    <NumberSlider
+      label="Soft edges"
+      :model-value="ink.soft"
+      v-bind="boundsOf(inkSchema, 'soft')"
+      :usual="[0, 30]"
+      :step="0.5"
+      :precision="1"
+      unit="px"
+      data-testid="ink-soft"
+      @change="(soft) => setInk({ soft })"
+      @done="done"
+    />
+    <NumberSlider
+      label="Fades to head"
+      :model-value="ink.feather"
+      v-bind="boundsOf(inkSchema, 'feather')"
+      :usual="[0, 1200]"
+      :step="10"
+      unit="px"
+      data-testid="ink-feather"
+      @change="(feather) => setInk({ feather })"
       @done="done"
     />
   </FoldedSection>

@@ -25,6 +25,7 @@ import { useEditor } from '~/stores/editor'
 import { usePhotos } from '~/stores/photos'
 import { useStage } from '~/stores/stage'
 import { useTracks } from '~/stores/tracks'
+import { useVersions } from '~/stores/versions'
 import CaptionList from '~/components/text/CaptionList.vue'
 import CameraPlan from '~/components/camera/CameraPlan.vue'
 import DepthFields from '~/components/camera/DepthFields.vue'
@@ -33,6 +34,7 @@ import SunFields from '~/components/camera/SunFields.vue'
 import { PLANS } from '~/components/camera/shot-names'
 import FilmSection from './FilmSection.vue'
 import GradeFields from './GradeFields.vue'
+import VersionList from './VersionList.vue'
 import ItineraryList from './ItineraryList.vue'
 import JourneyPace from './JourneyPace.vue'
 import LandmarkList from './LandmarkList.vue'
@@ -46,6 +48,7 @@ const emit = defineEmits<{ import: []; draw: []; credits: [] }>()
 const editor = useEditor()
 const stage = useStage()
 const camera = useCamera()
+const versions = useVersions()
 const tracks = useTracks()
 const photos = usePhotos()
 
@@ -108,6 +111,12 @@ const cameraNote = computed(() => {
 const depthNote = computed(() => {
   const { sun, depth } = journey.value
   return [sun && 'sun', depth.softFocus && 'soft focus', depth.haze && 'haze'].filter(Boolean).join(', ') || 'none'
+})
+
+/** How many versions there are, once they have been read, and whether one is compared. */
+const versionsNote = computed(() => {
+  const { compared, versions: kept } = versions
+  return compared ? `comparing “${compared.version.name}”` : kept && kept.length > 0 ? String(kept.length) : ''
 })
 
 /** What is done to the colours. */
@@ -243,6 +252,8 @@ const next = computed(() => {
     <FoldedSection title="Networks" :note="journey.networks.length > 0 ? String(journey.networks.length) : 'none'"
       ><NetworkList
     /></FoldedSection>
+
+    <FoldedSection title="Versions" :note="versionsNote"><VersionList /></FoldedSection>
 
     <JourneyPace />
     <FoldedSection title="How vehicles appear and leave" :note="traveller.atEnd === 'stays' ? 'the last stays' : 'the last leaves'">

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { moveTogether, similarity } from '#core/edits/trips/together'
+import { moveTogether, similarity, stackPins } from '#core/edits/trips/together'
 import type { Similarity } from '#core/edits/trips/together'
 import { greatest, least } from '#core/geometry/extremes'
 import FieldRow from '~/components/fields/FieldRow.vue'
@@ -53,6 +53,15 @@ function apply(change: Omit<Similarity, 'pivot'>) {
         @change="(percent) => apply({ scale: percent / 100 })"
       />
     </FieldRow>
+    <div class="buttons">
+      <v-btn
+        size="small"
+        variant="outlined"
+        data-testid="stack-pins"
+        @click="editor.edit((journey) => stackPins(journey, editor.selectedIds))"
+        >Stack their pins</v-btn
+      >
+    </div>
   </div>
 </template>
 

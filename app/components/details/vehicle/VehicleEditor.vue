@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { boundsOf } from '#core/journey/bounds'
-import type { Carried, VehicleChoice } from '#core/journey/schema'
-import { carriedSchema, vehicleSchema } from '#core/journey/schema'
+import type { Carried, Emblem, VehicleChoice } from '#core/journey/schema'
+import { carriedSchema, emblemSchema, vehicleSchema } from '#core/journey/schema'
 import { coarsestLevel } from '#core/sheet/pyramid'
 import type { VehicleId } from '#core/vehicles/catalogue'
 import { artworkOf, VEHICLE_IDS } from '#core/vehicles/catalogue'
@@ -12,6 +12,7 @@ import ArtworkPicture from '~/components/fields/ArtworkPicture.vue'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import ColourField from '~/components/fields/ColourField.vue'
 import type { FieldSpec } from '~/components/fields/field-list'
+import FieldList from '~/components/fields/FieldList.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
@@ -70,6 +71,7 @@ const note = computed(() => {
     (second ?? third) && 'coloured',
     lean !== undefined && `${lean}°`,
     altitude !== undefined && `${Math.round(altitude * 100)} %`,
+    emblem.value && 'emblem',
     shadow !== undefined && 'shadow',
     lively && `lively ${Math.round(lively * 100)} %`,
     load?.kind,
@@ -97,6 +99,29 @@ function chooseOwn() {
   const size = vehicle.value ? { size: vehicle.value.size } : {}
   own.choose('vehicle', (picture, look) =>
     edit(vehicleSchema.parse({ kind: 'image', picture, ...look, ...kept.value, ...size }), 'vehicle', true),
+  )
+}
+
+const emblem = computed(() => (vehicle.value?.kind === 'catalogue' ? vehicle.value.emblem : undefined))
+const EMBLEM_FIELDS: readonly FieldSpec<Emblem>[] = [
+  { key: 'x', label: 'Ahead', as: 'number', ...boundsOf(emblemSchema, 'x'), usual: [-50, 50], step: 0.5, precision: 1, unit: '%' },
+  { key: 'y', label: 'Down', as: 'number', ...boundsOf(emblemSchema, 'y'), usual: [-80, 30], step: 0.5, precision: 1, unit: '%' },
+  { key: 'size', label: 'Its size', as: 'number', ...boundsOf(emblemSchema, 'size'), step: 0.5, precision: 1, unit: '%' },
+  { key: 'rotation', label: 'Turned by', as: 'number', ...boundsOf(emblemSchema, 'rotation'), unit: '°' },
+]
+
+/** An emblem lies on the middle of what is seen of the vehicle at first. */
+function chooseEmblem() {
+  const { edit } = props
+  const now = vehicle.value!
+  const { left, right, top, bottom } = posture.value!.bounds
+  const spot = {
+    x: Math.round((left + right) / 2),
+    y: Math.round((top + bottom) / 2),
+    size: Math.round(Math.min(right - left, bottom - top) / 3),
+  }
+  own.choose('emblem', (picture) =>
+    edit({ ...now, emblem: emblemSchema.parse({ ...(emblem.value ?? spot), picture }) } as VehicleChoice, 'emblem', true),
   )
 }
 
@@ -218,6 +243,28 @@ const carriedColours = computed(() =>
       @done="done"
     />
     <PercentSlider label="Lively" :model-value="vehicle.lively ?? 0" @change="(lively) => change('lively', { lively })" @done="done" />
+    <template v-if="vehicle.kind === 'catalogue'">
+      <div class="buttons">
+        <v-btn size="small" variant="outlined" data-testid="emblem" @click="chooseEmblem">{{
+          vehicle.emblem ? 'Another emblem …' : 'An emblem on it …'
+        }}</v-btn>
+        <v-btn
+          v-if="vehicle.emblem"
+          size="small"
+          variant="outlined"
+          data-testid="remove-emblem"
+          @click="set({ ...vehicle, emblem: undefined })"
+          >Remove the emblem</v-btn
+        >
+      </div>
+      <FieldList
+        v-if="vehicle.emblem"
+        :model-value="vehicle.emblem"
+        :fields="EMBLEM_FIELDS"
+        @change="(fields) => change(`emblem ${Object.keys(fields).join()}`, { emblem: { ...emblem!, ...fields } })"
+        @done="done"
+      />
+    </template>
     <ShadowField
       v-if="editor.journey!.sun || ready?.medium === 'air'"
       :model-value="vehicle.shadow"
