@@ -12,7 +12,8 @@ import { useEditor } from './editor'
 const TABLE_MARGIN = 0.9
 
 /** What a click or a drag on the stage does. */
-export type Tool = 'select' | 'stop' | 'draw' | 'freehand' | 'follow' | 'control-point' | 'straighten' | 'crop' | 'align' | 'match-track'
+export type Tool =
+  'select' | 'stop' | 'draw' | 'freehand' | 'follow' | 'control-point' | 'straighten' | 'crop' | 'align' | 'match-track' | 'leg-spot'
 
 const LAYING: ReadonlySet<Tool> = new Set(['stop', 'draw', 'freehand', 'follow'])
 
@@ -34,6 +35,8 @@ export const useStage = defineStore('stage', () => {
   const spot = shallowRef<Point>()
   /** While a sheet is aligned: the ground points clicked so far, a spot of the sheet and its place in turn. */
   const alignment = shallowRef<readonly Point[]>([])
+  /** The leg of which a spot is to be clicked, and what gets the place of the click. */
+  const legSpot = shallowRef<{ leg: string; use: (at: Point) => void }>()
   const tableView = shallowRef<View>()
   const guides = useLocalStorage<Guides>('zephyrine-guides', { safe: false, thirds: false, crops: false }, { mergeDefaults: true })
   /** The stop whose name field gets the focus. */
@@ -63,6 +66,7 @@ export const useStage = defineStore('stage', () => {
     layOut(next)
     tool.value = next
     spot.value = undefined
+    legSpot.value = undefined
     alignment.value = []
   }
   /** Whether clicks on the map make stops or lines: all of it is bright then, and nothing of the camera is in their way. */
@@ -91,6 +95,11 @@ export const useStage = defineStore('stage', () => {
   /** Shows the lens, if the map was only laid on the table to place something. */
   function showFilm() {
     if (tool.value === 'select' && returns) setMode('lens')
+  }
+  /** Lets people click a spot of a leg on the map, once. */
+  function pickLegSpot(leg: string, use: (at: Point) => void) {
+    setTool('leg-spot')
+    legSpot.value = { leg, use }
   }
   function askName(stop: string) {
     naming.value = stop
@@ -125,6 +134,8 @@ export const useStage = defineStore('stage', () => {
     tool,
     nodes,
     spot,
+    legSpot,
+    pickLegSpot,
     alignment,
     tableView,
     naming,

@@ -139,11 +139,8 @@ const runsOf = remembered((shots: readonly PlacedShot[]): (Run | undefined)[] =>
   return runs
 })
 
-/** What a shot, by its number, has to do with a run: none, one that is passed, or the one in which the camera comes to rest. */
-export function placeInRun({ shots }: ViewTrack, i: number): 'none' | 'passed' | 'last' {
-  const run = runsOf(shots)[i]
-  return !run ? 'none' : i < run.last ? 'passed' : 'last'
-}
+/** The shots of the way that a shot, by its number, belongs to, by theirs; undefined where the camera does not pass it, and has not passed the one before. */
+export const runAt = ({ shots }: ViewTrack, i: number): Readonly<Run> | undefined => runsOf(shots)[i]
 
 /** For each shot of a run the view of the smooth way through all of it, until it comes to rest; undefined from then on, and where the way begins on bent ground. */
 const flowsOf = remembered((track: ViewTrack): (((time: number) => View | undefined) | undefined)[] => {

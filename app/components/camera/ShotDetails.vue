@@ -2,7 +2,6 @@
 import { mdiArrowLeftRight, mdiContentCut, mdiContentDuplicate, mdiSwapHorizontal } from '@mdi/js'
 import { nanoid } from 'nanoid'
 import { computed } from 'vue'
-import { placeInRun } from '#core/camera/view-track'
 import {
   backToPlan,
   isOfPlan,
@@ -15,7 +14,7 @@ import {
   takingSeconds,
   addShot,
 } from '#core/edits/camera/shots'
-import { viewAt } from '#core/camera/view-track'
+import { runAt, viewAt } from '#core/camera/view-track'
 import type { CompiledShot } from '#core/trips/compiled'
 import { frameTime } from '#core/pace/rate'
 import { boundsOf } from '#core/journey/bounds'
@@ -35,6 +34,7 @@ import CameraPlan from './CameraPlan.vue'
 import ShotAim from './ShotAim.vue'
 import ShotMoves from './ShotMoves.vue'
 import ViewFields from './ViewFields.vue'
+import WayFields from './WayFields.vue'
 import { MOTION_TITLES } from './shot-fields'
 import { nameOfShot, SHOT_CHOICES } from './shot-names'
 
@@ -100,8 +100,10 @@ const isChanged = computed(() => {
   return entry && !entry.isPlanned && isOfPlan(entry.shot.id) && editor.journey!.plan.temperament !== null
 })
 
-/** Whether the camera goes through it together with the shots beside it. */
-const inRun = computed(() => placeInRun(editor.compiled!.views, index.value))
+/** The shots that the camera passes together with it, if it does. */
+const run = computed(() => runAt(editor.compiled!.views, index.value))
+const way = computed(() => run.value && editor.compiled!.shots.slice(run.value.first, run.value.last + 1))
+const isPassed = computed(() => run.value !== undefined && index.value < run.value.last)
 
 const motions = MOTION_NAMES.map((value) => ({ value, title: MOTION_TITLES[value] }))
 const checks = computed(() => camera.checks.filter(({ shot }) => shot === props.entry?.shot.id))
@@ -157,7 +159,7 @@ const checks = computed(() => camera.checks.filter(({ shot }) => shot === props.
         @done="done"
       />
       <p v-if="entry.shot.transition === 0" class="quiet">A cut, without a transition.</p>
-      <FieldRow v-else-if="inRun === 'none'" v-slot="{ id }" label="Pace">
+      <FieldRow v-else-if="!run" v-slot="{ id }" label="Pace">
         <v-select
           :aria-labelledby="id"
           :items="motions"
@@ -167,7 +169,7 @@ const checks = computed(() => camera.checks.filter(({ shot }) => shot === props.
       </FieldRow>
       <p v-else class="quiet" data-testid="in-run">
         {{
-          inRun === 'passed'
+          isPassed
             ? 'The camera passes it on one smooth path, at the time it would have arrived.'
             : 'The smooth path through the shots before it ends here.'
         }}
@@ -179,9 +181,11 @@ const checks = computed(() => camera.checks.filter(({ shot }) => shot === props.
         :model-value="entry.shot.passes"
         @update:model-value="(passes) => entry!.shot.kind === 'free' && setOnce({ ...entry!.shot, passes: passes === true })"
       />
-      <p v-if="entry.shot.kind === 'free' && entry.shot.passes && inRun !== 'passed'" class="quiet" role="status">
+      <p v-if="entry.shot.kind === 'free' && entry.shot.passes && !isPassed" class="quiet" role="status">
         The camera still stops here: it can only go on to a next shot that stands still and is neither a cut nor the globe.
       </p>
+
+      <WayFields v-if="way" :way="way" />
 
       <h3>Camera moves</h3>
       <ShotMoves :shot="entry.shot" @change="(shot, field) => set(field, shot)" @done="done" />

@@ -120,7 +120,10 @@ function click(at: Point, ctrlKey: boolean) {
   else if (stage.tool === 'control-point' && sheet) stage.spot = groundToSheet(sheet.place, at)
   else if (stage.tool === 'align' && sheet) align(sheet, at)
   else if (stage.tool === 'match-track') tracks.match(at)
-  else if (editor.selection.kind !== 'sheet') editor.select({ kind: 'journey' })
+  else if (stage.legSpot) {
+    stage.legSpot.use(at)
+    stage.setTool('select')
+  } else if (editor.selection.kind !== 'sheet') editor.select({ kind: 'journey' })
 }
 
 /** Aligns a sheet by two of its spots and their positions, clicked in turn; the fourth click places the sheet. */
@@ -254,8 +257,8 @@ useEventListener(board, 'wheel', turnWheel, { passive: false })
         aria-label="The journey at the play position"
       />
       <SheetOverlay v-if="!playback.playing && (editor.selection.kind === 'sheet' || rubber)" :space="space" :rubber="rubber" />
-      <GuidesOverlay v-if="stage.mode === 'lens'" :guides="stage.guides" :size="size" />
-      <StageOverlay v-if="!playback.playing" :space="space" :size="size" />
+      <GuidesOverlay v-if="stage.mode === 'lens' && !versions.compared" :guides="stage.guides" :size="size" />
+      <StageOverlay v-if="!playback.playing && !versions.compared" :space="space" :size="size" />
       <DrawingOverlay v-if="!playback.playing && (stage.tool === 'draw' || stage.tool === 'freehand')" :space="space" />
       <KeyboardCursor v-if="cursor && stage.tool !== 'select'" :at="cursor" />
       <MatchPanel v-if="stage.tool === 'match-track'" :space="space" />

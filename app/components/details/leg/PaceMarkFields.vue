@@ -4,16 +4,18 @@ import { computed } from 'vue'
 import { boundsOf } from '#core/journey/bounds'
 import type { Leg, PaceMark } from '#core/journey/schema'
 import { LIMITS, paceMarkSchema } from '#core/journey/schema'
-import { lengthAt } from '#core/trips/compiled'
 import NumberField from '~/components/fields/NumberField.vue'
+import { useLegSpots } from '~/composables/use-leg-spots'
 import { useLegEdits } from '~/composables/use-leg-edits'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
+import LegSpotFields from './LegSpotFields.vue'
 
 /** Marks along a leg at which it speeds up, slows down, or rests. */
 const props = defineProps<{ leg: Leg; index: number }>()
 const editor = useEditor()
 const playback = usePlayback()
+const { shareAt } = useLegSpots(() => props.leg.id)
 const { patch, set, done } = useLegEdits(() => props.leg)
 
 const marks = computed(() => props.leg.paceMarks.map((mark, i) => ({ mark, i })).toSorted((a, b) => a.mark.at - b.mark.at))
@@ -25,10 +27,8 @@ function change(i: number, values: Partial<PaceMark>) {
 }
 /** A new mark lies where the traveller is, if that is on this leg, else half-way. */
 function add(kind: PaceMark['kind']) {
-  const compiled = editor.itinerary!.legs[props.index]!
-  const { course } = compiled
-  const share = course.length > 0 ? lengthAt(compiled, playback.time) / course.length : 0.5
-  const at = share > 0.001 && share < 0.999 ? Math.round(share * 1000) / 1000 : 0.5
+  const { depart, arrive } = editor.itinerary!.legs[props.index]!
+  const at = playback.time > depart && playback.time < arrive ? shareAt(playback.time) : 0.5
   set({ paceMarks: [...props.leg.paceMarks, kind === 'wait' ? { kind, at, seconds: 1 } : { kind, at, factor: 0.5 }] })
 }
 const remove = (i: number) => set({ paceMarks: props.leg.paceMarks.filter((_, k) => k !== i) })
@@ -70,6 +70,7 @@ const remove = (i: number) => set({ paceMarks: props.leg.paceMarks.filter((_, k)
         @change="(value) => change(i, { at: value / 100 })"
         @done="done"
       />
+      <div class="spot"><LegSpotFields :leg="leg.id" :model-value="mark.at" @change="(at) => change(i, { at })" @done="done" /></div>
       <button type="button" class="away" :aria-label="`Remove mark ${i + 1}`" title="Remove" @click="remove(i)">
         <v-icon :icon="mdiClose" size="16" />
       </button>
@@ -97,6 +98,10 @@ const remove = (i: number) => set({ paceMarks: props.leg.paceMarks.filter((_, k)
   gap: 6px;
   align-items: center;
   margin: 6px 0;
+}
+.spot {
+  grid-column: 1 / -1;
+  order: 1;
 }
 .what {
   font-size: 14px;

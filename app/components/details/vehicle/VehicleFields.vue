@@ -13,6 +13,7 @@ import NumberSlider from '~/components/fields/NumberSlider.vue'
 import { useFirstLeg } from '~/composables/use-first-leg'
 import { useLegEdits } from '~/composables/use-leg-edits'
 import { useEditor } from '~/stores/editor'
+import LegSpotFields from '../leg/LegSpotFields.vue'
 import { CHANGE_STYLES } from './vehicle-views'
 import VehicleEditor from './VehicleEditor.vue'
 
@@ -81,6 +82,12 @@ function editVehicle(vehicle: VehicleChoice | null, field: string, once: boolean
       :precision="1"
       unit="%"
       @change="(percent) => patch('change at', { changes: withChange(chosen!, { at: percent / 100 }) })"
+      @done="done"
+    />
+    <LegSpotFields
+      :leg="leg.id"
+      :model-value="change.at"
+      @change="(at) => patch('change at', { changes: withChange(chosen!, { at }) })"
       @done="done"
     />
     <ChoiceRow
