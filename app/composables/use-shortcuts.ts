@@ -15,6 +15,7 @@ import { usePlayback } from '~/stores/playback'
 import { useCopies } from '~/composables/use-copies'
 import { useNotes } from '~/composables/use-notes'
 import { useStage } from '~/stores/stage'
+import { useVersions } from '~/stores/versions'
 
 const ARROWS: Record<string, readonly [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
 
@@ -40,6 +41,7 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
   const playback = usePlayback()
   const stage = useStage()
   const camera = useCamera()
+  const versions = useVersions()
   const notes = useNotes()
   const copies = useCopies()
 
@@ -126,6 +128,7 @@ export function useShortcuts(actions: { showKeys: () => void; findPlace: () => v
 
   function backOut() {
     if (stage.tool !== 'select') stage.layDown()
+    else if (versions.compared) versions.compared = undefined
     else editor.select({ kind: 'journey' })
   }
 

@@ -146,14 +146,10 @@ const pinShares = (pin: Pin): Box => movedBox(pinOutline(pin), 0, -liftOf(pin))
 /** What a pin covers about its place, in reference pixels, with the circle that stays round it. */
 export function pinBox(pin: Pin): Box {
   const { shape, size, circle } = pin
-  const { left, right, top, bottom } = pinShares(pin)
-  const reach = shape !== 'none' && circle && circle.kind !== 'pulse' ? circle.radius : 0
-  return {
-    left: size * Math.min(left, -reach),
-    right: size * Math.max(right, reach),
-    top: size * Math.min(top, -reach),
-    bottom: size * Math.max(bottom, reach),
-  }
+  const own = scaledBox(pinShares(pin), size)
+  if (shape === 'none' || !circle || circle.kind === 'pulse') return own
+  const reach = size * circle.radius
+  return unionOf([own, { left: -reach, right: reach, top: -reach, bottom: reach }])
 }
 
 /**

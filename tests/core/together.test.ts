@@ -1,13 +1,15 @@
 /** Several stops moved, turned and scaled as one, with what lies between them. */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { moveTogether, similarity } from '#core/edits/trips/together'
+import { moveTogether, similarity, stackPins } from '#core/edits/trips/together'
 import { compile } from '#core/frame/compile'
 import { nearestOnCourse } from '#core/geometry/course'
 import type { Point } from '#core/geometry/point'
 import { distance } from '#core/geometry/point'
 import { parseJourney } from '#core/journey/parse'
 import type { Journey } from '#core/journey/schema'
+import { pinSchema } from '#core/journey/schema'
+import { pinBox } from '#core/marks/pins'
 import { NO_PLACES } from '#core/labels/label-scene'
 import { EVERY_COURSE, journeyWithEveryKind } from '../support/every-kind'
 import { journeyOver } from '../support/journeys'
@@ -87,5 +89,29 @@ describe('stops that are moved together', () => {
     const moved = moveTogether(loop, ['s0'], (p) => ({ x: p.x + 10, y: p.y }))
     expect(moved.travellers[0]!.legs).toEqual(loop.travellers[0]!.legs)
     expect(moved.stops[0]!.at.x).toBe(10)
+  })
+})
+
+describe('pins of several stops', () => {
+  const journey = (): Journey => {
+    const plain = journeyOver([[200, 300], [200, 300], [210, 300], [900, 500]]) // prettier-ignore
+    const pins = [{ shape: 'stake', size: 60 }, { shape: 'disc', size: 100 }, { shape: 'lantern', size: 80 }, { shape: 'none' }] as const
+    return { ...plain, stops: plain.stops.map((stop, i) => ({ ...stop, pin: pinSchema.parse(pins[i]) })) }
+  }
+
+  it('stand on one another, whatever their sizes', () => {
+    const ids = journey().stops.map(({ id }) => id)
+    const boxes = stackPins(journey(), ids).stops.slice(0, 3).map(({ pin }) => pinBox(pin)) // prettier-ignore
+    // The stake is 60 high from its foot; the disc is 72 from its lower edge to its upper one, 0.36 of its size to either side.
+    expect(boxes[0]!.top).toBeCloseTo(-60, 6)
+    expect(boxes[1]!.bottom).toBeCloseTo(-60, 6)
+    expect(boxes[1]!.top).toBeCloseTo(-132, 6)
+    expect(boxes[2]!.bottom).toBeCloseTo(-132, 6)
+    expect(boxes[2]!.top).toBeCloseTo(-212, 6)
+    const stacked = stackPins(journey(), ids)
+    expect(stacked.stops[3]).toBe(stackPins(stacked, []).stops[3])
+    expect(parseJourney(JSON.parse(JSON.stringify(stacked)))).toEqual(stacked)
+    // In another order the first one stands where it does.
+    expect(stackPins(journey(), [...ids].reverse()).stops[2]!.pin.lift).toBe(0)
   })
 })

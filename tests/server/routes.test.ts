@@ -57,6 +57,36 @@ async function events(path: string, until: (record: Record<string, unknown>) => 
   return seen
 }
 
+describe('versions', () => {
+  it('are kept, listed, read, copied with their journey, and deleted', async () => {
+    const { id } = (await ask('POST', '/api/journeys', { journey: rename(await demo(), 'With versions') })).body as { id: string }
+    const path = `/api/journeys/${id}/versions`
+    expect((await ask('GET', path)).body).toEqual([])
+    const journey = rename(await demo(), 'As it was')
+    const kept = await ask('POST', path, { name: ' Before the client ', journey })
+    expect(kept).toMatchObject({ status: 200, body: { name: 'Before the client' } })
+    const version = kept.body.id!
+    expect((await ask('GET', path)).body).toEqual([kept.body])
+    expect((await ask('GET', `${path}/${version}`)).body.journey).toEqual(journey)
+    const copy = (await ask('POST', `/api/journeys/${id}/duplicate`)).body.id!
+    expect((await ask('GET', `/api/journeys/${copy}/versions`)).body).toMatchObject([{ name: 'Before the client' }])
+    expect((await ask('DELETE', `${path}/${version}`)).status).toBe(204)
+    expect((await ask('DELETE', `${path}/${version}`)).status).toBe(404)
+    expect((await ask('GET', `${path}/${version}`)).body.message).toMatch(/not here/)
+  })
+
+  it('that cannot be are refused with a sentence', async () => {
+    const journey = await demo()
+    const path = '/api/journeys/demo/versions'
+    expect((await ask('POST', path, { name: '', journey })).body.message).toMatch(/name/)
+    expect((await ask('POST', path, { name: 'x'.repeat(61), journey })).status).toBe(422)
+    expect((await ask('POST', path, { name: 'Broken', journey: { ...journey, seconds: -1 } })).body.message).toMatch(/seconds/)
+    expect((await ask('POST', '/api/journeys/nowhere/versions', { name: 'Lost', journey })).status).toBe(404)
+    expect((await ask('GET', '/api/journeys/demo/versions/..%2Fx')).status).toBe(404)
+    expect((await ask('GET', path)).body).toEqual([])
+  })
+})
+
 describe('journeys', () => {
   it('are listed, made, read, saved, duplicated, deleted and brought back', async () => {
     const { body } = await ask('POST', '/api/journeys', { journey: rename(await demo(), 'Mine') })

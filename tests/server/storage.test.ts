@@ -39,6 +39,7 @@ import { imagePath } from '../../server/storage/image-files'
 import { findImage, insertImage } from '../../server/storage/images'
 import { MIGRATIONS } from '../../server/storage/migrations'
 import { newId } from '../../server/storage/new-id'
+import { copyVersions, deleteVersion, insertVersion, listVersions, readVersion } from '../../server/storage/versions'
 import { sweepFiles, sweepImages } from '../../server/storage/sweep'
 import { asVersion5, withoutVersion7 } from '../support/old-documents'
 import { demo } from '../support/journeys'
@@ -196,6 +197,50 @@ describe('images', () => {
     expect(existsSync(imagePath(folder, unused))).toBe(false)
     expect(findImage(db, used)).toBeDefined()
     expect(existsSync(imagePath(folder, used))).toBe(true)
+  })
+})
+
+describe('versions', () => {
+  it('are read as they were kept, the last one first, and go with their journey', () => {
+    const { id } = insertJourney(db, demo())
+    const other = insertJourney(db, demo(), 'other')
+    const first = insertVersion(db, id, 'First', demo())
+    const second = insertVersion(db, id, 'Second', rename(demo(), 'Changed'))
+    expect(listVersions(db, id).map(({ name }) => name)).toEqual(['Second', 'First'])
+    expect(readVersion(db, id, second.id)).toEqual(rename(demo(), 'Changed'))
+    // That of another journey is not here.
+    expect([readVersion(db, other.id, first.id), deleteVersion(db, other.id, first.id)]).toEqual([undefined, false])
+    copyVersions(db, id, other.id)
+    expect(listVersions(db, other.id).map(({ name }) => name)).toEqual(['Second', 'First'])
+    expect(deleteVersion(db, id, first.id)).toBe(true)
+    deleteJourney(db, id)
+    sweepJourneys(db, -1000)
+    expect([listVersions(db, id), listVersions(db, other.id).length]).toEqual([[], 2])
+  })
+
+  it('of an earlier form of the document are brought to the present one', () => {
+    const { id } = insertJourney(db, demo())
+    const { id: version } = insertVersion(db, id, 'Old', demo())
+    db.prepare('UPDATE versions SET document = ? WHERE id = ?').run(JSON.stringify(asVersion5(demo())), version)
+    expect(readVersion(db, id, version)).toEqual(withoutVersion7(demo()))
+  })
+
+  it('keep the images and sounds that only they name, and are bounded in number', () => {
+    const image = 'e'.repeat(64)
+    insertImage(db, { hash: image, format: 'png', width: 9, height: 9, bytes: 9, vector: false, georeference: null, note: null })
+    const { id } = insertJourney(db, demo())
+    const named = { ...demo(), sheets: [{ ...demo().sheets[0]!, image }] }
+    const { id: version } = insertVersion(db, id, 'With another map', named)
+    sweepImages(db, folder, -1000)
+    expect(findImage(db, image)).toBeDefined()
+    mkdirSync(join(folder, 'audio'), { recursive: true })
+    writeFileSync(join(folder, 'audio', `${image}.pcm`), 'four')
+    expect(deleteFiled(db, folder, 'audio', image)).toBe('used')
+    deleteVersion(db, id, version)
+    sweepImages(db, folder, -1000)
+    expect(findImage(db, image)).toBeUndefined()
+    for (let i = 0; i < 40; i++) insertVersion(db, id, `Version ${i}`, demo())
+    expect(() => insertVersion(db, id, 'One more', demo())).toThrow(/At most 40 versions/)
   })
 })
 

@@ -78,5 +78,8 @@ export const EVERY_INK: readonly (readonly [name: string, ink: InkInput])[] = [
   ['with a broad arrow at its end', { width: 12, arrow: { shape: 'broad', at: 'end', size: 6 } }],
   ['with an open arrow and a casing', { width: 12, arrow: { shape: 'open', size: 6 }, casing: {} }],
   ['with a ring at its head', { width: 8, leader: { shape: 'ring', size: 60 } }],
+  ['with soft edges, a casing and a gradient', { width: 24, soft: 10, casing: {}, gradient: ['#17646b'] }],
+  ['with soft dots', { width: 24, soft: 6, line: { kind: 'dotted' } }],
+  ['with a feathered head, a casing and a glow', { width: 20, feather: 300, casing: {}, glow: {} }],
   ['marching', { width: 12, line: { kind: 'dashed' }, march: 80 }],
 ]

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { mdiClose, mdiCompare, mdiViewSplitVertical } from '@mdi/js'
-import { useEventListener } from '@vueuse/core'
 import { computed } from 'vue'
 import { clamp } from '#core/geometry/clamp'
 import type { Size } from '#core/geometry/size'
@@ -36,9 +35,6 @@ function press(event: KeyboardEvent) {
   slideTo(versions.share + step)
 }
 const close = () => (versions.compared = undefined)
-useEventListener('keydown', (event) => {
-  if (event.key === 'Escape' && !event.defaultPrevented) close()
-})
 </script>
 
 <template>
