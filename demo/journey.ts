@@ -60,6 +60,8 @@ export function demoJourney(sheet: Sheet, photo: Photo): Journey {
     seconds: 24,
     sheets: [sheet],
     ground: { edge: 'mirrored' },
+    // As on the hills of the sheet, whose north-western slopes are bright.
+    sun: { bearing: -45, height: 42, softness: 0.4, strength: 0.45 },
     // Close to Harrowmere at first; then all of the Isles, and the flight from aside.
     camera: { centre: { x: 1400, y: 1240 }, zoom: 0.82, bearing: 0, pitch: 24 },
     shots: [

@@ -116,6 +116,7 @@ export function nightJourney(sheet: Sheet): Journey {
               colour: GOLD,
               gradient: ['#ff8f5a', SEA_LIGHT],
               width: 8,
+              feather: 260,
               glow: { colour: '#ff9d3c', radius: 34, strength: 0.95, breathes: true },
               planned: { colour: '#fdf3d8', width: 4, opacity: 0.35, line: { kind: 'dotted', space: 14 } },
             },

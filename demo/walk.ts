@@ -55,6 +55,7 @@ export function walkJourney(sheet: Sheet): Journey {
     seconds: 18,
     sheets: [{ ...sheet, wash }],
     ground: { edge: 'mirrored' },
+    sun: { bearing: -45, height: 38, softness: 0.5, strength: 0.4 },
     camera: { centre: { x: 1560, y: 1720 }, zoom: 1.22, bearing: 0, pitch: 20 },
     shots: [
       {
@@ -114,7 +115,7 @@ export function walkJourney(sheet: Sheet): Journey {
         id: 'beacon',
         name: 'Old beacon',
         at: { x: 2150, y: 1300 },
-        pin: { shape: 'drop', colour: '#17646b', size: 60, inside: { kind: 'icon', icon: 'view' } },
+        pin: { shape: 'disc', colour: '#17646b', size: 76, lift: 0.9, inside: { kind: 'icon', icon: 'view' } },
         label: { style: { ...label.style, size: 34 } },
       },
     ],

@@ -22,6 +22,9 @@ interface ValueTrack<T> {
   changes: readonly Change<T>[]
 }
 
+/** A value over time while its changes are put together. */
+type GrowingTrack<T> = ValueTrack<T> & { changes: Change<T>[] }
+
 /** The values of a journey that change, by their names. */
 export interface ValueTracks {
   numbers: ReadonlyMap<string, ValueTrack<number>>
@@ -52,8 +55,8 @@ const mixNumbers = (a: number, b: number, u: number): number => a + (b - a) * u
 
 /** The tracks of a journey's value marks. Marks of one value at the same time are taken in the order of the document. */
 export function compileValues({ valueMarks, travellers }: Journey, stops: ReadonlyMap<string, StopTimes>, lastTime: number): ValueTracks {
-  const numbers = new Map<string, ValueTrack<number>>()
-  const colours = new Map<string, ValueTrack<string>>()
+  const numbers = new Map<string, GrowingTrack<number>>()
+  const colours = new Map<string, GrowingTrack<string>>()
   const timed = valueMarks.map((mark) => ({ mark, start: timeOf(mark.at, stops, lastTime) })).sort((a, b) => a.start - b.start)
   const legs = timed.some(({ mark }) => mark.value === 'line-colour')
     ? new Map(travellers.flatMap((traveller) => traveller.legs.map((leg) => [leg.id, leg])))
@@ -67,16 +70,16 @@ export function compileValues({ valueMarks, travellers }: Journey, stops: Readon
 }
 
 function append<T>(
-  tracks: Map<string, ValueTrack<T>>,
+  tracks: Map<string, GrowingTrack<T>>,
   name: string,
   initial: T,
   { to, within, easing }: { to: T; within: number; easing: ValueMark['easing'] },
   start: number,
   mix: (a: T, b: T, u: number) => T,
 ): void {
-  const before: ValueTrack<T> = tracks.get(name) ?? { initial, changes: [] }
-  const from = trackAt(before, start, mix)
-  tracks.set(name, { initial, changes: [...before.changes, { start, within, from, to, ease: EASINGS[easing] }] })
+  let track = tracks.get(name)
+  if (!track) tracks.set(name, (track = { initial, changes: [] }))
+  track.changes.push({ start, within, from: trackAt(track, start, mix), to, ease: EASINGS[easing] })
 }
 
 /** Each change begins with what the value is by then, also where the one before is under way: it is continuous, unless a change takes no time. */

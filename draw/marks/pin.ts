@@ -61,15 +61,13 @@ export function paintPin(context: CanvasRenderingContext2D, studio: Studio, spac
   // What floats or drops is above its shadow.
   const lift = liftOf(pin)
   const above = -100 * (item.raised + lift)
-  if (!space.sun) {
-    context.fillStyle = translucent(LINE, (pin.shadow ?? PIN_SHADOW) * (1 - Math.min(1, item.raised)))
-    if (drawing.isCentred && lift === 0) fillShifted(context, studio.createPath(drawing.outline), DISC_FALL)
-    else {
-      context.beginPath()
-      context.ellipse(4, 1, 17, 6, 0, 0, 2 * Math.PI)
-      context.fill()
-    }
-  }
+  context.fillStyle = translucent(LINE, (pin.shadow ?? PIN_SHADOW) * (1 - Math.min(1, item.raised)))
+  if (!drawing.isCentred || lift > 0) {
+    // Where it touches the ground, in any light.
+    context.beginPath()
+    context.ellipse(4, 1, 17, 6, 0, 0, 2 * Math.PI)
+    context.fill()
+  } else if (!space.sun) fillShifted(context, studio.createPath(drawing.outline), DISC_FALL)
   if (lift > 0 && pin.stem) paintStem(context, above)
   context.translate(0, above)
   context.lineJoin = 'round'

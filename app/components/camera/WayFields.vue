@@ -84,6 +84,9 @@ function nudge(event: KeyboardEvent, index: number) {
       @blur="done"
     />
   </svg>
+  <p class="ends quiet figures">
+    <span>{{ start.toFixed(2) }} s</span><span>{{ end.toFixed(2) }} s</span>
+  </p>
   <p class="quiet figures">
     At most {{ greatest(speeds).toFixed(1) }}× the comfortable speed ({{ COMFORT.pan }} frame widths, {{ COMFORT.turn }}° or
     {{ COMFORT.zoom }} doublings a second).
@@ -114,6 +117,10 @@ function nudge(event: KeyboardEvent, index: number) {
   width: 100%;
   overflow: visible;
   touch-action: none;
+}
+.ends {
+  display: flex;
+  justify-content: space-between;
 }
 .ground {
   fill: color-mix(in srgb, var(--sea) 10%, transparent);
