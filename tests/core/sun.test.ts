@@ -5,6 +5,7 @@ import { fallInFrame, shadowAxes, shadowLength } from '#core/camera/sun'
 import { setSun } from '#core/edits/journey'
 import { compile } from '#core/frame/compile'
 import { frameAt } from '#core/frame/frame-at'
+import { createJourney } from '#core/journey/create'
 import { parseJourney } from '#core/journey/parse'
 import { sunSchema } from '#core/journey/schema'
 import { NO_PLACES } from '#core/labels/label-scene'
@@ -49,7 +50,7 @@ describe('the sun', () => {
   })
 
   it('is the journey’s, from above at first, and within bounds', () => {
-    expect(demo().sun).toBeNull()
+    expect(createJourney('Test', undefined, 10).sun).toBeNull()
     const sun = sunSchema.parse({ bearing: 60, height: 20 })
     const journey = parseJourney(setSun(demo(), sun))
     expect(frameAt(compile(journey, NO_PLACES), 3).sun).toEqual({ bearing: 60, height: 20, softness: 0.4, strength: 0.5 })
