@@ -62,6 +62,7 @@ const rooms = [
   'checks',
   'edits',
   'formats',
+  'writing',
   'follow',
   'film',
 ]

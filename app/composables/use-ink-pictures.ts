@@ -40,6 +40,7 @@ function pictureOf(studio: ReturnType<typeof createBrowserStudio>, ink: Ink, gro
     reference: SAMPLE_SIZE,
     view: SAMPLE_VIEW,
     isMoving: true,
+    sun: null,
     items: [
       { kind: 'ground', ground: { colour: ground, second: null, direction: 0, edge: 'plain', panel: NO_PANEL } },
       {

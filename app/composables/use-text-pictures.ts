@@ -47,6 +47,7 @@ function pictureOf(text: string, style: TextStyle, ground: string): string {
     elapsed: null,
     pivot: { x: 0, y: 0 },
     scale: DENSITY,
+    fall: { x: 0, y: 1 },
   })
   return canvas.toDataURL('image/webp', 0.9)
 }

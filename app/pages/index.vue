@@ -6,6 +6,7 @@ import {
   mdiHarddisk,
   mdiPencilOutline,
   mdiPlus,
+  mdiTextLong,
   mdiWeatherNight,
   mdiWhiteBalanceSunny,
 } from '@mdi/js'
@@ -21,6 +22,7 @@ import { useHead, useRouter } from '#imports'
 import DialogSheet from '~/components/DialogSheet.vue'
 import ToolButton from '~/components/stage/ToolButton.vue'
 import StorageDialog from '~/components/journeys/StorageDialog.vue'
+import TripDialog from '~/components/journeys/TripDialog.vue'
 import { useLastFrame } from '~/composables/use-last-frame'
 import { useThemeChoice } from '~/composables/use-theme-choice'
 import type { JourneySummary } from '~/services/api'
@@ -45,6 +47,7 @@ const problem = ref('')
 const making = ref(false)
 const { frame } = useLastFrame()
 const showingStorage = ref(false)
+const writing = ref(false)
 const deleted = ref<JourneySummary>()
 const renaming = ref<JourneySummary>()
 const newName = ref('')
@@ -137,13 +140,18 @@ const changed = (time: number) => new Date(time).toLocaleString(undefined, { dat
         :label="isNight ? 'Day theme' : 'Night theme'"
         @click="toggle()"
       />
+      <v-btn variant="outlined" size="large" :prepend-icon="mdiTextLong" data-testid="write-trip" @click="writing = true"
+        >Write a trip</v-btn
+      >
       <v-btn color="accent" variant="flat" size="large" :prepend-icon="mdiPlus" data-testid="new-journey" :loading="making" @click="make"
         >New journey</v-btn
       >
     </header>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
 
-    <p v-if="journeys?.length === 0" class="empty">No journeys yet. Start one: lay a map, click your stops, play the film.</p>
+    <p v-if="journeys?.length === 0" class="empty">
+      No journeys yet. Write a trip in a few words, or start one: lay a map, click your stops, play the film.
+    </p>
     <ul v-else class="cards">
       <li v-for="journey in journeys" :key="journey.id" class="card" data-testid="journey-card">
         <NuxtLink :to="`/journeys/${journey.id}`" class="picture" :aria-label="`Open ${journey.name}`">
@@ -179,6 +187,7 @@ const changed = (time: number) => new Date(time).toLocaleString(undefined, { dat
       </li>
     </ul>
 
+    <TripDialog v-model="writing" @made="(id) => router.push(`/journeys/${id}`)" />
     <StorageDialog v-model="showingStorage" @restored="attempt(async () => undefined)" />
     <DialogSheet :model-value="renaming !== undefined" title="Rename" :width="440" @update:model-value="renaming = undefined">
       <form id="rename" @submit.prevent="finishRenaming">

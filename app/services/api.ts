@@ -10,6 +10,7 @@ import { pastSchema } from '#core/journey/history'
 import { parseJourney } from '#core/journey/parse'
 import type { DrawnMap, Journey, OwnFont, Plane, Sheet } from '#core/journey/schema'
 import { fontSchema, frameSchema, georeferenceSchema, planeSchema } from '#core/journey/schema'
+import type { WrittenPlace } from '#core/writing/read-trip'
 import type { SheetFormat } from '#core/sheet/limits'
 import { SHEET_FORMATS } from '#core/sheet/limits'
 
@@ -267,6 +268,7 @@ export function followImport(id: string, onProgress: (share: number) => void, si
 }
 
 const placeSchema = z.object({
+  id: z.number(),
   name: z.string(),
   known: z.string(),
   region: z.string(),
@@ -276,6 +278,7 @@ const placeSchema = z.object({
   lon: z.number(),
   lat: z.number(),
   zone: z.string(),
+  isExact: z.boolean(),
 })
 export type Place = z.infer<typeof placeSchema>
 
@@ -290,6 +293,22 @@ export async function placeAt({ lon, lat }: LonLat, km: number): Promise<Place |
   const query = new URLSearchParams({ lon: String(lon), lat: String(lat), km: String(km) })
   return placeSchema.nullable().parse(await request(`/api/places/at?${query}`)) ?? undefined
 }
+
+const resolvedSchema = z.object({
+  from: z.number(),
+  name: z.string(),
+  at: z.object({ lon: z.number(), lat: z.number() }).nullable(),
+  options: z.array(placeSchema),
+  isUncertain: z.boolean(),
+})
+/** A place of a written trip that has been looked up: see server/places/resolve.ts. */
+export type ResolvedPlace = z.infer<typeof resolvedSchema>
+
+/** Looks up the places of a written trip, chosen together. */
+export const resolveTrip = async (
+  places: readonly Pick<WrittenPlace, 'name' | 'within' | 'at' | 'by'>[],
+  signal: AbortSignal,
+): Promise<ResolvedPlace[]> => checked(z.array(resolvedSchema), await request('/api/trips/places', { ...json('POST', { places }), signal }))
 
 /** A coordinate system by its EPSG number. */
 export const readSystem = async (code: number): Promise<Plane> => planeSchema.parse(await request(`/api/systems/${code}`))

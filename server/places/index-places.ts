@@ -25,6 +25,11 @@ const SCHEMA = `
     name   TEXT NOT NULL,
     folded TEXT NOT NULL
   ) STRICT;
+  CREATE TABLE codes (
+    code  TEXT NOT NULL,
+    place INTEGER NOT NULL
+  ) STRICT;
+  CREATE INDEX codes_by_code ON codes (code);
   CREATE INDEX names_by_folded ON names (folded);
   CREATE VIRTUAL TABLE name_words USING fts5 (folded, content = 'names', content_rowid = 'id', tokenize = 'unicode61', prefix = '1 2 3', detail = 'none');
   CREATE VIRTUAL TABLE name_trigrams USING fts5 (folded, content = 'names', content_rowid = 'id', tokenize = 'trigram', detail = 'none');
@@ -33,7 +38,7 @@ const SCHEMA = `
 /** From this population on, and for all capitals, places are also found by names in other languages and by former names. */
 const FROM_POPULATION = 50_000
 
-/** Airport codes and the like, which are listed among the alternate names. */
+/** Codes of airports and the like, which are listed among the alternate names: three letters are those that IATA gives to the airports of a city. */
 const isCode = (name: string): boolean => /^[A-Z0-9]{2,5}$/.test(name)
 
 /** Countries that renumbered their provinces between the releases of the two packages (Vietnam, 2025). */
@@ -78,12 +83,14 @@ async function insertAll(db: Database.Database): Promise<void> {
   const place = db.prepare(
     'INSERT INTO places (id, name, country, region, code, population, lon, lat, zone) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
   )
+  const coded = db.prepare('INSERT INTO codes (code, place) VALUES (?, ?)')
   const named = db.prepare('INSERT INTO names (place, name, folded) VALUES (?, ?, ?)')
   for await (const line of createInterface({ input: createReadStream(listFile(), 'utf8') })) {
     const [id, name, ascii, alternates, lat, lon, , kind, country, , code, , , , population, , , zone] = line.split('\t')
     if (!name || population === undefined) continue
     place.run(Number(id), name, country, regionOf(country!, code!), code, Number(population), Number(lon), Number(lat), zone ?? '')
     const isKnown = Number(population) >= FROM_POPULATION || kind === 'PPLC'
+    if (isKnown) for (const code of new Set(alternates!.split(','))) if (/^[A-Z]{3}$/.test(code)) coded.run(code, Number(id))
     const others = isKnown ? [ascii!, ...alternates!.split(',')].filter((other) => !isCode(other)) : []
     const seen = new Set<string>()
     for (const each of [name, ...others]) {

@@ -7,7 +7,7 @@ import { openPlaces } from './search'
 let opened: Promise<PlaceSearch> | undefined
 
 /** The path of the list: it comes from packages and is the same for all data folders. The number is the version of its schema. */
-const listPath = () => join(process.cwd(), 'node_modules/.cache/zephyrine/places-4.sqlite')
+const listPath = () => join(process.cwd(), 'node_modules/.cache/zephyrine/places-5.sqlite')
 
 /** The list of places; built on the first call, in a separate process, as that takes some seconds. */
 export function places(): Promise<PlaceSearch> {

@@ -6,7 +6,9 @@ import type { LonLat } from '#core/geo/lon-lat'
 import { foldName } from './fold'
 import { countryName, liesIn } from './qualifiers'
 
-interface Place extends LonLat {
+export interface Place extends LonLat {
+  /** Its number in GeoNames. */
+  id: number
   /** The name that matched, which may be a former one or one in another language; `known` is then the place's main name. */
   name: string
   known: string
@@ -18,6 +20,8 @@ interface Place extends LonLat {
   population: number
   /** The IANA name of its time zone; may be empty. */
   zone: string
+  /** Whether it is called just what was typed, but for accents and capitals. */
+  isExact: boolean
 }
 
 interface Row extends LonLat {
@@ -34,6 +38,9 @@ interface Row extends LonLat {
 
 /** The number of candidates compared in full; those left out have the fewest inhabitants or match the query least. */
 const CANDIDATES = 600
+
+/** So many similar names are told where there is none that is the same. */
+const MOST_SIMILAR = 8
 
 /** Weights of the ranking: better matches come first, then larger places; a place near the view may overtake a larger one far away. */
 const POPULATION = 0.35
@@ -53,6 +60,11 @@ export interface PlaceSearch {
    * @param near the middle of the view: of equally good matches, those near it come first
    */
   search(text: string, near: LonLat | undefined, limit: number): Place[]
+  /**
+   * The places that a whole name may mean, the largest first: those that are called so, or have it as the three letters of their airports; only where there are
+   * none, similar ones. @param qualifiers countries, states or provinces that it must lie in
+   */
+  candidates(name: string, qualifiers: readonly string[], limit: number): Place[]
   /** The largest place within a number of kilometres of a spot. */
   at(spot: LonLat, withinKm: number): Place | undefined
   close(): void
@@ -85,6 +97,25 @@ export function openPlaces(path: string): PlaceSearch {
   const around = db.prepare(
     'SELECT id, name, name AS known, country, region, code, population, lon, lat, zone FROM places WHERE lat BETWEEN ? AND ? ORDER BY population DESC',
   )
+
+  const byCode = db.prepare(
+    `SELECT p.id, p.name, '' AS folded, p.name AS known, p.country, p.region, p.code, p.population, p.lon, p.lat, p.zone
+     FROM codes c JOIN places p ON p.id = c.place WHERE c.code = ? ORDER BY p.population DESC LIMIT ?`,
+  )
+
+  function candidates(name: string, qualifiers: readonly string[], limit: number): Place[] {
+    const folded = foldName(name.slice(0, 120))
+    if (folded === '') return []
+    const within = qualifiers.map(foldName).filter((part) => part !== '')
+    const coded = /^[A-Z]{3}$/.test(name) ? (byCode.all(name, limit) as Row[]).map((row) => placeOf(row, true)) : []
+    if (coded.length > 0) return coded
+    // Of a place that has the name twice, its main one counts.
+    const best = new Map<number, Row>()
+    for (const row of byName.all(folded, CANDIDATES) as Row[])
+      if (liesIn(row, within) && (!best.has(row.id) || row.name === row.known)) best.set(row.id, row)
+    if (best.size > 0) return [...best.values()].slice(0, limit).map((row) => placeOf(row, true))
+    return search([name, ...qualifiers].join(', '), undefined, Math.min(limit, MOST_SIMILAR))
+  }
 
   /** The best name of each place that matches the qualifiers, best first. */
   function ranked(typed: string, qualifiers: readonly string[], near: LonLat | undefined): Ranked[] {
@@ -121,7 +152,7 @@ export function openPlaces(path: string): PlaceSearch {
     return (isExact(whole[0]) ? whole : [...qualified(typed, qualifiers, near), ...whole])
       .filter(({ row }, i, all) => all.findIndex((other) => other.row.id === row.id) === i)
       .slice(0, limit)
-      .map(({ row }) => placeOf(row))
+      .map((found) => placeOf(found.row, isExact(found)))
   }
 
   /** The reading in which the last word or two are a qualifier, as in "Paris Texas". */
@@ -138,13 +169,14 @@ export function openPlaces(path: string): PlaceSearch {
   function at(spot: LonLat, withinKm: number): Place | undefined {
     const reach = withinKm / KM_PER_DEGREE
     const found = (around.all(spot.lat - reach, spot.lat + reach) as Row[]).find((row) => roughKilometres(row, spot) <= withinKm)
-    return found && placeOf(found)
+    return found && placeOf(found, true)
   }
 
-  return { search, at, close: () => db.close() }
+  return { search, candidates, at, close: () => db.close() }
 }
 
-const placeOf = ({ name, known, country, region, population, lon, lat, zone }: Row): Place => ({
+const placeOf = ({ id, name, known, country, region, population, lon, lat, zone }: Row, exact: boolean): Place => ({
+  id,
   name,
   known,
   region,
@@ -154,6 +186,7 @@ const placeOf = ({ name, known, country, region, population, lon, lat, zone }: R
   lon,
   lat,
   zone,
+  isExact: exact,
 })
 
 function trigrams(folded: string): string {

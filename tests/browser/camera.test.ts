@@ -319,7 +319,7 @@ describe('the camera lane', () => {
     expect(await shots()).toMatchObject([{ spin: 0, shift: { y: expect.closeTo(0, 1) as number } }])
     expect(((await shots())[0] as { shift: Point }).shift.x).toBeGreaterThan(0.03)
     await page.getByRole('button', { name: 'Journey', exact: true }).click()
-    await page.getByRole('button', { name: /^Soft focus, haze, sky/ }).click()
+    await page.getByRole('button', { name: /^Sun, focus, haze, sky/ }).click()
     const clouds = page.getByLabel('Clouds', { exact: true }).last()
     await clouds.fill('20')
     await clouds.press('Enter')
@@ -350,7 +350,7 @@ describe('the camera lane', () => {
     }
     const sharp = await detail()
     await page.getByRole('button', { name: 'Journey', exact: true }).click()
-    await page.getByRole('button', { name: /^Soft focus, haze, sky/ }).click()
+    await page.getByRole('button', { name: /^Sun, focus, haze, sky/ }).click()
     await page.getByLabel('Soft focus', { exact: true }).click()
     await page.getByLabel('Strength', { exact: true }).last().fill('100')
     await page.getByLabel('Strength', { exact: true }).last().press('Enter')

@@ -1,0 +1,185 @@
+import { readCoordinates } from '../formats/coordinates'
+import type { LonLat } from '../geo/lon-lat'
+import type { WrittenDay } from './dates'
+import { takeDay } from './dates'
+import type { Mode } from './modes'
+import { MODE_WORDS } from './modes'
+
+/** A place of a trip, as it was written. */
+export interface WrittenPlace {
+  /** The line that it stands on, from 1. */
+  line: number
+  /** Its name; '' where there are coordinates alone. */
+  name: string
+  /** What follows it after commas, or "in": a country, a state, or another place. */
+  within: readonly string[]
+  /** Where it is, if its coordinates are written. */
+  at: LonLat | null
+  /** How one gets there from the place before. */
+  by: Mode | null
+  nights: number | null
+  day: WrittenDay | null
+  note: string
+}
+
+/** Something that was written and not understood; it stays in the text. */
+interface Unread {
+  line: number
+  text: string
+  why: 'day' | 'mode'
+}
+
+export interface WrittenTrip {
+  places: readonly WrittenPlace[]
+  unread: readonly Unread[]
+}
+
+/** The longest text, and the most places of one. */
+export const MOST_TRIP_TEXT = 200_000
+export const MOST_PLACES = 200
+
+const NUMBERS = ['zero', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve']
+const NIGHTS = new RegExp(`(?<![\\p{L}\\d])(?:for\\s+)?(\\d{1,3}|an?|${NUMBERS.slice(1).join('|')})\\s+(night|day|week)s?(?!\\p{L})`, 'iu')
+const OVERNIGHT = /(?<!\p{L})overnight(?!\p{L})/iu
+
+/** Between places: arrows, dashes that stand free, dashes of a printer before a capital, semicolons, tabs and the word "then". */
+const BETWEEN = /\s*(?:-+>|=+>|→|➜|➔|⇒|⟶|»|;|\t)\s*|\s+(?:[-–—]{1,2}|>|then)\s+|\s*[–—]\s*(?=\p{Lu})|\s*,\s*then\s+/iu
+
+const MODE = MODE_WORDS.map(([word]) => word.replaceAll(' ', '\\s+')).join('|')
+const modeOf = (word: string): Mode => MODE_WORDS.find(([known]) => known === word.toLowerCase().replaceAll(/\s+/g, ' '))![1]
+/** "by train to", "fly to", "take the ferry to", "on foot to": before a place. */
+const LEADING = new RegExp(`^(?:(?:and|then|next|we|i)\\s+)*(?:(?:take|took|catch|go|went|travel)\\s+)?(?:(?:by|on|a|an|the|in)\\s+)*(${MODE})(?!\\p{L})(?:\\s+ride)?\\s*(?:(?:across|over|on|back|down|up)\\s+)?(?:from\\s+(.+?)\\s+)?to\\s+(.+)$`, 'iu') // prettier-ignore
+/** The word alone, in brackets, or with "by": between places, or behind one. */
+const ALONE = new RegExp(`^[(\\[]?(?:(?:by|on|a|an|the|in)\\s+)*(${MODE})[)\\]]?$`, 'iu')
+const TRAILING = new RegExp(`^(.+?)\\s*(?:,\\s*|\\s)(?:by|on)\\s+(?:(?:a|an|the)\\s+)?(${MODE})$`, 'iu')
+/** The same written as "by …" of something that is not known. */
+const UNKNOWN_MODE = /^(?:by|on)\s+(\p{Ll}[\p{L} ]{1,20})\s+to\s+(.+)$/u
+
+const HEADING = /^(?:day\s+\d+|\p{L}+day|stop\s+\d+)$/iu
+
+/**
+ * Reads a trip as people write it: a line for each place or several in one, with arrows or dashes between them; how one gets there ("by train to", "fly to"),
+ * nights, days, coordinates, and notes after a colon. What begins with # is left out. Nothing is an error: what is not understood is told.
+ */
+export function readTrip(text: string): WrittenTrip {
+  const places: WrittenPlace[] = []
+  const unread: Unread[] = []
+  let by: Mode | null = null
+  text.split(/\r\n|\r|\n/).forEach((written, i) => {
+    const line = i + 1
+    const plain = written.replace(/#.*$/, '').replace(/^\s*(?:[-–—*•·]|\d{1,3}[.)](?=\s+\p{Lu}))\s+/u, '').trim() // prettier-ignore
+    if (plain === '' || places.length >= MOST_PLACES) return
+    const { rest, note, day: headed, nights: stays } = noteOf(plain, line, unread)
+    let day = headed
+    let nights = stays
+    // A range of days is one word, and no way from one place to another.
+    const segments = rest
+      .replaceAll(/(\d{1,2}(?:st|nd|rd|th|\.)?)\s*[-–—]\s*(?=\d{1,2}(?:st|nd|rd|th|\.)?\s+\p{L}{3})/giu, '$1-')
+      .split(BETWEEN)
+    const before = places.length
+    for (const segment of segments.flatMap((part) => part ?? [])) {
+      const trimmed = segment.trim().replace(/^(?:and|then)\s+/i, '')
+      if (trimmed === '') continue
+      const alone = ALONE.exec(trimmed)
+      if (alone) {
+        by = modeOf(alone[1]!)
+        continue
+      }
+      for (const place of placesIn(trimmed, line, unread)) {
+        if (places.length >= MOST_PLACES) break
+        places.push({ ...place, by: place.by ?? by, day: place.day ?? day, nights: place.nights ?? nights })
+        ;[by, day, nights] = [null, null, null]
+      }
+    }
+    const last = places.at(-1)
+    if (note !== '' && last && places.length > before) places[places.length - 1] = { ...last, note }
+  })
+  // Nobody gets to the first place from anywhere.
+  if (places[0]) places[0] = { ...places[0], by: null }
+  return { places, unread }
+}
+
+/** What stands after a colon is a note; before it there may be a day alone, which is that of what follows. */
+function noteOf(
+  plain: string,
+  line: number,
+  unread: Unread[],
+): { rest: string; note: string; day: WrittenDay | null; nights: number | null } {
+  const nothing = { rest: plain, note: '', day: null, nights: null }
+  if (readCoordinates(plain)) return nothing
+  const match = /^(.+?)(?<!geo):\s+(.+)$|^(.+?):$/u.exec(plain)
+  if (!match) return nothing
+  const [head, tail] = [(match[1] ?? match[3])!.trim(), match[2]?.trim() ?? '']
+  // "walk: Zermatt" says how one gets there.
+  if (tail !== '' && ALONE.test(head)) return { ...nothing, rest: `${head} to ${tail}` }
+  const { day, nights, wrong, rest } = takeDay(head)
+  if (wrong !== null) unread.push({ line, text: wrong, why: 'day' })
+  if (rest.trim() === '' || HEADING.test(rest.trim())) return { rest: tail, note: '', day, nights }
+  return { rest: head, note: tail, day: null, nights: null }
+}
+
+/** The places of a piece of text between two arrows: one, or two where it says from where to where. */
+function placesIn(text: string, line: number, unread: Unread[]): WrittenPlace[] {
+  const leading = LEADING.exec(text)
+  if (leading) {
+    const [, word, from, to] = leading
+    const there = { ...placeOf(to!, line, unread), by: modeOf(word!) }
+    return from === undefined ? [there] : [placeOf(from, line, unread), there]
+  }
+  const trailing = TRAILING.exec(text)
+  if (trailing) {
+    const led = placesIn(trailing[1]!, line, unread)
+    return led.map((place, i) => (i === led.length - 1 ? { ...place, by: modeOf(trailing[2]!) } : place))
+  }
+  const unknown = UNKNOWN_MODE.exec(text)
+  if (unknown) {
+    unread.push({ line, text: unknown[1]!, why: 'mode' })
+    return [placeOf(unknown[2]!, line, unread)]
+  }
+  const pair = /^(?:from\s+)?(.+?)\s+to\s+(.+)$/iu.exec(text)
+  if (pair) return [placeOf(pair[1]!, line, unread), ...placesIn(pair[2]!, line, unread)]
+  return [placeOf(text, line, unread)]
+}
+
+function placeOf(text: string, line: number, unread: Unread[]): WrittenPlace {
+  const whole = coordinatesIn(text)
+  const dated = takeDay(whole.rest)
+  if (dated.wrong !== null) unread.push({ line, text: dated.wrong, why: 'day' })
+  const stay = nightsIn(dated.rest)
+  const inBrackets = stay.rest.replaceAll(/[([]([^)\]]*)[)\]]/g, ', $1')
+  const [name = '', ...within] = inBrackets
+    .split(/\s*,\s*|\s+in\s+(?=\p{Lu})/u)
+    .map((part) => part.replace(/^(?:in|at|near)\s+/i, '').trim())
+    .filter((part) => /[\p{L}\p{N}]/u.test(part))
+  const by = within.map((part) => ALONE.exec(part)).find((match) => match)
+  return {
+    line,
+    name: name.replaceAll(/\s+/g, ' ').slice(0, 120),
+    within: within.filter((part) => !ALONE.test(part)).map((part) => part.slice(0, 60)),
+    at: whole.at,
+    by: by ? modeOf(by[1]!) : null,
+    nights: stay.nights ?? dated.nights,
+    day: dated.day,
+    note: '',
+  }
+}
+
+/** Coordinates at the end of a text, and what stands before them. */
+function coordinatesIn(text: string): { at: LonLat | null; rest: string } {
+  for (const start of [0, ...[...text.matchAll(/[\s(@,]+(?=[-+]?\d|geo:|[NS]\s*\d)/giu)].map(({ index, 0: gap }) => index + gap.length)]) {
+    const at = readCoordinates(text.slice(start).replace(/\)\s*$/, ''))
+    if (at) return { at, rest: text.slice(0, start).replace(/[\s(@,]+$/, '') }
+  }
+  return { at: null, rest: text }
+}
+
+function nightsIn(text: string): { nights: number | null; rest: string } {
+  const match = NIGHTS.exec(text)
+  if (!match) {
+    const rest = text.replace(OVERNIGHT, ' ')
+    return { nights: rest === text ? null : 1, rest }
+  }
+  const [found, count, unit] = match
+  const number = /^an?$/i.test(count!) ? 1 : /^\d/.test(count!) ? Number(count) : NUMBERS.indexOf(count!.toLowerCase())
+  return { nights: number * (unit!.toLowerCase() === 'week' ? 7 : 1), rest: text.replace(found, ' ') }
+}
