@@ -18,7 +18,8 @@ interface FoundDay {
 }
 
 const MONTHS = ['january', 'february', 'march', 'april', 'may', 'june', 'july', 'august', 'september', 'october', 'november', 'december'] as const // prettier-ignore
-const MONTH = `(?:${MONTHS.map((month) => `${month.slice(0, 3)}(?:${month.slice(3)})?`).join('|')}|sept)\\.?`
+/** A month as it is written, for a regular expression. */
+export const MONTH = `(?:${MONTHS.map((month) => `${month.slice(0, 3)}(?:${month.slice(3)})?`).join('|')}|sept)\\.?`
 const WEEKDAY = '(?:(?:mon|tue|tues|wed|thu|thur|thurs|fri|sat|sun)(?:day|nesday|rsday|urday|sday)?\\.?,?\\s+)?'
 const ORDINAL = '(\\d{1,2})(?:st|nd|rd|th|\\.)?'
 const RANGE = `${ORDINAL}(?:\\s*(?:[-–—]|to)\\s*${ORDINAL})?`

@@ -1,7 +1,7 @@
 import { readCoordinates } from '../formats/coordinates'
 import type { LonLat } from '../geo/lon-lat'
 import type { WrittenDay } from './dates'
-import { takeDay } from './dates'
+import { MONTH, takeDay } from './dates'
 import type { Mode } from './modes'
 import { MODE_WORDS } from './modes'
 
@@ -55,6 +55,12 @@ const TRAILING = new RegExp(`^(.+?)\\s*(?:,\\s*|\\s)(?:by|on)\\s+(?:(?:a|an|the)
 /** The same written as "by …" of something that is not known. */
 const UNKNOWN_MODE = /^(?:by|on)\s+(\p{Ll}[\p{L} ]{1,20})\s+to\s+(.+)$/u
 
+/** Bullets and numbers before a line; "12. May" is a day. */
+const BULLET = new RegExp(`^\\s*(?:[-–—*•·]|\\d{1,3}[.)](?!\\s+${MONTH}(?!\\p{L})))\\s+`, 'iu')
+
+/** Words before a place that say nothing of it. */
+const BEGINNING = /^(?:(?:and|then|next|on|onwards?|back|finally|first)\s+)*(?:(?:to|via)\s+)?(?=\S)/i
+
 const HEADING = /^(?:day\s+\d+|\p{L}+day|stop\s+\d+)$/iu
 
 /**
@@ -67,7 +73,7 @@ export function readTrip(text: string): WrittenTrip {
   let by: Mode | null = null
   text.split(/\r\n|\r|\n/).forEach((written, i) => {
     const line = i + 1
-    const plain = written.replace(/#.*$/, '').replace(/^\s*(?:[-–—*•·]|\d{1,3}[.)](?=\s+\p{Lu}))\s+/u, '').trim() // prettier-ignore
+    const plain = written.replace(/#.*$/, '').replace(BULLET, '').trim()
     if (plain === '' || places.length >= MOST_PLACES) return
     const { rest, note, day: headed, nights: stays } = noteOf(plain, line, unread)
     let day = headed
@@ -78,7 +84,7 @@ export function readTrip(text: string): WrittenTrip {
       .split(BETWEEN)
     const before = places.length
     for (const segment of segments.flatMap((part) => part ?? [])) {
-      const trimmed = segment.trim().replace(/^(?:and|then)\s+/i, '')
+      const trimmed = segment.trim().replace(BEGINNING, '')
       if (trimmed === '') continue
       const alone = ALONE.exec(trimmed)
       if (alone) {
@@ -136,9 +142,8 @@ function placesIn(text: string, line: number, unread: Unread[]): WrittenPlace[] 
     unread.push({ line, text: unknown[1]!, why: 'mode' })
     return [placeOf(unknown[2]!, line, unread)]
   }
-  const pair = /^(?:from\s+)?(.+?)\s+to\s+(.+)$/iu.exec(text)
-  if (pair) return [placeOf(pair[1]!, line, unread), ...placesIn(pair[2]!, line, unread)]
-  return [placeOf(text, line, unread)]
+  const stages = text.replace(/^from\s+/i, '').split(/\s+to\s+/i).slice(0, MOST_PLACES) // prettier-ignore
+  return stages.map((stage) => placeOf(stage, line, unread))
 }
 
 function placeOf(text: string, line: number, unread: Unread[]): WrittenPlace {
@@ -155,7 +160,7 @@ function placeOf(text: string, line: number, unread: Unread[]): WrittenPlace {
   return {
     line,
     name: name.replaceAll(/\s+/g, ' ').slice(0, 120),
-    within: within.filter((part) => !ALONE.test(part)).map((part) => part.slice(0, 60)),
+    within: within.filter((part) => !ALONE.test(part)).slice(0, MOST_PLACES).map((part) => part.slice(0, 60)), // prettier-ignore
     at: whole.at,
     by: by ? modeOf(by[1]!) : null,
     nights: stay.nights ?? dated.nights,

@@ -27,6 +27,8 @@ export interface Resolved {
 /** At most so many candidates of a name are weighed, and so many told. */
 const MOST_CANDIDATES = 40
 const MOST_TOLD = 8
+/** So many words after commas may say which place is meant: a state and a country. */
+const MOST_QUALIFIERS = 3
 
 interface Looked {
   from: number
@@ -55,15 +57,18 @@ export function resolveTrip(wanted: readonly Wanted[], search: PlaceSearch): Res
 /** What follows a name after commas says which one is meant, if there is one there; else it is a place of its own, as in a list. */
 function lookUp({ name, within, at, by }: Wanted, from: number, search: PlaceSearch): Looked[] {
   if (at) return [{ from, name, at, by, options: [] }]
-  for (let count = within.length; count > 0; count--) {
+  for (let count = Math.min(within.length, MOST_QUALIFIERS); count > 0; count--) {
     const options = search.candidates(name, within.slice(0, count), MOST_CANDIDATES)
     if (!options.some(({ isExact }) => isExact)) continue
     const rest = within.slice(count)
     const [next, ...others] = rest
     return [{ from, name, at: null, by, options }, ...(next === undefined ? [] : lookUp({ name: next, within: others, at: null, by: null }, from, search))] // prettier-ignore
   }
-  const options = search.candidates(name, [], MOST_CANDIDATES)
   const [next, ...others] = within
+  // As in "Frankfurt (Oder)".
+  const both = next === undefined ? [] : search.candidates(`${name} ${next}`, others, MOST_CANDIDATES)
+  if (both.some(({ isExact }) => isExact)) return [{ from, name: `${name} (${next})`, at: null, by, options: both }]
+  const options = search.candidates(name, [], MOST_CANDIDATES)
   const alone: Looked = { from, name, at: null, by, options }
   if (next === undefined) return [alone]
   // A second name that nobody knows either belongs to the first: "Aunt Mary's, round the corner".

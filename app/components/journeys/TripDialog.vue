@@ -239,14 +239,14 @@ onBeforeUnmount(() => {
             </div>
           </li>
         </ol>
-        <ul v-if="trip.unread.length > 0" class="unread">
-          <li v-for="entry in trip.unread" :key="`${entry.line} ${entry.text}`">
-            Line {{ entry.line }}: “{{ entry.text }}”
-            {{ entry.why === 'day' ? 'is no day that exists' : 'is no way to travel that is known here' }}.
-          </li>
-        </ul>
       </div>
     </div>
+    <ul v-if="trip.unread.length > 0" class="unread">
+      <li v-for="entry in trip.unread" :key="`${entry.line} ${entry.text}`">
+        Line {{ entry.line }}: “{{ entry.text }}”
+        {{ entry.why === 'day' ? 'is no day that exists' : 'is no way to travel that is known here' }}.
+      </li>
+    </ul>
     <p v-if="uncertain > 0" class="quiet">
       {{ uncertain === 1 ? 'One place is' : `${uncertain} places are` }} not certain: click to choose another.
     </p>

@@ -12,7 +12,7 @@ const body = z.strictObject({
     .array(
       z.strictObject({
         name: z.string().max(120),
-        within: z.array(z.string().max(60)).max(20),
+        within: z.array(z.string().max(60)).max(MOST_PLACES),
         at: z.strictObject(lonLat).nullable(),
         by: z.enum(MODE_IDS).nullable(),
       }),
