@@ -49,6 +49,8 @@ const MODE = MODE_WORDS.map(([word]) => word.replaceAll(' ', '\\s+')).join('|')
 const modeOf = (word: string): Mode => MODE_WORDS.find(([known]) => known === word.toLowerCase().replaceAll(/\s+/g, ' '))![1]
 /** "by train to", "fly to", "take the ferry to", "on foot to": before a place. */
 const LEADING = new RegExp(`^(?:(?:and|then|next|we|i)\\s+)*(?:(?:take|took|catch|go|went|travel)\\s+)?(?:(?:by|on|a|an|the|in)\\s+)*(${MODE})(?!\\p{L})(?:\\s+ride)?\\s*(?:(?:across|over|on|back|down|up)\\s+)?(?:from\\s+(.+?)\\s+)?to\\s+(.+)$`, 'iu') // prettier-ignore
+/** The comma before one of these in a row: "Lisbon, by train to Madrid, then fly to Marrakesh". */
+const CLAUSE = new RegExp(`\\s*,\\s*(?=(?:(?:and|then)\\s+)*(?:(?:take|took|catch|go|went|travel)\\s+)?(?:(?:by|on|a|an|the|in)\\s+)*(?:${MODE})(?!\\p{L})[^,]*?\\sto\\s)`, 'giu') // prettier-ignore
 /** The word alone, in brackets, or with "by": between places, or behind one. */
 const ALONE = new RegExp(`^[(\\[]?(?:(?:by|on|a|an|the|in)\\s+)*(${MODE})[)\\]]?$`, 'iu')
 const TRAILING = new RegExp(`^(.+?)\\s*(?:,\\s*|\\s)(?:by|on)\\s+(?:(?:a|an|the)\\s+)?(${MODE})$`, 'iu')
@@ -80,6 +82,7 @@ export function readTrip(text: string): WrittenTrip {
     let nights = stays
     // A range of days is one word, and no way from one place to another.
     const segments = rest
+      .replaceAll(CLAUSE, '; ')
       .replaceAll(/(\d{1,2}(?:st|nd|rd|th|\.)?)\s*[-–—]\s*(?=\d{1,2}(?:st|nd|rd|th|\.)?\s+\p{L}{3})/giu, '$1-')
       .split(BETWEEN)
     const before = places.length

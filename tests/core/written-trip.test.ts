@@ -52,6 +52,13 @@ describe('a trip in writing', () => {
     expect(ways('Oslo - train - Bergen - (ferry) - Stavanger')).toEqual([null, 'train', 'ferry'])
     expect(ways('We took the night train from Vienna to Zürich\nthen on foot to Baden')).toEqual([null, 'train', 'walk'])
     expect(ways('Drive Lisbon to Porto')).toHaveLength(2)
+    expect(names('Lisbon, by train to Madrid, then take a ferry to Tangier, fly to Paris, Texas')).toEqual([
+      'Lisbon',
+      'Madrid',
+      'Tangier',
+      'Paris',
+    ])
+    expect(ways('Lisbon, by train to Madrid, then take a ferry to Tangier, fly to Paris, Texas')).toEqual([null, 'train', 'ferry', 'fly'])
     // Every word of every way, as it would be written.
     for (const mode of MODE_IDS) for (const word of MODES[mode].words) expect(ways(`Here\nby ${word} to There`), word).toEqual([null, mode])
     expect(readTrip('Lima\nby llama to Cusco')).toMatchObject({ places: [{ name: 'Lima' }, { name: 'Cusco', by: null }], unread: [{ line: 2, text: 'llama', why: 'mode' }] }) // prettier-ignore

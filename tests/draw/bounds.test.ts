@@ -27,6 +27,7 @@ import {
 } from '#core/journey/schema'
 import { artworkOf, VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { resolveVehicle } from '#core/dress/vehicle'
+import type { Sun } from '#core/camera/sun'
 import { itemBounds, itemRegions } from '#draw/bounds'
 import { onCanvas, overlap } from '#draw/region'
 import type { CanvasSpace } from '#draw/canvas-space'
@@ -48,7 +49,7 @@ const DARK: FrameItem = { kind: 'ground', ground: groundSchema.parse({ colour: '
 /** The pixels that an item alone changes, as a box; the box that its bounds give; and how red the frame's outermost pixels are. */
 const AT_REST = { scale: 1, opacity: 1, shift: 0, turn: 0, unrolled: 1 }
 
-function paintedAndBounds(item: FrameItem) {
+function paintedAndBounds(item: FrameItem, sun: Sun | null = null) {
   const surface = createServerSurface(frameSize.width, frameSize.height)
   const frame = {
     time: 0,
@@ -57,14 +58,14 @@ function paintedAndBounds(item: FrameItem) {
     reference,
     view,
     isMoving: false,
-    sun: null,
+    sun,
     items: [DARK, item],
     motions: [],
   }
   createPainter(createServerStudio('/nowhere')).paint(frame, surface.context, space.scale)
   const pixels = surface.pixels()
   const box = { left: Infinity, right: -Infinity, top: Infinity, bottom: -Infinity }
-  const regions = itemRegions(space, item).map((region) => onCanvas(region, 2, frameSize))
+  const regions = itemRegions({ ...space, sun }, item).map((region) => onCanvas(region, 2, frameSize))
   let beside = 0
   for (let i = 0; i < pixels.length; i += 4) {
     if (pixels[i] === GROUND[0] && pixels[i + 1] === GROUND[1] && pixels[i + 2] === GROUND[2]) continue
@@ -80,11 +81,11 @@ function paintedAndBounds(item: FrameItem) {
   const atEdge: number[] = []
   for (let x = 0; x <= right; x++) atEdge.push(redAt(x, 0), redAt(x, bottom))
   for (let y = 0; y <= bottom; y++) atEdge.push(redAt(0, y), redAt(right, y))
-  return { box, bounds: itemBounds(space, item), beside, atEdge }
+  return { box, bounds: itemBounds({ ...space, sun }, item), beside, atEdge }
 }
 
-function expectWithin(item: FrameItem) {
-  const { box, bounds, beside, atEdge } = paintedAndBounds(item)
+function expectWithin(item: FrameItem, sun: Sun | null = null) {
+  const { box, bounds, beside, atEdge } = paintedAndBounds(item, sun)
   expect(box.right - box.left, 'something is painted').toBeGreaterThan(4)
   // The painter adds two pixels of margin to every bounds.
   expect(box.left).toBeGreaterThanOrEqual(bounds.x - 2)
@@ -221,6 +222,28 @@ describe('bounds', () => {
     const captions = frameAt(journey, 5).items.filter((item) => item.kind === 'caption')
     expect(captions).toHaveLength(3)
     for (const item of captions) for (const elapsed of [0.15, null]) expectWithin({ ...item, elapsed })
+  })
+
+  it.each([-150, -60, 0, 35, 120])('hold the shadows that the sun casts from %s degrees, however low it stands', (bearing) => {
+    for (const height of [8, 45, 85]) {
+      const sun = { bearing, height, softness: 1, strength: 1 }
+      for (const [shape, lift] of [
+        ['flag', 0],
+        ['disc', 0],
+        ['tower', 2.5],
+      ] as const) {
+        const pin = pinSchema.parse({ shape, size: 90, lift })
+        expectWithin({ kind: 'pin', stop: 's', at: middle, pin, inside: '', circle: null, scale: 1.1, raised: 0, opacity: 1 }, sun)
+      }
+      for (const [artwork, altitude, lies] of [
+        ['bus', 0, false],
+        ['balloon', 1, false],
+        ['seaplane', 2, true],
+      ] as const) {
+        const vehicle = resolveVehicle(vehicleSchema.parse({ kind: 'catalogue', artwork, size: 60 }))
+        expectWithin({ kind: 'vehicle', leg: 'l', isGoing: false, at: middle, vehicle, lies, rotation: 0.4, mirrored: false, opacity: 1, altitude, scale: 1.1, rise: 0.03, wheels: null }, sun) // prettier-ignore
+      }
+    }
   })
 
   it.each(SIDES)('hold a postcard on the %s, tilted, in the middle and kept in at the frame’s edge', (side) => {
