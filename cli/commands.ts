@@ -9,6 +9,8 @@ import type { SheetOptions } from './commands/sheet-options'
 import { sheetOptions } from './commands/sheet-options'
 import type { TrackOptions } from './commands/track-options'
 import { trackOptions } from './commands/track-options'
+import type { TripOptions } from './commands/trip-options'
+import { tripOptions } from './commands/trip-options'
 import type { WordsOptions } from './commands/words-options'
 import { wordsOptions } from './commands/words-options'
 
@@ -33,6 +35,10 @@ export const sheet: Command<SheetOptions> = {
 export const track: Command<TrackOptions> = {
   ...trackOptions,
   run: async (options, output) => (await import('./commands/read-track')).readTrack(options, output),
+}
+export const trip: Command<TripOptions> = {
+  ...tripOptions,
+  run: async (options, output) => (await import('./commands/make-trip')).makeTrip(options, output),
 }
 export const words: Command<WordsOptions> = {
   ...wordsOptions,

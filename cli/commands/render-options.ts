@@ -94,7 +94,7 @@ function productOf({ out, frame, format: asked, quality, silent, from, to, paint
     if (asked !== undefined || quality !== undefined) throw new UsageError('--format and --quality are for films: a still is a PNG.')
     return { kind: 'still', out, frame: wholeNumber('--frame', frame) }
   }
-  const format = formatOf(asked, out)
+  const format = filmFormatOf(asked, out)
   const span = { from: moment('--from', from), to: moment('--to', to) }
   if (span.from !== undefined && span.to !== undefined && span.from >= span.to) throw new UsageError('--from should be earlier than --to.')
   return {
@@ -113,7 +113,7 @@ function shownOf({ passes, 'without-ground': over }: Values): RenderOptions['sho
   return passes ? 'passes' : over ? 'over' : 'all'
 }
 
-function sizeOf(text: string): Size {
+export function sizeOf(text: string): Size {
   const wanted = /^(\d{2,5})x(\d{2,5})$/.exec(text)
   if (!wanted) throw new UsageError(`--size should look like 1280x720, not "${text}".`)
   const [width, height] = [Number(wanted[1]), Number(wanted[2])]
@@ -132,7 +132,7 @@ function paintersOf(text: string | undefined): number | undefined {
   return value
 }
 
-function temperamentOf(plan: string): Temperament {
+export function temperamentOf(plan: string): Temperament {
   const temperament = TEMPERAMENTS.find((name) => name === plan)
   if (!temperament) throw new UsageError(`--plan should be one of ${TEMPERAMENTS.join(', ')}, not "${plan}".`)
   return temperament
@@ -162,7 +162,7 @@ function moment(option: string, text: string | undefined): number | undefined {
 /** The formats of films; a still is asked for by its frame. */
 const FILMS = FILM_FORMAT_IDS.filter((id) => id !== 'still')
 
-function formatOf(asked: string | undefined, out: string): FilmFormatId {
+export function filmFormatOf(asked: string | undefined, out: string): FilmFormatId {
   const format = FILMS.find((id) => (asked === undefined ? out.endsWith(FILM_FORMATS[id].ending) : id === asked))
   const all = FILMS.map((id) => FILM_FORMATS[id].ending).join(', ')
   if (!format && asked !== undefined) throw new UsageError(`--format should be one of ${FILMS.join(', ')}, not "${asked}".`)

@@ -20,7 +20,14 @@ export function places(): Promise<PlaceSearch> {
 
 async function open(path: string): Promise<PlaceSearch> {
   if (!existsSync(path)) await makeList(path)
-  return openPlaces(path)
+  const search = openPlaces(path)
+  return {
+    ...search,
+    close() {
+      opened = undefined
+      search.close()
+    },
+  }
 }
 
 function makeList(path: string): Promise<void> {

@@ -114,7 +114,10 @@ export function openPlaces(path: string): PlaceSearch {
     for (const row of byName.all(folded, CANDIDATES) as Row[])
       if (liesIn(row, within) && (!best.has(row.id) || row.name === row.known)) best.set(row.id, row)
     if (best.size > 0) return [...best.values()].slice(0, limit).map((row) => placeOf(row, true))
-    return search([name, ...qualifiers].join(', '), undefined, Math.min(limit, MOST_SIMILAR))
+    const similar = search([name, ...qualifiers].join(', '), undefined, Math.min(limit, MOST_SIMILAR))
+    // "Krems" is Krems an der Donau rather than a village near Krems.
+    const longer = similar.filter((place) => foldName(place.name).startsWith(`${folded} `))
+    return longer.length > 0 ? longer : similar
   }
 
   /** The best name of each place that matches the qualifiers, best first. */

@@ -36,6 +36,7 @@ const sheet = running(commands.sheet)
 const places = running(commands.places)
 const follow = running(commands.follow)
 const track = running(commands.track)
+const trip = running(commands.trip)
 const lastLine = (text: string) => JSON.parse(text.trim().split('\n').at(-1)!) as Record<string, unknown>
 
 describe('a command as a process', () => {
@@ -324,6 +325,55 @@ describe('npm run track', () => {
     const { code, stdout, stderr } = await track(...options())
     expect([code, stdout]).toEqual([2, ''])
     expect(stderr).toMatch(message)
+  })
+})
+
+describe('npm run trip', () => {
+  it('makes a film of a few words, and tells what is not certain, not found, and not understood', async () => {
+    const out = join(folder, 'trip.mp4')
+    const text = 'Lisbon, by train to Madrid\nby llama to Qwxzyvut\n31 June Springfield\nfly to Marrakesh'
+    const { code, stdout, stderr } = await trip('--text', text, '--out', out, '--size', '320x180')
+    expect(code, stderr).toBe(0)
+    expect(stderr).toContain('“llama” is no way to travel')
+    expect(stderr).toContain('“31 June” is no day that exists')
+    expect(stderr).toContain('“Qwxzyvut” was not found and is left out.')
+    expect(stderr).toMatch(/“Springfield” is taken for Springfield, .*, which is not certain/)
+    expect(stderr).not.toContain('Lisbon')
+    // Four places: 4 s and 3 for each.
+    expect(lastLine(stdout)).toMatchObject({ frames: 480, width: 320, height: 180 })
+  })
+
+  it('reads a file, and writes a journey that can be rendered', async () => {
+    const [file, out] = [join(folder, 'trip.txt'), join(folder, 'trip.json')]
+    writeFileSync(file, '# by bicycle\n2026-05-12 Wien\nbike to Linz\nbike to Passau: the end\n')
+    const data = temporaryFolder()
+    process.env.ZEPHYRINE_DATA = data
+    try {
+      const { code, stdout, stderr } = await trip('--file', file, '--journey-out', out, '--plan', 'lively')
+      expect([code, stderr]).toEqual([0, ''])
+      expect(lastLine(stdout)).toMatchObject({ journey: 'Wien to Passau', stops: 3 })
+      expect(JSON.parse(readFileSync(out, 'utf8'))).toMatchObject({ plan: { temperament: 'lively' } })
+      const still = join(folder, 'trip.png')
+      expect((await render('--journey', out, '--frame', '0', '--out', still, '--size', '320x180')).code).toBe(0)
+      expect((await sharp(still).metadata()).width).toBe(320)
+    } finally {
+      delete process.env.ZEPHYRINE_DATA
+      rmSync(data, { recursive: true, force: true })
+    }
+  })
+
+  it.each([
+    [['--out', 'a.mp4'], /The trip is missing/],
+    [['--text', 'A - B', '--file', 'x', '--out', 'a.mp4'], /one of the two/],
+    [['--text', 'Lisbon - Madrid'], /--out is missing/],
+    [['--text', 'Lisbon', '--out', 'a.mp4'], /two places at least/],
+    [['--text', 'A - B', '--out', 'a.txt'], /--out should end in/],
+    [['--file', '/nowhere/trip.txt', '--out', 'a.mp4'], /cannot be read/],
+    [['--text', 'A - B', '--out', 'a.mp4', '--plan', 'wild'], /--plan should be one of/],
+  ])('refuses %j with one sentence', async (args, sentence) => {
+    const { code, stderr } = await trip(...args)
+    expect(code).toBe(2)
+    expect(stderr).toMatch(sentence)
   })
 })
 

@@ -46,6 +46,7 @@ describe('the places of written trips', () => {
   it('are told apart by what is written with them, by how one gets there, and by the codes of airports', () => {
     expect(firstOf('Paris, Texas - Dallas')[0]).toBe('Paris, Texas, US')
     expect(firstOf('London, Ontario\nToronto')[0]).toBe('London, Ontario, CA')
+    expect(firstOf('Wien - Krems - Linz')[1]).toBe('Krems an der Donau, Lower Austria, AT')
     expect(firstOf('Springfield in Ohio - Chicago')[0]).toBe('Springfield, Ohio, US')
     expect(firstOf('LIS - MAD - RAK').map((place) => place?.slice(-2))).toEqual(['PT', 'ES', 'MA'])
     // On foot nobody goes to another continent.

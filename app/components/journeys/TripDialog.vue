@@ -7,12 +7,11 @@ import { JourneyError } from '#core/error'
 import { formatCoordinates } from '#core/formats/coordinates'
 import { sheetSchema } from '#core/journey/schema'
 import { NATURAL_EARTH } from '#core/sheet/credits'
-import { inYears } from '#core/writing/dates'
-import type { TripPlace } from '#core/writing/make-journey'
 import { journeyOfTrip, mapOfTrip, modeBetween } from '#core/writing/make-journey'
 import type { Mode } from '#core/writing/modes'
 import { MODE_IDS, MODES } from '#core/writing/modes'
 import { MOST_PLACES, MOST_TRIP_TEXT, readTrip } from '#core/writing/read-trip'
+import { tripPlaces } from '#core/writing/trip-places'
 import DialogSheet from '~/components/DialogSheet.vue'
 import { useLastFrame } from '~/composables/use-last-frame'
 import type { Place, ResolvedPlace } from '~/services/api'
@@ -104,36 +103,22 @@ const titleOf = (place: Place): string => `${place.known}, ${whereabouts(place)}
 const MODE_CHOICES = MODE_IDS.map((value) => ({ value, title: MODES[value].title }))
 
 /** The trip as it will be made. */
-const tripPlaces = computed((): TripPlace[] => {
-  const dates = inYears(
-    travelled.value.map(({ said }) => said.day),
+const places = computed(() =>
+  tripPlaces(
+    travelled.value.map(({ place, said, option, by }) => ({ name: place.name, said, at: place.at, option, by })),
     new Date().getFullYear(),
-  )
-  return travelled.value.map(({ place, said, option, at, by }, i) => ({
-    key: option && !place.at ? String(option.id) : nameKey(place.name, at!),
-    // An airport's code is no name.
-    name: option && /^[A-Z]{3}$/.test(place.name) ? option.known : place.name || formatCoordinates(at!),
-    place: { lon: at!.lon, lat: at!.lat },
-    isListed: !place.at,
-    by,
-    nights: said.nights,
-    date: dates[i]!,
-    note: said.note,
-  }))
-})
-const nameKey = (name: string, { lon, lat }: { lon: number; lat: number }) =>
-  `${name} ${lon} ${lat}`.replaceAll(/[^\w-]+/g, '-').slice(0, 30)
+  ),
+)
 
 const making = ref<{ stage: string; share: number }>()
 let cancelling: AbortController | undefined
 async function make() {
   problem.value = ''
   const own = (cancelling = new AbortController())
-  const places = tripPlaces.value
   try {
     making.value = { stage: 'Drawing the map', share: 0 }
     const map = mapOfTrip(
-      places.map(({ place }) => place),
+      places.value.map(({ place }) => place),
       frame(),
     )
     const id = await drawMap(map)
@@ -150,7 +135,7 @@ async function make() {
       drawn: map,
     })
     making.value = { stage: 'Making the journey', share: 1 }
-    const made = await createJourney(journeyOfTrip(places, sheet, frame()))
+    const made = await createJourney(journeyOfTrip(places.value, sheet, frame()))
     if (own.signal.aborted) return
     open.value = false
     emit('made', made.id)

@@ -1,0 +1,114 @@
+import { createReadStream, mkdirSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { setPlan } from '#core/edits/camera/shots'
+import { wholeFilm } from '#core/film/settings'
+import { DEFAULT_FRAME } from '#core/journey/create'
+import type { FrameFormat, Sheet } from '#core/journey/schema'
+import { sheetSchema } from '#core/journey/schema'
+import { NATURAL_EARTH } from '#core/sheet/credits'
+import type { TripPlace } from '#core/writing/make-journey'
+import { journeyOfTrip, mapOfTrip } from '#core/writing/make-journey'
+import { MOST_TRIP_TEXT, readTrip } from '#core/writing/read-trip'
+import { tripPlaces } from '#core/writing/trip-places'
+import { renderFilm } from '#render/film'
+import { writeMap } from '../../server/maps/draw'
+import { places as listOfPlaces } from '../../server/places/places'
+import { resolveTrip } from '../../server/places/resolve'
+import type { Place } from '../../server/places/search'
+import { importSheetFile } from '../../server/sheets/import-sheet'
+import { dataFolder, openDatabase } from '../../server/storage/database'
+import type { Output } from '../command'
+import { UsageError } from '../command'
+import type { TripOptions } from './trip-options'
+
+/** Makes the journey and the film, and prints a line of JSON for each; what was chosen or not understood is told on stderr. */
+export async function makeTrip(options: TripOptions, output: Output): Promise<void> {
+  const places = await lookUp(textOf(options), output)
+  if (places.length < 2) throw new UsageError('A trip has two places at least: fewer were found in what is written.')
+  const frame: FrameFormat = { ...DEFAULT_FRAME, ...options.size }
+  // A journey that is kept needs its map where journeys have theirs.
+  const scratch = options.journeyOut === undefined ? mkdtempSync(join(tmpdir(), 'zephyrine-trip-')) : undefined
+  const folder = scratch ?? dataFolder()
+  try {
+    const sheet = await mapIn(folder, places, frame)
+    const made = journeyOfTrip(places, sheet, frame)
+    const journey = options.plan === undefined ? made : setPlan(made, options.plan)
+    const say = (result: object) => output.result(`${JSON.stringify(result)}\n`)
+    if (options.journeyOut !== undefined) {
+      writeFileSync(options.journeyOut, JSON.stringify(journey, null, 2))
+      say({ journey: journey.name, stops: journey.stops.length, seconds: journey.seconds, out: options.journeyOut })
+    }
+    if (!options.film) return
+    const { out, format } = options.film
+    const { frames } = await renderFilm({ folder, journey, out, settings: { ...wholeFilm(journey), format } })
+    say({ frames, fps: frame.rate, width: frame.width, height: frame.height, bytes: statSync(out).size, out })
+  } finally {
+    if (scratch !== undefined) rmSync(scratch, { recursive: true, force: true })
+  }
+}
+
+function textOf({ written }: TripOptions): string {
+  if ('text' in written) return written.text.slice(0, MOST_TRIP_TEXT)
+  try {
+    return readFileSync(written.file, 'utf8').slice(0, MOST_TRIP_TEXT)
+  } catch {
+    throw new UsageError(`The file ${written.file} cannot be read: check the path.`)
+  }
+}
+
+const titleOf = ({ known, region, country }: Place): string => [known, region, country].filter(Boolean).join(', ')
+
+/** The places that are written, chosen together. */
+async function lookUp(text: string, output: Output): Promise<TripPlace[]> {
+  const { places, unread } = readTrip(text)
+  for (const entry of unread)
+    output.complain(
+      `Line ${entry.line}: “${entry.text}” is ${entry.why === 'day' ? 'no day that exists' : 'no way to travel that is known'}.`,
+    )
+  const list = await listOfPlaces()
+  try {
+    const resolved = resolveTrip(places, list)
+    for (const { name, at, options, isUncertain } of resolved) {
+      if (at !== null) continue
+      if (options.length === 0) output.complain(`“${name}” was not found and is left out.`)
+      else if (isUncertain) output.complain(`“${name}” is taken for ${titleOf(options[0]!)}, which is not certain.`)
+    }
+    const found = resolved.map(({ from, name, at, options }, i) => {
+      const said = places[from]!
+      return { name, said, at, option: options[0], by: resolved[i - 1]?.from === from ? null : said.by }
+    })
+    return tripPlaces(found, new Date().getFullYear())
+  } finally {
+    list.close()
+  }
+}
+
+/** Draws the map of the trip and takes it into a data folder. */
+async function mapIn(folder: string, places: readonly TripPlace[], frame: FrameFormat): Promise<Sheet> {
+  const map = mapOfTrip(
+    places.map(({ place }) => place),
+    frame,
+  )
+  mkdirSync(folder, { recursive: true })
+  const drawn = join(mkdtempSync(join(tmpdir(), 'zephyrine-map-')), 'map.svg')
+  const db = openDatabase(folder)
+  try {
+    const georeference = await writeMap(map, drawn)
+    const { image } = await importSheetFile(db, folder, 'drawn map.svg', createReadStream(drawn))
+    return sheetSchema.parse({
+      id: 'map',
+      name: 'Generated map',
+      image: image.hash,
+      width: image.width,
+      height: image.height,
+      vector: image.vector,
+      georeference,
+      credit: NATURAL_EARTH,
+      drawn: map,
+    })
+  } finally {
+    db.close()
+    rmSync(join(drawn, '..'), { recursive: true, force: true })
+  }
+}

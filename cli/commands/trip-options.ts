@@ -1,0 +1,49 @@
+import { parseArgs } from 'node:util'
+import type { Temperament } from '#core/camera/temperament'
+import type { FilmFormatId } from '#core/film/formats'
+import type { Size } from '#core/geometry/size'
+import type { CommandOptions } from '../command'
+import { parseFault, UsageError } from '../command'
+import { filmFormatOf, sizeOf, temperamentOf } from './render-options'
+
+export interface TripOptions {
+  /** The trip itself, or the path of a file with it. */
+  written: { text: string } | { file: string }
+  film: { out: string; format: FilmFormatId } | undefined
+  /** Where the journey is written. */
+  journeyOut: string | undefined
+  size: Size | undefined
+  plan: Temperament | undefined
+}
+
+function read(args: readonly string[]): TripOptions {
+  const option = { type: 'string' } as const
+  let values
+  try {
+    ;({ values } = parseArgs({
+      args: [...args],
+      options: { text: option, file: option, out: option, 'journey-out': option, size: option, plan: option },
+    }))
+  } catch (error) {
+    throw parseFault(error)
+  }
+  const { text, file, out, size, plan, 'journey-out': journeyOut } = values
+  if ((text === undefined) === (file === undefined))
+    throw new UsageError('The trip is missing: give it as --text or in a --file, one of the two.')
+  if (out === undefined && journeyOut === undefined)
+    throw new UsageError('--out is missing: say where the film is to be written, or with --journey-out the journey.')
+  return {
+    written: text === undefined ? { file: file! } : { text },
+    film: out === undefined ? undefined : { out, format: filmFormatOf(undefined, out) },
+    journeyOut,
+    size: size === undefined ? undefined : sizeOf(size),
+    plan: plan === undefined ? undefined : temperamentOf(plan),
+  }
+}
+
+/** Makes a journey, and a film, of a trip in a few words. */
+export const tripOptions: CommandOptions<TripOptions> = {
+  usage:
+    'npm run trip -- --text "Lisbon - Madrid - Marrakesh"|--file trip.txt [--out FILE] [--journey-out FILE] [--size 1280x720] [--plan calm|lively|steady]',
+  read,
+}
