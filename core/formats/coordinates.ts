@@ -1,13 +1,14 @@
 import type { LonLat } from '../geo/lon-lat'
 
 /**
- * Reads a place typed as coordinates: decimal degrees ("47.5, -8.25"), degrees, minutes and seconds ("47°30'15\" N 8°15' W"), or a `geo:` URI
- * (RFC 5870, WGS 84 only). Latitude comes first unless letters say otherwise. Undefined if the text is something else or out of range.
+ * Reads a place typed as coordinates: decimal degrees ("47.5, -8.25"), degrees, minutes and seconds ("47°30'15\" N 8°15' W"), a point as of ISO 6709
+ * ("+4730-00815/"), or a `geo:` URI (RFC 5870, WGS 84 only). Latitude comes first unless letters say otherwise. Undefined if the text is something else or out of range.
  */
 export function readCoordinates(text: string): LonLat | undefined {
   const trimmed = text.trim()
   if (trimmed.length > 200) return undefined
-  return /^geo:/i.test(trimmed) ? readGeoUri(trimmed) : readPair(trimmed)
+  if (/^geo:/i.test(trimmed)) return readGeoUri(trimmed)
+  return readPoint(trimmed) ?? readPair(trimmed)
 }
 
 /** RFC 5870, section 3.3: geo:lat,lon[,alt][;crs=wgs84][;u=…][;name=value]… */
@@ -18,6 +19,27 @@ function readGeoUri(uri: string): LonLat | undefined {
   const crs = /;crs=([^;]*)/i.exec(match[3]!)?.[1]
   if (crs !== undefined && crs.toLowerCase() !== 'wgs84') return undefined
   return inRange(Number(match[2]), Number(match[1]))
+}
+
+/**
+ * ISO 6709, Annex H: latitude with two digits of degrees and longitude with three, each with a sign, with or without two of minutes and two of seconds, and
+ * decimals of the last; a height and the name of a reference system may follow.
+ */
+function readPoint(text: string): LonLat | undefined {
+  const match = /^([+-])(\d{2}|\d{4}|\d{6})(\.\d+)?([+-])(\d{3}|\d{5}|\d{7})(\.\d+)?(?:[+-]\d+(?:\.\d+)?)?(?:CRS\w+)?\/?$/.exec(text)
+  if (!match) return undefined
+  const [, latSign, lat, latRest = '', lonSign, lon, lonRest = ''] = match
+  const [north, east] = [sexagesimal(lat!, latRest, 2), sexagesimal(lon!, lonRest, 3)]
+  if (north === undefined || east === undefined) return undefined
+  return inRange(lonSign === '-' ? -east : east, latSign === '-' ? -north : north)
+}
+
+/** Degrees of digits that run on, so many of them whole degrees, then two of minutes and two of seconds. */
+function sexagesimal(digits: string, decimals: string, whole: number): number | undefined {
+  const parts = [digits.slice(0, whole), digits.slice(whole, whole + 2), digits.slice(whole + 2)].filter((part) => part !== '')
+  const values = parts.map((part, i) => Number(i === parts.length - 1 ? part + decimals : part))
+  if (values.slice(1).some((value) => value >= 60)) return undefined
+  return values.reduce((sum, value, i) => sum + value / 60 ** i, 0)
 }
 
 interface Angle {

@@ -19,6 +19,12 @@ describe('typed coordinates', () => {
     ['geo:48.2010,16.3695,183', 16.3695, 48.201],
     ['geo:48.198634,16.371648;crs=wgs84;u=40', 16.371648, 48.198634],
     ['GEO:-90,0', 0, -90],
+    // ISO 6709:2008, Annex H, examples from memory: Mount Everest, Washington, with degrees, minutes and seconds.
+    ['+27.5916+086.5640+8850CRSWGS_84/', 86.564, 27.5916],
+    ['+40-075CRSWGS_84/', -75, 40],
+    ['+401213.1-0750015.1+2.79CRSWGS_84/', -75.004194444, 40.203638889],
+    ['+4012.22-07500.25/', -75.004166667, 40.203666667],
+    ['-3352+15112/', 151.2, -33.866666667],
   ])('%s', (text, lon, lat) => {
     const at = readCoordinates(text)!
     expect(at.lon).toBeCloseTo(lon, 9)
@@ -37,6 +43,8 @@ describe('typed coordinates', () => {
     '-12N 3E',
     'geo:1,2;crs=moon',
     'geo:1',
+    '+4060-07500/',
+    '+91+000/',
     'geo:a,b',
     '1e5, 2',
     'x'.repeat(500),
