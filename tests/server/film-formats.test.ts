@@ -1,8 +1,8 @@
 /** Films of every format, as ffprobe and ffmpeg (of the FFmpeg project) see them; a ZIP as fflate reads it. */
 import { glowSchema } from '#core/journey/schema'
 import { execFileSync } from 'node:child_process'
-import { existsSync, readFileSync, rmSync, statSync } from 'node:fs'
-import { dirname, join } from 'node:path'
+import { existsSync, readFileSync, rmSync, statSync, symlinkSync } from 'node:fs'
+import { join } from 'node:path'
 import { unzipSync } from 'fflate'
 import sharp from 'sharp'
 import { afterAll, describe, expect, it, vi } from 'vitest'
@@ -21,9 +21,10 @@ import { temporaryFolder } from '../support/server'
 import { probe } from '../support/video'
 
 /** All formats are written by the ffmpeg of 2018 that comes with the packages, as where none is installed; films elsewhere are written by what is. */
-vi.stubEnv('PATH', dirname(process.execPath))
-
 const folder = temporaryFolder()
+// Where Node lies there may be a newer one beside it.
+symlinkSync(process.execPath, join(folder, 'node'))
+vi.stubEnv('PATH', folder)
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
 const [WIDTH, HEIGHT, FRAMES] = [320, 180, 24]
