@@ -49,6 +49,11 @@ describe.each(['day', 'night'] as const)('in the %s theme', (name) => {
     await page.getByTestId('storage').click()
     await page.getByRole('dialog').waitFor()
     expect(await violations()).toEqual([])
+    await page.keyboard.press('Escape')
+    await page.getByTestId('write-trip').click()
+    await page.getByTestId('trip-text').locator('textarea').first().fill('31 June Lisbon\nby llama to Springfield\nQwxzyvut')
+    await page.getByTestId('trip-option').first().waitFor()
+    expect(await violations()).toEqual([])
   })
 
   it('the editor with each of its details', async () => {
