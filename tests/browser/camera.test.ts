@@ -381,6 +381,9 @@ describe('the camera lane', () => {
         .or(page.locator('.v-list-item', { hasText: kind }))
         .first()
         .click()
+      // A menu that is still closing would take the next click.
+      await page.getByTestId('shot-kind').waitFor()
+      await page.locator('.v-overlay--active .v-list').first().waitFor({ state: 'hidden' })
     }
     expect((await shots()).map(({ kind }) => kind)).toEqual(['overview', 'globe', 'leg', 'chase', 'close-up', 'free'])
     for (let i = 0; i < 5; i++) await page.keyboard.press('Control+z')
