@@ -21,6 +21,12 @@ it('a trip in a few words becomes a film, with what was chosen shown and changed
   await page.getByText('Springfield, Illinois, United States').click()
   await expect.poll(() => places.nth(2).innerText()).toContain('Illinois')
   await expect.poll(() => dialog.innerText()).not.toContain('not certain')
+  // A choice is kept while the text is edited, though the places before it, and the order of what is offered, are others then.
+  await text.fill(`Boston\n${await text.inputValue()}`)
+  await expect.poll(() => places.count()).toBe(5)
+  expect(await places.nth(3).innerText()).toContain('Illinois')
+  await text.fill((await text.inputValue()).replace('Boston\n', ''))
+  await expect.poll(() => places.count()).toBe(4)
   await places.nth(2).getByRole('button', { name: 'Leave out Springfield' }).click()
   // How one gets to Marrakesh is guessed by the distance from Madrid then.
   expect(await places.nth(3).innerText()).toContain('guessed')

@@ -32,8 +32,13 @@ const trip = computed(() => readTrip(written.value.slice(0, MOST_TRIP_TEXT)))
 const resolved = shallowRef<readonly ResolvedPlace[]>([])
 const problem = ref('')
 const isLooking = ref(false)
-/** What has been chosen by hand, by the line and the name that it was written with: it is kept while the text is edited. */
-const chosen = ref<Record<string, { option?: number; by?: Mode | 'guess'; isLeftOut?: boolean }>>({})
+/** What has been chosen by hand, by the name that was written, so that it is kept while the text is edited: `option` is the place's number in the list. */
+interface ByHand {
+  option?: number
+  by?: Mode
+  isLeftOut?: boolean
+}
+const chosen = ref<Record<string, ByHand>>({})
 let control: AbortController | undefined
 
 watch(trip, async ({ places }) => {
@@ -58,7 +63,9 @@ watch(trip, async ({ places }) => {
   }
 })
 
-const keyOf = (place: ResolvedPlace, i: number): string => `${i} ${place.name.toLowerCase()}`
+/** A name that is written again is another visit. */
+const keyOf = ({ name }: ResolvedPlace, i: number): string =>
+  `${name} ${resolved.value.slice(0, i).filter((before) => before.name === name).length}`
 
 /** The places as they are chosen now, with what was written of them. */
 const rows = computed(() =>
@@ -67,7 +74,8 @@ const rows = computed(() =>
     if (!said) return []
     const key = keyOf(place, i)
     const own = chosen.value[key]
-    const option = place.options[own?.option ?? 0]
+    const byHand = place.options.find(({ id }) => id === own?.option)
+    const option = byHand ?? place.options[0]
     const isFirstOfIts = resolved.value[i - 1]?.from !== place.from
     return [
       {
@@ -77,9 +85,8 @@ const rows = computed(() =>
         option,
         at: place.at ?? option,
         isLeftOut: own?.isLeftOut === true || (place.at === null && !option),
-        isUncertain: place.isUncertain && own?.option === undefined,
-        writtenBy: isFirstOfIts ? said.by : null,
-        by: own?.by === 'guess' ? null : (own?.by ?? (isFirstOfIts ? said.by : null)),
+        isUncertain: place.isUncertain && !byHand,
+        by: own?.by ?? (isFirstOfIts ? said.by : null),
       },
     ]
   }),
@@ -95,8 +102,7 @@ function modeTo(key: string): Mode | undefined {
   const [before, here] = [travelled.value[i - 1]?.at, travelled.value[i]]
   return before && here?.at ? modeBetween(before, here.at, here.by) : undefined
 }
-const choose = (key: string, choice: { option?: number; by?: Mode | 'guess'; isLeftOut?: boolean }) =>
-  (chosen.value = { ...chosen.value, [key]: { ...chosen.value[key], ...choice } })
+const choose = (key: string, choice: ByHand) => (chosen.value = { ...chosen.value, [key]: { ...chosen.value[key], ...choice } })
 
 const whereabouts = ({ region, country }: Place): string => [region, country].filter(Boolean).join(', ')
 const titleOf = (place: Place): string => `${place.known}, ${whereabouts(place)}`
@@ -202,12 +208,12 @@ onBeforeUnmount(() => {
                 </template>
                 <v-list density="compact">
                   <v-list-item
-                    v-for="(option, k) in row.place.options"
+                    v-for="option in row.place.options"
                     :key="option.id"
                     :title="titleOf(option)"
                     :subtitle="option.population > 0 ? `${option.population.toLocaleString('en')} inhabitants` : undefined"
                     :active="option === row.option"
-                    @click="choose(row.key, { option: k })"
+                    @click="choose(row.key, { option: option.id })"
                   />
                 </v-list>
               </v-menu>
