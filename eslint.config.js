@@ -64,6 +64,7 @@ const rooms = [
   'formats',
   'writing',
   'follow',
+  'tiles',
   'film',
 ]
 

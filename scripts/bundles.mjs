@@ -16,6 +16,7 @@ export const PROGRAMS = {
   'type-metrics': 'cli/tools/type-metrics.ts',
   'make-photo': 'demo/make-photo.ts',
   'make-sheet': 'demo/make-sheet.ts',
+  'stand-in': 'demo/stand-in/main.ts',
   painter: 'server/render/painter-worker.ts',
   poster: 'server/render/poster-worker.ts',
   reader: 'server/sheets/reader-process.ts',

@@ -1,6 +1,8 @@
 // `npm run demo`: installs what is missing, builds, seeds the Lantern Isles, starts, prints the address. PORT and ZEPHYRINE_DATA are honoured.
-import { spawn } from 'node:child_process'
+import { fork, spawn } from 'node:child_process'
+import { once } from 'node:events'
 import { createServer } from 'node:net'
+import { createInterface } from 'node:readline'
 import { buildApplication, installPackages, run } from './steps.mjs'
 
 const HOST = '127.0.0.1'
@@ -9,16 +11,24 @@ installPackages()
 buildApplication()
 if (run(process.execPath, ['scripts/run.mjs', 'seed']) !== 0) process.exit(1)
 
+// A tile service of the Isles, so that taking tiles can be tried without the open network.
+const standIn = fork('scripts/run.mjs', ['stand-in', '--port', '0'], { stdio: ['ignore', 'pipe', 'inherit', 'ipc'] })
+const standInAddress = (await once(createInterface({ input: standIn.stdout }), 'line'))[0]
+
 const port = await freePort(Number(process.env.PORT ?? 3000), process.env.PORT !== undefined)
 const server = spawn(process.execPath, ['.output/server/index.mjs'], {
   stdio: ['ignore', 'inherit', 'inherit'],
-  env: { ...process.env, NITRO_HOST: HOST, NITRO_PORT: String(port), NODE_ENV: 'production' },
+  env: { ...process.env, NITRO_HOST: HOST, NITRO_PORT: String(port), ZEPHYRINE_STAND_IN: standInAddress, NODE_ENV: 'production' },
 })
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal))
-server.on('exit', (code) => process.exit(code ?? 0))
+server.on('exit', (code) => {
+  standIn.kill()
+  process.exit(code ?? 0)
+})
 
 await answering(`http://${HOST}:${port}/api/journeys`)
-console.log(`\nZephyrine is at http://${HOST}:${port}/   (Ctrl+C stops it)\n`)
+console.log(`\nZephyrine is at http://${HOST}:${port}/   (Ctrl+C stops it)`)
+console.log(`A tile service of the Lantern Isles, to try: ${standInAddress}/xyz/{z}/{x}/{y}.png\n`)
 
 /** The asked port, or, when nobody asked for it and it is taken, the next free one. */
 async function freePort(wanted, fixed) {

@@ -80,6 +80,7 @@ export function useSheetImport() {
     vector,
     credit: sheetSchema.shape.credit.parse({}),
     drawn: null,
+    taken: null,
   })
 
   async function georeferenceOf(files: readonly File[], size: { width: number; height: number }): Promise<Sheet['georeference']> {

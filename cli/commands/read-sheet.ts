@@ -9,11 +9,13 @@ import type { Georeference, Plane } from '#core/journey/schema'
 import { coarsestLevel } from '#core/sheet/pyramid'
 import { planeOfEpsg } from '../../server/sheets/coordinate-systems'
 import { importSheetFile } from '../../server/sheets/import-sheet'
+import type { Db } from '../../server/storage/database'
 import { openDatabase } from '../../server/storage/database'
 import type { ImageRecord } from '../../server/storage/images'
 import type { Output } from '../command'
 import { UsageError } from '../command'
-import type { SheetOptions } from './sheet-options'
+import type { FileOptions, SheetOptions } from './sheet-options'
+import { takeTiles } from './take-tiles'
 
 /** Reads a text file of limited size, as none of those read here is large. */
 function readText(path: string): string {
@@ -40,7 +42,7 @@ function systemOf(worldFile: string, crs: string | undefined, plane: Plane | und
   )
 }
 
-function georeferenceOf({ worldFile, points, crs }: SheetOptions, image: ImageRecord): Georeference | null {
+function georeferenceOf({ worldFile, points, crs }: FileOptions, image: ImageRecord): Georeference | null {
   if (worldFile !== undefined) {
     const { matrix, plane } = readingOfWorldFile(readText(worldFile), basename(worldFile), image)
     return georeferenceIn(systemOf(worldFile, crs, plane), matrix, basename(worldFile), image)
@@ -64,17 +66,25 @@ function described(georeference: Georeference, image: ImageRecord) {
   }
 }
 
-/** Prints what came of a map file, in one line of JSON. */
+async function imported(db: Db, folder: string, options: SheetOptions) {
+  if (options.from === 'tiles') {
+    const { image, report } = await takeTiles(db, folder, options)
+    return { image, georeference: image.georeference, report }
+  }
+  const { image, peakMiB } = await importSheetFile(db, folder, basename(options.file), createReadStream(options.file))
+  return { image, georeference: georeferenceOf(options, image), report: { peakMiB } }
+}
+
+/** Prints what came of a map file, or of the tiles of a service, in one line of JSON. */
 export async function readSheet(options: SheetOptions, output: Output): Promise<void> {
-  if (!statSync(options.file, { throwIfNoEntry: false })?.isFile())
+  if (options.from === 'file' && !statSync(options.file, { throwIfNoEntry: false })?.isFile())
     throw new UsageError(`The map file ${options.file} cannot be read: check the path.`)
   const folder = mkdtempSync(join(tmpdir(), 'zephyrine-sheet-'))
   const db = openDatabase(folder)
   try {
     const start = performance.now()
-    const { image, peakMiB } = await importSheetFile(db, folder, basename(options.file), createReadStream(options.file))
+    const { image, georeference, report } = await imported(db, folder, options)
     const seconds = Math.round(performance.now() - start) / 1000
-    const georeference = georeferenceOf(options, image)
     const { width, height } = image
     output.result(
       `${JSON.stringify({
@@ -82,7 +92,7 @@ export async function readSheet(options: SheetOptions, output: Output): Promise<
         height,
         levels: coarsestLevel(image) + 1,
         seconds,
-        peakMiB,
+        ...report,
         georeference: georeference && described(georeference, image),
         note: image.note,
       })}\n`,

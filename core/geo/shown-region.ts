@@ -1,12 +1,10 @@
 import type { Size } from '../geometry/size'
-import type { DrawnMap } from '../journey/schema'
+import type { Region } from '../journey/schema'
 import type { GeoSheet } from './georeference'
 import type { LonLat } from './lon-lat'
 
 /** Spots across a sheet, and down it, that are looked at. */
 const SPOTS = 32
-
-type Region = DrawnMap['region']
 
 const holds = ({ west, south, east, north }: Region, { lon, lat }: LonLat): boolean =>
   lat >= south && lat <= north && (west <= east ? lon >= west && lon <= east : lon >= west || lon <= east)

@@ -79,7 +79,7 @@ export const georeferenceSchema = z.discriminatedUnion('kind', [
   /** X = a x + b y + c, Y = d x + e y + f from sheet pixels, 0, 0 at the outer upper left corner, to the plane. */
   z.strictObject({
     kind: z.literal('affine'),
-    source: z.enum(['world-file', 'geotiff', 'mbtiles', 'drawn']),
+    source: z.enum(['world-file', 'geotiff', 'mbtiles', 'tiles', 'drawn']),
     plane: planeSchema,
     matrix: z.tuple([finite, finite, finite, finite, finite, finite]),
   }),
@@ -88,22 +88,78 @@ export const georeferenceSchema = z.discriminatedUnion('kind', [
 const words = z.string().max(300).default('')
 
 /** Where an image or data comes from. */
-const creditSchema = z.strictObject({ title: words, author: words, licence: words, source: words })
+export const creditSchema = z.strictObject({ title: words, author: words, licence: words, source: words })
 
 export const MAP_STYLES = ['atlas', 'ink', 'nightfall', 'sea-chart', 'blank'] as const
 
+/** A part of the Earth in degrees; west is greater than east where it crosses the antimeridian. */
+export const regionSchema = z
+  .strictObject({ west: lonLat.lon, south: lonLat.lat, east: lonLat.lon, north: lonLat.lat })
+  .refine(({ south, north }) => south < north, 'has its north below its south')
+  .refine(({ west, east }) => west !== east, 'has no width')
+
 /** The settings of a generated map, so that it can be redrawn. */
 export const drawnMapSchema = z.strictObject({
-  region: z
-    .strictObject({ west: lonLat.lon, south: lonLat.lat, east: lonLat.lon, north: lonLat.lat })
-    .refine(({ south, north }) => south < north, 'has its north below its south')
-    .refine(({ west, east }) => west !== east, 'has no width'),
+  region: regionSchema,
   projection: z.enum(['mercator', 'equirectangular', 'conic', 'orthographic']),
   style: z.enum(MAP_STYLES),
   borders: z.boolean(),
   graticule: z.boolean(),
   /** Width over height. */
   aspect: z.number().min(0.2).max(5),
+})
+
+/** How a tile service parts a plane: levels of square tiles, the coarsest first, each level twice as fine as the one before. */
+export const tileGridSchema = z.strictObject({
+  plane: z.enum(['mercator', 'degrees']),
+  /** The upper left corner of all levels, in metres or degrees. */
+  left: finite,
+  top: finite,
+  /** The side of a tile in pixels. */
+  side: z.int().min(64).max(1024),
+  /** Metres or degrees to the pixel at the coarsest level. */
+  resolution: z.number().min(1e-9).max(1e7),
+  levels: z
+    .array(
+      z.strictObject({
+        /** What the service calls it: a number, as a rule. */
+        id: z.string().min(1).max(80),
+        columns: z
+          .int()
+          .min(1)
+          .max(2 ** 30),
+        rows: z
+          .int()
+          .min(1)
+          .max(2 ** 30),
+      }),
+    )
+    .min(1)
+    .max(30),
+})
+
+/** A service of map tiles. */
+export const tileServiceSchema = z.strictObject({
+  name: z.string().max(255),
+  /** How a tile is asked for: by an address made of a template, or as a part of a PMTiles archive. */
+  kind: z.enum(['template', 'pmtiles']),
+  /** With `{key}` where the service wants a key: the key itself is never here. */
+  address: z.string().min(8).max(2000),
+  grid: tileGridSchema,
+  /** What the service says that it covers. */
+  covers: regionSchema.nullable(),
+})
+
+/** Where a sheet's tiles were taken from, so that more can be taken. */
+export const takenSchema = z.strictObject({
+  service: tileServiceSchema,
+  region: regionSchema,
+  /** The finest level that was taken: an index into the grid's levels. */
+  finest: z.int().min(0).max(29),
+  /** Fine only where the camera looks closely, or all over the region. */
+  sharp: z.enum(['camera', 'region']),
+  /** The number of tiles that did not come. */
+  missing: z.int().min(0).max(1e6),
 })
 
 export const sheetSchema = z.strictObject({
@@ -127,6 +183,7 @@ export const sheetSchema = z.strictObject({
   georeference: georeferenceSchema.nullable().default(null),
   credit: creditSchema.prefault({}),
   drawn: drawnMapSchema.nullable().default(null),
+  taken: takenSchema.nullable().default(null),
 })
 
 /** A highlighted area of the ground: filled and outlined. Its outlines are rings x, y, x, y, … in gu; overlapping rings are filled by the even-odd rule. */
@@ -181,6 +238,10 @@ export type ControlPoint = z.output<typeof controlPointSchema>
 export type Georeference = z.output<typeof georeferenceSchema>
 export type Credit = z.output<typeof creditSchema>
 export type DrawnMap = z.output<typeof drawnMapSchema>
+export type Region = z.output<typeof regionSchema>
+export type TileGrid = z.output<typeof tileGridSchema>
+export type TileService = z.output<typeof tileServiceSchema>
+export type Taken = z.output<typeof takenSchema>
 export type MapStyle = (typeof MAP_STYLES)[number]
 export type Sheet = z.output<typeof sheetSchema>
 export type Area = z.output<typeof areaSchema>

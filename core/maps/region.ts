@@ -2,9 +2,7 @@ import { greatest, least } from '../geometry/extremes'
 import { clamp } from '../geometry/clamp'
 import type { LonLat } from '../geo/lon-lat'
 import { wrapLongitude } from '../geo/lon-lat'
-import type { DrawnMap } from '../journey/schema'
-
-type Region = DrawnMap['region']
+import type { Region } from '../journey/schema'
 
 /** Width of a region in degrees of longitude. */
 export const lonWidth = ({ west, east }: Region): number => (east > west ? east - west : east - west + 360)

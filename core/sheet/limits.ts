@@ -25,6 +25,7 @@ export const SHEET_FORMATS = {
   svg: { label: 'SVG', extensions: ['.svg'] },
   pdf: { label: 'PDF', extensions: ['.pdf'] },
   mbtiles: { label: 'MBTiles', extensions: ['.mbtiles'] },
+  pmtiles: { label: 'PMTiles', extensions: ['.pmtiles'] },
 } as const
 
 export type SheetFormat = keyof typeof SHEET_FORMATS
@@ -33,7 +34,7 @@ export type SheetFormat = keyof typeof SHEET_FORMATS
 export const SHEET_EXTENSIONS: string[] = Object.values(SHEET_FORMATS).flatMap(({ extensions }) => extensions)
 
 /** The kinds as text. */
-export const SHEET_FORMAT_WORDS = 'PNG, JPEG, WebP, TIFF, AVIF, SVG, PDF or MBTiles'
+export const SHEET_FORMAT_WORDS = 'PNG, JPEG, WebP, TIFF, AVIF, SVG, PDF, MBTiles or PMTiles'
 
 /** The kind of a file by its name's extension. */
 export function formatOfName(name: string): SheetFormat | undefined {

@@ -85,6 +85,13 @@ export function checkedJourney(data: unknown): Journey {
   return journey
 }
 
+/** Aborts when nobody waits for the answer any more. */
+export function signalOf(event: H3Event): AbortSignal {
+  const left = new AbortController()
+  event.node.res.on('close', () => left.abort(new Error('Nobody waits for the answer.')))
+  return left.signal
+}
+
 /** Runs something that may throw a JourneyError, and turns that into a response. */
 export function orRefuse<T>(run: () => T): T {
   try {

@@ -1,6 +1,7 @@
 import { places } from '../places/places'
 import { sweepPosters } from '../posters/poster-files'
 import { cutMissingTiles } from '../sheets/import-sheet'
+import { sweepBrokenOff } from '../tiles/take-sheet'
 import { database, dataFolder } from '../storage/database'
 import { failInterruptedExports, finishedExports } from '../storage/exports'
 import { FILED_KINDS, sweepFiled } from '../storage/filed'
@@ -29,6 +30,7 @@ export default defineNitroPlugin(() => {
   attempt(() => sweepImages(db, dataFolder(), KEPT_UNUSED))
   for (const kind of FILED_KINDS) attempt(() => sweepFiled(db, dataFolder(), kind, KEPT_UNUSED))
   attempt(() => sweepFiles(dataFolder(), finishedExports(db)))
+  attempt(() => sweepBrokenOff(dataFolder()))
   attempt(() => sweepPosters(dataFolder(), new Set(journeyIds(db))))
   void places().catch((error: unknown) => console.error(error))
   void cutMissingTiles(dataFolder(), listImages(db))

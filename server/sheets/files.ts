@@ -6,7 +6,7 @@ import { formatOfName, SHEET_FORMATS, SHEET_FORMAT_WORDS } from '#core/sheet/lim
 const startsWith = (head: Buffer, ...bytes: number[]) => head.subarray(0, bytes.length).equals(Buffer.from(bytes))
 
 /** The format indicated by a file's first bytes. */
-function formatOfBytes(head: Buffer): SheetFormat | undefined {
+export function formatOfBytes(head: Buffer): SheetFormat | undefined {
   const text = head.toString('latin1')
   if (startsWith(head, 0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a)) return 'png'
   if (startsWith(head, 0xff, 0xd8, 0xff)) return 'jpeg'
@@ -21,6 +21,7 @@ function formatOfBytes(head: Buffer): SheetFormat | undefined {
   if (text.slice(4, 8) === 'ftyp' && /avi[fs]|mif1/.test(text.slice(8, 32))) return 'avif'
   if (text.startsWith('%PDF-')) return 'pdf'
   if (text.startsWith('SQLite format 3\0')) return 'mbtiles'
+  if (text.startsWith('PMTiles')) return 'pmtiles'
   // In UTF-16 every second byte is 0.
   if (/^(\xef\xbb\xbf|\xff\xfe|\xfe\xff)?\s*<(\?xml|!--|!doctype svg|svg|\w+:svg)/i.test(text.replaceAll('\0', ''))) return 'svg'
   return undefined

@@ -5,9 +5,15 @@ import { JourneyError } from '#core/error'
 import { troubleOf } from '../http/trouble'
 import type { ImageRecord } from '../storage/images'
 
+/** An image; of one that is made of tiles of a service, also how many of them did not come. */
+export type ImportedImage = ImageRecord & { missing?: number }
+
 /** An import that runs, or has ended a short while ago. */
 export type ImportRecord =
-  { state: 'running'; share: number } | { state: 'done'; image: ImageRecord } | { state: 'failed'; error: string } | { state: 'cancelled' }
+  | { state: 'running'; share: number }
+  | { state: 'done'; image: ImportedImage }
+  | { state: 'failed'; error: string }
+  | { state: 'cancelled' }
 
 const records = new Map<string, { record: ImportRecord; control: AbortController }>()
 const changes = new EventEmitter().setMaxListeners(0)
@@ -20,7 +26,7 @@ const AT_A_TIME = 2
 const queue = new PQueue({ concurrency: AT_A_TIME })
 
 /** Queues an import; returns its id at once. */
-export function startImport(run: (onProgress: (share: number) => void, signal: AbortSignal) => Promise<ImageRecord>): string {
+export function startImport(run: (onProgress: (share: number) => void, signal: AbortSignal) => Promise<ImportedImage>): string {
   const id = newId()
   const control = new AbortController()
   records.set(id, { record: { state: 'running', share: 0 }, control })

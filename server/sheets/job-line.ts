@@ -74,15 +74,7 @@ export class JobLine {
     let hasServed = false
     child.on('message', (message) => {
       const answer = answerSchema.parse(message)
-      if (
-        this.child !== child ||
-        answer.is === 'progress' ||
-        answer.is === 'built' ||
-        answer.is === 'font' ||
-        answer.is === 'lut' ||
-        answer.id !== this.current?.id
-      )
-        return
+      if (this.child !== child || !('id' in answer) || answer.id !== this.current?.id) return
       hasServed = true
       this.settle(answer.is === 'failed' ? failureOf(answer) : answer)
     })

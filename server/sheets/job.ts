@@ -1,11 +1,17 @@
 import { z } from 'zod'
 import { fontSchema } from '#core/journey/font-schema'
-import { drawnMapSchema, georeferenceSchema } from '#core/journey/sheet-schema'
+import { drawnMapSchema, georeferenceSchema, tileServiceSchema } from '#core/journey/sheet-schema'
 import { SHEET_FORMATS } from '#core/sheet/limits'
 import type { SheetFormat } from '#core/sheet/limits'
+import { describedSchema } from '#core/tiles/described'
+import { glimpseSchema } from '#core/tiles/order'
+import { sheetPlanSchema, wantedSchema } from '#core/tiles/sheet-plan'
 
 /** Tiles along a side of the block drawn at once: reading a drawing costs more than drawing four times the area. */
 export const BLOCK = 4
+
+/** With what services are asked: the key that stands for `{key}` in their addresses, and the file of answers that may be used again. */
+const asking = { key: z.string().optional(), cache: z.string() }
 
 /** Requests to the process that reads files from outside, and its answers. */
 export const jobSchema = z.discriminatedUnion('do', [
@@ -34,6 +40,19 @@ export const jobSchema = z.discriminatedUnion('do', [
     column: z.int().min(0),
     row: z.int().min(0),
   }),
+  /** Takes the tiles of a service into a file; `cache` is where answers that may be used again are kept. */
+  z.object({
+    do: z.literal('take'),
+    out: z.string(),
+    service: tileServiceSchema,
+    plan: sheetPlanSchema,
+    wanted: wantedSchema,
+    ...asking,
+  }),
+  /** Finds out what there is at an address. */
+  z.object({ do: z.literal('describe'), id: z.int(), address: z.string(), ...asking }),
+  /** Makes a small picture of a part of a service's map. */
+  z.object({ do: z.literal('glimpse'), id: z.int(), glimpse: glimpseSchema, ...asking }),
   /** Makes a small picture of a generated map. */
   z.object({ do: z.literal('preview'), id: z.int(), map: drawnMapSchema }),
   /** Writes a generated map to an SVG file. */
@@ -41,10 +60,11 @@ export const jobSchema = z.discriminatedUnion('do', [
 ])
 export type Job = z.infer<typeof jobSchema>
 export type ImportJob = Extract<Job, { do: 'import' }>
+export type TakeJob = Extract<Job, { do: 'take' }>
 export type DrawJob = Extract<Job, { do: 'draw' }>
 /** The jobs of a process that is kept. */
 type FileJob = Extract<Job, { do: 'font' | 'lut' }>
-export type KeptJob = Exclude<Job, ImportJob | FileJob>
+export type KeptJob = Exclude<Job, ImportJob | FileJob | TakeJob>
 
 /** The facts about an imported image. */
 const builtSchema = z.object({
@@ -62,6 +82,11 @@ export const answerSchema = z.discriminatedUnion('is', [
   z.object({ is: z.literal('built'), built: builtSchema, peakMiB: z.number() }),
   z.object({ is: z.literal('font'), font: fontSchema.omit({ file: true }) }),
   z.object({ is: z.literal('lut') }),
+  /** The numbers of tiles that have come, that the service has not, and that did not come. */
+  z.object({ is: z.literal('taken'), came: z.int(), nothing: z.int(), missing: z.int() }),
+  z.object({ is: z.literal('described'), id: z.int(), described: describedSchema }),
+  /** A WebP picture in base64; the side of the service's tiles in pixels, and the mean of their bytes. */
+  z.object({ is: z.literal('glimpsed'), id: z.int(), webp: z.string(), side: z.int(), bytes: z.number(), level: z.int() }),
   z.object({ is: z.literal('drawn'), id: z.int() }),
   /** A WebP picture in base64, and the detail of the map's coasts, on the Earth in metres and in a film in pixels. */
   z.object({

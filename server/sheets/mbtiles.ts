@@ -10,6 +10,8 @@ import type { Built, ImportJob } from './job'
 import { buildUpperLevels, emptyPicture, encodeTile } from './pyramid'
 import { damaged } from './raster'
 import { createTileFile } from './tile-file'
+import { importTiles as importPlanned } from '../tiles/import-tiles'
+import { planIn, takenTiles } from '../tiles/taken-file'
 
 /** Tiles of one zoom: columns from the west, rows from the north, both ends counted in. */
 interface Extent {
@@ -50,6 +52,8 @@ async function importTiles(source: Database.Database, name: string, tiles: strin
   const format = source.prepare("SELECT value FROM metadata WHERE name = 'format'").pluck().get()
   if (format === 'pbf')
     throw new JourneyError(`“${name}” holds vector tiles; only tiles that are pictures can be read: export it as raster tiles.`)
+  const planned = planIn(source)
+  if (planned) return importPlanned(takenTiles(source, planned.grid), planned, { name, tiles, isLossless: format === 'png' }, onProgress)
   const { extent, side } = await findExtent(source, name)
   const size = { width: (extent.east - extent.west + 1) * side, height: (extent.south - extent.north + 1) * side }
   const file = createTileFile(tiles)

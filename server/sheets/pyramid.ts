@@ -73,12 +73,19 @@ function countTiles(folder: string): number {
 }
 
 /**
- * Makes the coarser levels from a file's tiles of level 0, each tile from four.
+ * Makes the coarser levels from a file's finer ones, each tile from four.
  * @param onProgress called with the share of the work done, 0..1
+ * @param from the finest level that is made
  */
-export async function buildUpperLevels(file: TileFile, size: Size, format: TileFormat, onProgress: (share: number) => void): Promise<void> {
+export async function buildUpperLevels(
+  file: TileFile,
+  size: Size,
+  format: TileFormat,
+  onProgress: (share: number) => void,
+  from = 1,
+): Promise<void> {
   const coarsest = coarsestLevel(size)
-  const grids = Array.from({ length: coarsest }, (_, k) => ({ level: k + 1, ...tileGrid(size, k + 1) }))
+  const grids = Array.from({ length: coarsest - from + 1 }, (_, k) => ({ level: from + k, ...tileGrid(size, from + k) }))
   const total = grids.reduce((sum, { columns, rows }) => sum + columns * rows, 0)
   let done = 0
   for (const { level, columns, rows } of grids) {

@@ -5,12 +5,19 @@ import { readCube } from '#core/colour/cube'
 import { JourneyError } from '#core/error'
 import { parseFont } from '../fonts/parse-font'
 import { importSvg } from './drawing'
-import type { Answer, Built, ImportJob, Job, KeptJob } from './job'
+import type { Answer, Built, ImportJob, Job, KeptJob, TakeJob } from './job'
 import { jobSchema } from './job'
 import { importMbtiles } from './mbtiles'
 import { importPdf } from './pdf'
+import { importPmtiles } from './pmtiles'
 import { importRaster } from './raster'
 import { drawPreview, writeMap } from '../maps/draw'
+import { openAnswerCache } from '../tiles/answer-cache'
+import type { Client } from '../tiles/client'
+import { createClient } from '../tiles/client'
+import { describe } from '../tiles/describe'
+import { glimpse } from '../tiles/glimpse'
+import { takeTiles } from '../tiles/take'
 import { drawTiles } from './vector-tiles'
 import { watchOver } from './watchdog'
 
@@ -33,6 +40,8 @@ function build(job: ImportJob, onProgress: (share: number) => void): Promise<Bui
       return importPdf(job, onProgress)
     case 'mbtiles':
       return importMbtiles(job, onProgress)
+    case 'pmtiles':
+      return importPmtiles(job, onProgress)
     default:
       return importRaster(job, onProgress)
   }
@@ -41,13 +50,18 @@ function build(job: ImportJob, onProgress: (share: number) => void): Promise<Bui
 /** How often progress is reported, in milliseconds. */
 const REPORT_EVERY = 100
 
-async function runImport(job: ImportJob): Promise<void> {
+/** Reports progress, but not more often than need be. */
+function reporter(): (share: number) => void {
   let last = 0
-  const built = await build(job, (share) => {
+  return (share) => {
     if (Date.now() - last < REPORT_EVERY) return
     last = Date.now()
     answer({ is: 'progress', share: Math.min(1, share) })
-  })
+  }
+}
+
+async function runImport(job: ImportJob): Promise<void> {
+  const built = await build(job, reporter())
   answer({ is: 'built', built, peakMiB: peakMiB() })
 }
 
@@ -62,9 +76,30 @@ function peakMiB(): number {
   return Math.ceil(kib / 1024)
 }
 
+/** Does something with a client for a service, and closes its cache. */
+async function asking<T>({ key, cache }: { key?: string; cache: string }, run: (client: Client) => Promise<T>): Promise<T> {
+  const answers = openAnswerCache(cache)
+  try {
+    return await run(createClient(key, answers, new AbortController().signal))
+  } finally {
+    answers.close()
+  }
+}
+
+async function runTake({ out, service, plan, wanted, ...job }: TakeJob): Promise<void> {
+  const onProgress = reporter()
+  answer({ is: 'taken', ...(await asking(job, (client) => takeTiles(out, service, plan, wanted, client, onProgress))) })
+}
+
 async function runKept(job: KeptJob): Promise<Answer> {
   const { id } = job
   switch (job.do) {
+    case 'describe':
+      return { is: 'described', id, described: await asking(job, (client) => describe(job.address, job.key, client)) }
+    case 'glimpse': {
+      const { webp, ...rest } = await asking(job, (client) => glimpse(job.glimpse, client))
+      return { is: 'glimpsed', id, webp: webp.toString('base64'), ...rest }
+    }
     case 'draw':
       await drawTiles(job)
       return { is: 'drawn', id }
@@ -79,6 +114,7 @@ async function runKept(job: KeptJob): Promise<Answer> {
 
 async function runJob(job: Job): Promise<void> {
   if (job.do === 'import') return runImport(job)
+  if (job.do === 'take') return runTake(job)
   if (job.do === 'font') return void answer({ is: 'font', font: parseFont(readFileSync(job.path), job.name) })
   if (job.do === 'lut') {
     readCube(readFileSync(job.path, 'utf8'), job.name)

@@ -9,6 +9,9 @@ export interface TileFile {
   /** The cleaned drawing of a vector image. */
   putDrawing(json: string): void
   drawing(): string | undefined
+  /** Says that levels have gaps on purpose, in which the next coarser level is to be seen. */
+  markSparse(): void
+  isSparse(): boolean
   inTransaction(run: () => void): void
   close(): void
 }
@@ -24,6 +27,9 @@ const SCHEMA = `
   CREATE TABLE drawing (json TEXT NOT NULL) STRICT;
 `
 
+/** The version that a tile file with gaps has; all others have none. */
+const SPARSE = 1
+
 function over(db: Database.Database): TileFile {
   const put = db.prepare('INSERT OR IGNORE INTO tiles (level, tile_column, tile_row, data) VALUES (?, ?, ?, ?)')
   const get = db.prepare('SELECT data FROM tiles WHERE level = ? AND tile_column = ? AND tile_row = ?').pluck()
@@ -32,6 +38,8 @@ function over(db: Database.Database): TileFile {
     get: ({ level, column, row }) => get.get(level, column, row) as Buffer | undefined,
     putDrawing: (json) => void db.prepare('INSERT INTO drawing (json) VALUES (?)').run(json),
     drawing: () => db.prepare('SELECT json FROM drawing').pluck().get() as string | undefined,
+    markSparse: () => void db.pragma(`user_version = ${SPARSE}`),
+    isSparse: () => db.pragma('user_version', { simple: true }) === SPARSE,
     inTransaction: (run) => db.transaction(run)(),
     close: () => db.close(),
   }

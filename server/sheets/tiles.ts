@@ -1,11 +1,15 @@
 import { existsSync } from 'node:fs'
+import sharp from 'sharp'
 import type { Sheet } from '#core/journey/schema'
 import type { TileAddress } from '#core/sheet/pyramid'
-import { hasTile } from '#core/sheet/pyramid'
+import { hasTile, tileSize } from '#core/sheet/pyramid'
 import { imagePath, tilesPath } from '../storage/image-files'
 import { cutTilesAgain } from './import-sheet'
+import { partOfCoarser } from './coarser'
 import { BLOCK } from './job'
 import { JobLine } from './job-line'
+import { encodeTile } from './pyramid'
+import type { TileFile } from './tile-file'
 import { isDamage, openTileFile } from './tile-file'
 
 type Image = Pick<Sheet, 'image' | 'width' | 'height' | 'vector'>
@@ -39,10 +43,18 @@ export async function readTile(folder: string, image: Image, tile: TileAddress):
   }
 }
 
+/** A tile that is not there, as the next coarser one shows it. */
+async function fromCoarser(file: TileFile, image: Image, tile: TileAddress): Promise<Buffer | undefined> {
+  const pixels = await partOfCoarser(file, image, tile)
+  return pixels && encodeTile(sharp(pixels, { raw: { ...tileSize(image, tile), channels: 4 } }), 'webp')
+}
+
 async function readFromFile(folder: string, image: Image, tile: TileAddress): Promise<Buffer | undefined> {
   const path = tilesPath(folder, image.image)
-  const found = openTileFile(path).get(tile)
-  if (found || !image.vector) return found
+  const file = openTileFile(path)
+  const found = file.get(tile)
+  if (found) return found
+  if (!image.vector) return file.isSparse() ? fromCoarser(file, image, tile) : undefined
   const key = [image.image, tile.level, Math.floor(tile.column / BLOCK), Math.floor(tile.row / BLOCK)].join()
   const { width, height } = image
   const job =

@@ -64,13 +64,13 @@ describe('when the ground moves', () => {
   it('they go along to another map by two matched points', () => {
     const move = (p: Point) => turnedAbout({ x: p.x * 0.5, y: p.y * 0.5 }, { x: 900, y: 600 }, 40)
     const [a, b] = [journey.stops[0]!.at, journey.stops[4]!.at]
-    const { name, image, vector, credit, drawn } = journey.sheets[0]!
+    const { name, image, vector, credit, drawn, taken } = journey.sheets[0]!
     // Georeferenced as the old one is, so that great circles are too.
     const georeference = {
       ...journey.sheets[0]!.georeference!,
       points: (journey.sheets[0]!.georeference as { points: { at: Point }[] }).points.map((point) => ({ ...point, at: move(point.at) })),
     } as Sheet['georeference']
-    const next = { name, image, vector, credit, drawn, width: 4000, height: 3000, georeference }
+    const next = { name, image, vector, credit, drawn, taken, width: 4000, height: 3000, georeference }
     const replaced = replaceSheet(journey, 'isles', next, {
       by: 'points',
       pairs: [

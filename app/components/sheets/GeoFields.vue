@@ -36,6 +36,7 @@ const SOURCES = {
   'world-file': 'a world file',
   geotiff: 'the tags of its TIFF',
   mbtiles: 'its MBTiles file',
+  tiles: 'its tile service',
   drawn: 'the way it was drawn',
 } as const
 

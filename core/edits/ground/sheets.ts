@@ -93,7 +93,7 @@ export const usualReplacement = (old: Sheet, next: Pick<Sheet, 'georeference'>):
   geoOfSheet(old) && next.georeference ? { by: 'lonlat' } : { by: 'frame' }
 
 /** The fields that a new image brings along; wash, opacity, span and the like are kept from the replaced sheet. */
-export type SheetImage = Pick<Sheet, 'name' | 'image' | 'width' | 'height' | 'vector' | 'georeference' | 'credit' | 'drawn'>
+export type SheetImage = Pick<Sheet, 'name' | 'image' | 'width' | 'height' | 'vector' | 'georeference' | 'credit' | 'drawn' | 'taken'>
 
 /**
  * Replaces the image of a sheet. Under the first sheet the ground's unit changes, and stops, courses, areas and other sheets move along; another
@@ -104,8 +104,8 @@ export function replaceSheet(journey: Journey, id: string, next: SheetImage, how
   const index = journey.sheets.findIndex((sheet) => sheet.id === id)
   const old = journey.sheets[index]
   if (!old) return journey
-  const { name, image, width, height, vector, georeference, credit, drawn } = next
-  const sheet: Sheet = { ...old, name, image, width, height, vector, georeference, credit, drawn, crop: null }
+  const { name, image, width, height, vector, georeference, credit, drawn, taken } = next
+  const sheet: Sheet = { ...old, name, image, width, height, vector, georeference, credit, drawn, taken, crop: null }
   return index === 0 ? replaceFirst(journey, old, { ...sheet, place: AT_ORIGIN }, how) : replaceUpper(journey, old, sheet, how)
 }
 
