@@ -67,9 +67,10 @@ export function planSheet(grid: TileGrid, region: Region, finest: number): Sheet
     throw new JourneyError(
       `So large a region is too sharp at this level: a sheet may be ${MOST_SIDE} pixels wide and high. Choose a coarser one.`,
     )
-  // What a level leaves over at the edges is at most one pixel of the coarsest.
+  // No level ends within a pixel, and the finest not within a tile, which would come anyway.
   const most = { width: x.to - x.from, height: y.to - y.from }
-  const step = 2 ** Math.min(finest, coarsestLevel(most))
+  const pixel = 2 ** Math.min(finest, coarsestLevel(most))
+  const step = Number.isInteger(Math.log2(grid.side)) ? Math.max(grid.side, pixel) : pixel
   const snapped = { left: step * Math.floor(x.from / step), top: step * Math.floor(y.from / step) }
   const right = Math.min(step * Math.ceil(x.to / step), isRound ? snapped.left + across : across)
   const bottom = Math.min(step * Math.ceil(y.to / step), down)

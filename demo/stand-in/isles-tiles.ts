@@ -63,44 +63,64 @@ function sheetPlaces(grid: TileGrid, { level, column, row }: ServiceTile): { acr
   return { across, down }
 }
 
+/** Between which two pixels of a row or column each pixel of a tile lies, and how far from the first. Beside the sheet lies its edge, which is sea. */
+function neighbours(places: Float64Array, step: number, length: number) {
+  const [first, second, share] = [new Int32Array(places.length), new Int32Array(places.length), new Float64Array(places.length)]
+  for (const [i, place] of places.entries()) {
+    const at = Math.min(length - 1, Math.max(0, place / step - 0.5))
+    first[i] = Math.floor(at)
+    second[i] = Math.min(length - 1, first[i] + 1)
+    share[i] = at - first[i]
+  }
+  return { first, second, share }
+}
+
 /** A tile as pixels, RGB: bilinear in the picture whose pixels are as large as the tile's, or a little smaller. */
-async function pixelsOf(grid: TileGrid, tile: ServiceTile, tint: readonly [number, number, number]): Promise<Buffer> {
+async function pixelsOf(grid: TileGrid, tile: ServiceTile): Promise<Buffer> {
   pictures ??= halved()
   const all = await pictures
   const { across, down } = sheetPlaces(grid, tile)
+  const { side } = grid
+  const [whole] = all
+  const isSea = across.at(-1)! < 0 || down.at(-1)! < 0 || across[0]! > whole!.width || down[0]! > whole!.height
+  if (isSea) return Buffer.alloc(side * side * 3, Buffer.from(SEA))
   const perPixel = Math.abs(across[1]! - across[0]!)
   const { data, width, height, step } = all[Math.min(HALVINGS, Math.max(0, Math.floor(Math.log2(perPixel))))]!
-  const { side } = grid
   const out = Buffer.alloc(side * side * 3)
+  const [columns, rows] = [neighbours(across, step, width), neighbours(down, step, height)]
   for (let y = 0, at = 0; y < side; y++) {
-    const v = down[y]! / step - 0.5
-    const top = Math.floor(v)
+    const [upper, lower, v] = [rows.first[y]! * width, rows.second[y]! * width, rows.share[y]!]
     for (let x = 0; x < side; x++, at += 3) {
-      const u = across[x]! / step - 0.5
-      const left = Math.floor(u)
-      if (left < -1 || top < -1 || left >= width || top >= height) {
-        for (let c = 0; c < 3; c++) out[at + c] = SEA[c]! * tint[c]!
-        continue
-      }
-      const [fu, fv] = [u - left, v - top]
-      // Beside the sheet lies sea of the colour that it has at its edges.
-      const [x0, x1] = [Math.max(0, left), Math.min(width - 1, left + 1)]
-      const upper = Math.max(0, top) * width
-      const lower = Math.min(height - 1, top + 1) * width
-      const [a, b, c, d] = [(upper + x0) * 3, (upper + x1) * 3, (lower + x0) * 3, (lower + x1) * 3]
-      for (let k = 0; k < 3; k++) {
-        const above = data[a + k]! * (1 - fu) + data[b + k]! * fu
-        const below = data[c + k]! * (1 - fu) + data[d + k]! * fu
-        out[at + k] = Math.round((above * (1 - fv) + below * fv) * tint[k]!)
-      }
+      // Array patterns would take most of the time here.
+      const left = columns.first[x]!
+      const right = columns.second[x]!
+      const u = columns.share[x]!
+      const a = (upper + left) * 3
+      const b = (upper + right) * 3
+      const c = (lower + left) * 3
+      const d = (lower + right) * 3
+      const wa = (1 - u) * (1 - v)
+      const wb = u * (1 - v)
+      const wc = (1 - u) * v
+      const wd = u * v
+      out[at] = data[a]! * wa + data[b]! * wb + data[c]! * wc + data[d]! * wd + 0.5
+      out[at + 1] = data[a + 1]! * wa + data[b + 1]! * wb + data[c + 1]! * wc + data[d + 1]! * wd + 0.5
+      out[at + 2] = data[a + 2]! * wa + data[b + 2]! * wb + data[c + 2]! * wc + data[d + 2]! * wd + 0.5
     }
   }
   return out
 }
 
+/** Multiplies the colours of pixels. */
+function tinted(pixels: Buffer, tint: readonly [number, number, number]): Buffer {
+  for (let i = 0; i < pixels.length; i++) pixels[i] = pixels[i]! * tint[i % 3]!
+  return pixels
+}
+
 /** A tile as a file. */
 export async function islesTile(grid: TileGrid, tile: ServiceTile, format: PictureFormat, style: IslesStyle = 'day'): Promise<Buffer> {
-  const picture = sharp(await pixelsOf(grid, tile, STYLES[style]), { raw: { width: grid.side, height: grid.side, channels: 3 } })
+  const pixels = await pixelsOf(grid, tile)
+  const picture = sharp(style === 'day' ? pixels : tinted(pixels, STYLES[style]), { raw: { width: grid.side, height: grid.side, channels: 3 } })
   switch (format) {
     case 'png':
       return picture.png({ compressionLevel: 2 }).toBuffer()

@@ -92,6 +92,6 @@ async function tileOf(
   const laid = pieces.flatMap(({ x, y }, i) => (bodies[i] ? [{ body: bodies[i], x, y }] : []))
   if (laid.length === 0) return undefined
   const under = laid.length < pieces.length ? await partOfCoarser(file, plan, tile) : undefined
-  const data = await composed(size, grid.side, laid, under)
-  return encodeTile(sharp(data, { raw: { ...size, channels: 4 } }), format)
+  const { data, ...raw } = await composed(size, grid.side, laid, under)
+  return encodeTile(sharp(data, { raw }), format)
 }
