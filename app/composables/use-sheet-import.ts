@@ -7,12 +7,18 @@ import type { ReplaceBy, SheetImage } from '#core/edits/ground/sheets'
 import { addSheet, editSheet, replaceSheet } from '#core/edits/ground/sheets'
 import { NATURAL_EARTH } from '#core/sheet/credits'
 import { IMAGE_LIMITS, SHEET_EXTENSIONS, tooManyBytes } from '#core/sheet/limits'
+import type { TileOrder } from '#core/tiles/order'
 import type { ImageRecord } from '~/services/api'
 import { ApiError, drawMap, followImport, uploadImage } from '~/services/api'
 import { chooseFiles } from '~/services/choose-files'
+import { orderTiles } from '~/services/tile-services'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 import { isSystemFile, isWorldFile, SYSTEM_FILES, useWorldFile, WORLD_FILES } from '~/stores/world-file'
+
+/** What is going on, as it is told. */
+const STAGES = { sending: 'Sending', preparing: 'Preparing', taking: 'Taking the tiles of' } as const
+type Stage = keyof typeof STAGES
 
 /** The possible uses of an imported map if there are sheets already. */
 export type Use = { use: 'replace'; id: string; how: ReplaceBy } | { use: 'lay' } | { use: 'trace' }
@@ -29,13 +35,17 @@ export function useSheetImport() {
   const editor = useEditor()
   const stage = useStage()
   const worldFile = useWorldFile()
-  const running = ref<{ name: string; stage: 'sending' | 'preparing'; share: number }>()
+  const running = ref<{ name: string; stage: Stage; share: number }>()
   const problem = ref('')
   const arrival = shallowRef<Arrival>()
   let control: AbortController | undefined
 
   /** Runs an import and shows its progress; cancels one that was running. Undefined if it failed or was cancelled. */
-  async function run(name: string, begin: (signal: AbortSignal) => Promise<string>): Promise<ImageRecord | undefined> {
+  async function run(
+    name: string,
+    begin: (signal: AbortSignal) => Promise<string>,
+    work: Stage = 'preparing',
+  ): Promise<ImageRecord | undefined> {
     problem.value = ''
     control?.abort()
     const own = new AbortController()
@@ -44,7 +54,7 @@ export function useSheetImport() {
     running.value = { name, stage: 'sending', share: 0 }
     try {
       const id = await begin(own.signal)
-      running.value = { name, stage: 'preparing', share: 0 }
+      running.value = { name, stage: work, share: 0 }
       const image = await followImport(id, (share) => running.value && (running.value.share = share), own.signal)
       return editor.opening === opening ? image : undefined
     } catch (error) {
@@ -140,11 +150,26 @@ export function useSheetImport() {
   const choose = (replaces?: string) =>
     chooseFiles([...SHEET_EXTENSIONS, ...WORLD_FILES, ...SYSTEM_FILES], true, (files) => importFiles(files, replaces))
 
+  /** Takes a sheet of tiles, and adds it or replaces the one that was taken before. */
+  async function take(order: TileOrder, replaces?: string): Promise<void> {
+    const { service, region, sharp, plan, credit, name } = order
+    const from = editor.journey!.sheets.find((sheet) => sheet.id === replaces)?.image
+    const image = await run(name, () => orderTiles(order, from), 'taking')
+    if (!image) return
+    const missing = image.missing ?? 0
+    if (missing > 0) {
+      const some = missing === 1 ? 'One tile' : `${missing} tiles`
+      editor.notice = { text: `${some} did not come: coarser ones show there. “Take more …” in the sheet’s details asks for them again.` }
+    }
+    const taken = { service, region, finest: plan.finest, sharp, missing }
+    arrive({ ...imageOf(image), name, georeference: image.georeference, credit, taken }, replaces)
+  }
+
   const words = computed(() => {
     if (!running.value) return ''
     const { name, stage: at, share } = running.value
-    return `${at === 'sending' ? 'Sending' : 'Preparing'} “${name}”: ${Math.round(share * 100)} %`
+    return `${STAGES[at]} “${name}”: ${Math.round(share * 100)} %`
   })
 
-  return { running, words, problem, arrival, importFiles, draw, settle, choose, cancel: () => control?.abort() }
+  return { running, words, problem, arrival, importFiles, draw, take, settle, choose, cancel: () => control?.abort() }
 }

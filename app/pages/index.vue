@@ -37,6 +37,7 @@ import {
   restoreJourney,
   saveJourney,
 } from '~/services/api'
+import { standInAddress } from '~/services/tile-services'
 
 useHead({ title: 'Zephyrine' })
 const router = useRouter()
@@ -73,6 +74,12 @@ async function attempt(run: () => Promise<unknown>) {
   }
 }
 await attempt(async () => undefined)
+
+/** The tile service that comes with the demo, where it runs. */
+const standIn = ref<string | null>(null)
+void standInAddress()
+  .then((address) => (standIn.value = address))
+  .catch(() => undefined)
 
 /** While posters are being made the list is reloaded, this long after the last answer, in milliseconds. */
 const POSTER_EVERY = 1500
@@ -187,6 +194,10 @@ const changed = (time: number) => new Date(time).toLocaleString(undefined, { dat
       </li>
     </ul>
 
+    <p v-if="standIn" class="stand-in-line quiet">
+      Map tiles of the Lantern Isles, to try tile services with: <code>{{ `${standIn}/xyz/{z}/{x}/{y}.png` }}</code>
+    </p>
+
     <TripDialog v-model="writing" @made="(id) => router.push(`/journeys/${id}`)" />
     <StorageDialog v-model="showingStorage" @restored="attempt(async () => undefined)" />
     <DialogSheet :model-value="renaming !== undefined" title="Rename" :width="440" @update:model-value="renaming = undefined">
@@ -217,6 +228,10 @@ header {
   align-items: center;
   gap: 14px;
   margin-bottom: 28px;
+}
+.stand-in-line {
+  margin-top: 26px;
+  font-size: 13px;
 }
 .mark {
   width: 56px;

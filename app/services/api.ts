@@ -13,17 +13,9 @@ import { fontSchema, frameSchema, georeferenceSchema, planeSchema } from '#core/
 import type { WrittenPlace } from '#core/writing/read-trip'
 import type { SheetFormat } from '#core/sheet/limits'
 import { SHEET_FORMATS } from '#core/sheet/limits'
+import { ApiError, checked, json, messageIn, request, UNREACHABLE } from './request'
 
-/** The server's routes, with checked answers. Every failure is an ApiError with a sentence for the user. */
-export class ApiError extends Error {
-  constructor(
-    message: string,
-    /** HTTP status; 0 when the server could not be reached. */
-    readonly status: number,
-  ) {
-    super(message)
-  }
-}
+export { ApiError }
 
 const summarySchema = z.object({
   id: z.string(),
@@ -50,6 +42,8 @@ const imageSchema = z.object({
   georeference: georeferenceSchema.nullable(),
   /** Why it has none although its file means to say where it lies. */
   note: z.string().nullable(),
+  /** Of tiles of a service, how many did not come. */
+  missing: z.int().optional(),
 })
 /** An image that can be laid as a sheet. */
 export type ImageRecord = z.infer<typeof imageSchema>
@@ -74,46 +68,6 @@ const exportSchema = z.object({
   finishedAt: z.number().nullable(),
 })
 export type ExportRecord = z.infer<typeof exportSchema>
-
-const UNREACHABLE = 'The server does not answer: check that Zephyrine is still running.'
-
-async function request(path: string, options: RequestInit = {}): Promise<unknown> {
-  let response: Response
-  let text: string
-  try {
-    response = await fetch(path, options)
-    text = await response.text()
-  } catch {
-    throw new ApiError(UNREACHABLE, 0)
-  }
-  if (!response.ok) throw new ApiError(messageIn(text), response.status)
-  try {
-    return text === '' ? undefined : JSON.parse(text)
-  } catch {
-    throw new ApiError('The answer of the server was cut off on its way.', 0)
-  }
-}
-
-/** An answer checked against a schema. @throws ApiError if it is something else */
-function checked<T>(schema: z.ZodType<T>, answer: unknown): T {
-  const result = schema.safeParse(answer)
-  if (!result.success) throw new ApiError('The server answered with something unexpected: reload the page.', 0)
-  return result.data
-}
-
-function messageIn(text: string): string {
-  try {
-    return z.object({ message: z.string() }).parse(JSON.parse(text)).message
-  } catch {
-    return 'The server answered with something unexpected: try again.'
-  }
-}
-
-const json = (method: string, body: unknown): RequestInit => ({
-  method,
-  headers: { 'content-type': 'application/json' },
-  body: JSON.stringify(body),
-})
 
 export const listJourneys = async () => z.array(summarySchema).parse(await request('/api/journeys'))
 export const readJourney = async (id: string) => recordSchema.parse(await request(`/api/journeys/${id}`))

@@ -15,7 +15,7 @@ import type { TileAddress } from '../sheet/pyramid'
 import { tileGrid } from '../sheet/pyramid'
 import { bentMosaic, levelsFor } from '../sheet/mosaic'
 import type { CompiledJourney } from '../trips/compiled'
-import { earthWidth, regionOfBox, resolutionOf } from './grids'
+import { earthWidth, regionAbout, regionOfBox, resolutionOf } from './grids'
 import type { SheetPlan, Wanted } from './sheet-plan'
 import { georeferenceOfPlan, levelsTaken, planSheet, serviceTilesOf } from './sheet-plan'
 
@@ -26,6 +26,8 @@ export interface CameraNeed {
   wanted: Wanted
   /** How many tiles of the service that are. */
   count: number
+  /** A small region round the place that is seen most closely. */
+  closest: Region
   /** Whether the closest shot would need tiles that are finer than the service has, or more than a sheet may have. */
   isLimited: boolean
 }
@@ -71,7 +73,11 @@ function seenPoints({ reference: { width, height }, toGround, bent }: Projection
 }
 
 /** What the camera sees of the plane of a grid, and the finest resolution at which it sees any of that. */
-function seenInPlane(compiled: CompiledJourney, grid: TileGrid, geo: GroundGeo): { box: Box; resolution: number } | undefined {
+function seenInPlane(
+  compiled: CompiledJourney,
+  grid: TileGrid,
+  geo: GroundGeo,
+): { box: Box; resolution: number; closest: Point } | undefined {
   const map = planeMap({ kind: grid.plane })
   const round = earthWidth(grid)
   let near: number | undefined
@@ -85,6 +91,7 @@ function seenInPlane(compiled: CompiledJourney, grid: TileGrid, geo: GroundGeo):
   }
   const box = { left: Infinity, right: -Infinity, top: -Infinity, bottom: Infinity }
   let resolution = Infinity
+  let closest = { x: 0, y: 0 }
   for (const projection of viewsOf(compiled))
     for (const p of seenPoints(projection)) {
       const step = 1 / projection.scaleAt(p)
@@ -95,9 +102,10 @@ function seenInPlane(compiled: CompiledJourney, grid: TileGrid, geo: GroundGeo):
       box.right = Math.max(box.right, at.x)
       box.top = Math.max(box.top, at.y)
       box.bottom = Math.min(box.bottom, at.y)
-      if (beside) resolution = Math.min(resolution, distance(at, beside) / compiled.scale)
+      const own = beside ? distance(at, beside) / compiled.scale : Infinity
+      if (own < resolution) [resolution, closest] = [own, at]
     }
-  return box.right > box.left && box.top > box.bottom && resolution > 0 ? { box, resolution } : undefined
+  return box.right > box.left && box.top > box.bottom && resolution > 0 ? { box, resolution, closest } : undefined
 }
 
 /** A box with a margin round it. */
@@ -173,7 +181,14 @@ export function cameraNeed(compiled: CompiledJourney, grid: TileGrid): CameraNee
     try {
       const plan = planSheet(grid, region, finest)
       const wanted = wantedBy(compiled, grid, plan)
-      return { region, plan, wanted, count: serviceTilesOf(grid, plan, wanted).length, isLimited: finest < sharp }
+      return {
+        region,
+        plan,
+        wanted,
+        count: serviceTilesOf(grid, plan, wanted).length,
+        closest: regionAbout(grid, seen.closest, finest),
+        isLimited: finest < sharp,
+      }
     } catch (error) {
       if (!(error instanceof JourneyError) || finest === 0) throw error
     }

@@ -1,7 +1,9 @@
 import { MERCATOR_SIDE } from '../geo/earth'
 import { wrapLongitude } from '../geo/lon-lat'
 import { planeMap } from '../geo/plane'
+import { clamp } from '../geometry/clamp'
 import type { Box } from '../geometry/box'
+import type { Point } from '../geometry/point'
 import { lonWidth } from '../maps/region'
 import type { Region, TileGrid } from '../journey/schema'
 
@@ -58,6 +60,29 @@ export function regionOfBox(grid: Pick<TileGrid, 'plane'>, { left, right, top, b
   const isRound = right - left >= earthWidth(grid) * 0.999
   const sides = isRound ? { west: -180, east: 180 } : { west: wrapLongitude(upper.lon), east: wrapLongitude(lower.lon) }
   return { ...sides, south: Math.max(-edge, lower.lat), north: Math.min(edge, upper.lat) }
+}
+
+/**
+ * A region moved by shares of its size, to the right and down, and scaled about its middle, as it is seen in the plane of a grid. It stays within what the
+ * plane shows.
+ */
+export function movedInPlane(grid: Pick<TileGrid, 'plane'>, region: Region, right: number, down: number, larger: number): Region {
+  const box = regionInPlane(grid, region)
+  const edge = grid.plane === 'mercator' ? MERCATOR_SIDE / 2 : 90
+  const width = Math.min(earthWidth(grid), (box.right - box.left) * larger)
+  const height = Math.min(2 * edge, (box.top - box.bottom) * larger)
+  const x = (box.left + box.right) / 2 + right * (box.right - box.left)
+  const y = clamp((box.top + box.bottom) / 2 - down * (box.top - box.bottom), height / 2 - edge, edge - height / 2)
+  return regionOfBox(grid, { left: x - width / 2, right: x + width / 2, top: y + height / 2, bottom: y - height / 2 })
+}
+
+/** Pixels to each side of a spot that is shown at its own level. */
+const ABOUT = 200
+
+/** A small region about a spot of the plane, as it is looked at before a level of it is taken. */
+export function regionAbout(grid: TileGrid, { x, y }: Point, level: number): Region {
+  const reach = ABOUT * resolutionOf(grid, level)
+  return regionOfBox(grid, { left: x - reach, right: x + reach, top: y + reach, bottom: y - reach })
 }
 
 /** How wide the Earth is in a plane, in its units. */

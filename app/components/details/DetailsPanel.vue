@@ -15,7 +15,7 @@ import OwnPictureDialog from './marks/OwnPictureDialog.vue'
 import ValueDetails from './values/ValueDetails.vue'
 import ShotDetails from '~/components/camera/ShotDetails.vue'
 
-const emit = defineEmits<{ import: [replaces?: string]; draw: [replaces?: string]; credits: [] }>()
+const emit = defineEmits<{ import: [replaces?: string]; draw: [replaces?: string]; tiles: [replaces?: string]; credits: [] }>()
 const editor = useEditor()
 
 /** The tabs that are always there; what else is selected has one while it is. */
@@ -69,6 +69,7 @@ watch(
         v-else-if="editor.selection.kind === 'sheet'"
         @import="(id) => emit('import', id)"
         @draw="(id) => emit('draw', id)"
+        @tiles="(id) => emit('tiles', id)"
         @credits="emit('credits')"
       />
       <JourneyDetails v-else @import="emit('import')" @draw="emit('draw')" @credits="emit('credits')" />

@@ -19,7 +19,7 @@ import ShapeFields from './ShapeFields.vue'
 import WashFields from './WashFields.vue'
 
 /** The sheets of the journey, and the settings of the selected one: the most used on top, the rest folded. */
-const emit = defineEmits<{ import: [replaces?: string]; draw: [replaces?: string]; credits: [] }>()
+const emit = defineEmits<{ import: [replaces?: string]; draw: [replaces?: string]; tiles: [replaces?: string]; credits: [] }>()
 const editor = useEditor()
 const { change, done } = useFieldEdits(() => 'sheet')
 
@@ -34,7 +34,21 @@ const geoNote = computed(() => {
   if (geo.doubt) return 'in doubt'
   return georeference.kind === 'affine' || geo.residuals ? 'known' : 'not checked'
 })
-const replace = () => (sheet.value?.drawn ? emit('draw', sheet.value.id) : emit('import', sheet.value!.id))
+function replace() {
+  const { id, drawn, taken } = sheet.value!
+  if (drawn) emit('draw', id)
+  else if (taken) emit('tiles', id)
+  else emit('import', id)
+}
+const replaceWords = computed(() => (sheet.value?.drawn ? 'Redraw …' : sheet.value?.taken ? 'Take more …' : 'Replace …'))
+/** What is known of a sheet of tiles. */
+const takenWords = computed(() => {
+  const taken = sheet.value?.taken
+  if (!taken) return ''
+  const { service, finest, missing } = taken
+  const level = `Tiles of ${service.name}, up to level ${service.grid.levels[finest]?.id ?? finest}`
+  return missing === 0 ? level : `${level}; ${missing === 1 ? 'one did' : `${missing} did`} not come`
+})
 
 function remove() {
   if (editor.edit((journey) => removeSheet(journey, sheet.value!.id))) editor.select({ kind: 'sheet' })
@@ -43,7 +57,7 @@ function remove() {
 
 <template>
   <div v-if="sheet" :key="sheet.id">
-    <SheetStack @import="emit('import')" @draw="emit('draw')" />
+    <SheetStack @import="emit('import')" @draw="emit('draw')" @tiles="emit('tiles')" />
 
     <v-text-field
       label="Name"
@@ -57,6 +71,7 @@ function remove() {
       <template v-if="sheet.vector">Vector, sharp at any zoom</template>
       <template v-else>{{ sheet.width }} × {{ sheet.height }} pixels</template>
     </p>
+    <p v-if="takenWords" class="quiet size" data-testid="taken">{{ takenWords }}</p>
 
     <template v-if="!sheet.tracing">
       <h3>Wash</h3>
@@ -78,9 +93,7 @@ function remove() {
     </div>
 
     <div class="buttons">
-      <v-btn size="small" variant="outlined" data-testid="replace-sheet" @click="replace">{{
-        sheet.drawn ? 'Redraw …' : 'Replace …'
-      }}</v-btn>
+      <v-btn size="small" variant="outlined" data-testid="replace-sheet" @click="replace">{{ replaceWords }}</v-btn>
       <v-btn size="small" variant="outlined" color="error" :prepend-icon="mdiDeleteOutline" @click="remove">Remove</v-btn>
     </div>
   </div>
@@ -90,6 +103,7 @@ function remove() {
     <div class="buttons">
       <v-btn color="accent" variant="flat" @click="emit('import')">Choose a map</v-btn>
       <v-btn variant="outlined" @click="emit('draw')">Generate a map</v-btn>
+      <v-btn variant="outlined" @click="emit('tiles')">From a tile service</v-btn>
     </div>
     <h3>Ground</h3>
     <GroundFields />

@@ -6,7 +6,7 @@ import type { Sheet } from '#core/journey/schema'
 import { useEditor } from '~/stores/editor'
 
 /** The stack of sheets, the uppermost first. */
-const emit = defineEmits<{ import: []; draw: [] }>()
+const emit = defineEmits<{ import: []; draw: []; tiles: [] }>()
 const editor = useEditor()
 
 const sheets = computed(() => editor.journey!.sheets)
@@ -48,6 +48,7 @@ const noteOf = (sheet: Sheet) =>
       <v-list density="compact">
         <v-list-item title="From a file …" @click="emit('import')" />
         <v-list-item title="Generate one …" @click="emit('draw')" />
+        <v-list-item title="From a tile service …" data-testid="add-tiles" @click="emit('tiles')" />
       </v-list>
     </v-menu>
   </div>

@@ -23,6 +23,7 @@ import PhotoDialog from '~/components/tracks/PhotoDialog.vue'
 import ArrivalDialog from '~/components/sheets/ArrivalDialog.vue'
 import CreditsDialog from '~/components/sheets/CreditsDialog.vue'
 import DrawMapDialog from '~/components/sheets/DrawMapDialog.vue'
+import TileServiceDialog from '~/components/sheets/TileServiceDialog.vue'
 import SystemDialog from '~/components/sheets/SystemDialog.vue'
 import type { SaveState } from '~/composables/use-autosave'
 import { useAutosave } from '~/composables/use-autosave'
@@ -104,6 +105,13 @@ function draw(replaces?: string) {
   redrawn.value = replaces
   drawing.value = true
 }
+/** The sheet whose tiles are taken anew, or for more of the film. */
+const retaken = ref<string>()
+const taking = ref(false)
+function takeTiles(replaces?: string) {
+  retaken.value = replaces
+  taking.value = true
+}
 const redrawnMap = computed(() => editor.journey?.sheets.find((sheet) => sheet.id === redrawn.value)?.drawn ?? null)
 const leaving = ref(false)
 const stageView = useTemplateRef<{ findPlace: () => void }>('stageView')
@@ -114,7 +122,7 @@ async function findPlace() {
   stageView.value?.findPlace()
 }
 const isBlocked = () =>
-  [exporting, showingKeys, showingCredits, drawing].some((open) => open.value) ||
+  [exporting, showingKeys, showingCredits, drawing, taking].some((open) => open.value) ||
   sheetImport.arrival.value !== undefined ||
   tracks.overview !== undefined ||
   worldFile.question !== undefined ||
@@ -214,6 +222,7 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
         <div class="row">
           <v-btn color="accent" variant="flat" data-testid="choose-picture" @click="sheetImport.choose()">Choose a map</v-btn>
           <v-btn variant="outlined" data-testid="draw-me" @click="draw()">Generate a map</v-btn>
+          <v-btn variant="outlined" data-testid="take-tiles" @click="takeTiles()">From a tile service</v-btn>
           <v-btn variant="outlined" @click="stage.setTool('stop')">Place stops</v-btn>
         </div>
       </div>
@@ -223,6 +232,7 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
       class="details"
       @import="(id) => sheetImport.choose(id)"
       @draw="draw"
+      @tiles="takeTiles"
       @credits="showingCredits = true"
     />
     <PanelDivider v-model="detailsWidth" class="details-divider" axis="x" label="Width of the details" :min="260" :max="520" :usual="320" />
@@ -243,6 +253,11 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
       <ShortcutSheet v-model="showingKeys" />
       <CreditsDialog v-model="showingCredits" />
       <DrawMapDialog v-model="drawing" :from="redrawnMap" @draw="(map, name) => sheetImport.draw(map, name, redrawn)" />
+      <TileServiceDialog
+        v-model="taking"
+        :from="editor.journey?.sheets.find((sheet) => sheet.id === retaken)"
+        @take="(order) => sheetImport.take(order, retaken)"
+      />
       <ArrivalDialog :arrival="sheetImport.arrival.value" @settle="sheetImport.settle" @cancel="sheetImport.arrival.value = undefined" />
       <SystemDialog />
       <TrackDialog />
