@@ -1,12 +1,12 @@
-import { refDebounced } from '@vueuse/core'
+import { useTimeoutFn } from '@vueuse/core'
 import type { Ref } from 'vue'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { JourneyError } from '#core/error'
 import type { Credit, Region, Taken, TileGrid, TileService } from '#core/journey/schema'
 import { regionAround, withMargin } from '#core/maps/region'
 import { cameraNeed } from '#core/tiles/camera-need'
-import { metresToPixel, regionAbout, regionInPlane, resolutionOf, withSide } from '#core/tiles/grids'
-import type { TileOrder } from '#core/tiles/order'
+import { metresToPixel, ofAspect, regionAbout, regionInPlane, resolutionOf, withSide } from '#core/tiles/grids'
+import type { Glimpse, TileOrder } from '#core/tiles/order'
 import { planSheet, serviceTilesOf, wholeSheet } from '#core/tiles/sheet-plan'
 import { ApiError } from '~/services/api'
 import type { BrokenOff, FoundService } from '~/services/tile-services'
@@ -20,40 +20,43 @@ const DETAIL = 320
 /** The tiles of a sheet, or why there can be none. */
 type Planned = { order: Pick<TileOrder, 'plan' | 'wanted' | 'region'>; count: number; isLimited: boolean } | { problem: string }
 
+/** Waits for a hand to rest, in milliseconds. */
+const REST = 250
+
 /** A picture that is asked for again whenever what it shows changes; an answer that has been overtaken is dropped. */
-function usePicture(
-  asked: Ref<Parameters<typeof glimpseService>[0] | undefined>,
-  onFound: (found: { side: number; bytes: number }) => void,
-) {
+function usePicture(asked: Ref<Glimpse | undefined>, onFound: (found: { side: number; bytes: number }) => void) {
   const address = ref('')
   const isComing = ref(false)
   const problem = ref('')
   let control: AbortController | undefined
-  const later = refDebounced(asked, 250)
-  watch(asked, (next) => {
-    isComing.value = next !== undefined
-    if (!next) problem.value = ''
-  })
-  watch(later, async (next) => {
-    control?.abort()
-    if (!next) return void (isComing.value = false)
+  async function ask(glimpse: Glimpse): Promise<void> {
     const own = new AbortController()
     control = own
-    isComing.value = true
     try {
-      const found = await glimpseService(next, own.signal)
+      const found = await glimpseService(glimpse, own.signal)
       if (own.signal.aborted) return
       URL.revokeObjectURL(address.value)
       address.value = URL.createObjectURL(found.blob)
       problem.value = ''
       onFound(found)
     } catch (error) {
-      if (own.signal.aborted) return
-      problem.value = error instanceof ApiError ? error.message : String(error)
+      if (!own.signal.aborted) problem.value = error instanceof ApiError ? error.message : String(error)
     } finally {
-      if (control === own) isComing.value = false
+      if (!own.signal.aborted) isComing.value = false
     }
-  })
+  }
+  const { start, stop } = useTimeoutFn(() => asked.value && void ask(asked.value), REST, { immediate: false })
+  // Compared by what it says: the same question is not asked again.
+  watch(
+    () => JSON.stringify(asked.value),
+    () => {
+      control?.abort()
+      stop()
+      isComing.value = asked.value !== undefined
+      if (asked.value) start()
+      else problem.value = ''
+    },
+  )
   onBeforeUnmount(() => {
     control?.abort()
     URL.revokeObjectURL(address.value)
@@ -131,7 +134,9 @@ export function useTileService(isOpen: Ref<boolean>) {
     try {
       const service = await describeService(address.value.trim(), key.value.trim(), signal)
       key.value = ''
-      show(service, service.maps[0]!.id, service.credit)
+      found.value = service
+      credit.value = { ...service.credit }
+      chooseMap(service.maps[0]!.id)
     } catch (error) {
       if (signal.aborted) return
       found.value = undefined
@@ -141,21 +146,28 @@ export function useTileService(isOpen: Ref<boolean>) {
     }
   }
 
-  function show(service: FoundService, map: string, of: Credit): void {
+  /** Begins with what the camera sees of a map, or with the stops, or with what the map covers. */
+  function chooseMap(id: string): void {
     seen.value = undefined
-    found.value = service
-    mapId.value = map
-    credit.value = { ...of }
+    mapId.value = id
+    sharp.value = need.value ? 'camera' : 'region'
+    setRegion(framed(regionOfStops() ?? service.value!.covers ?? WORLD))
   }
 
   /** Begins with the service of a sheet that is to be taken anew. */
   function showTaken({ service, region: of, finest, sharp: how }: Taken, sheetCredit: Credit): void {
     address.value = service.address
-    show(
-      { is: 'template', credit: sheetCredit, terms: '', maps: [{ id: 'taken', title: service.name, service }], unusable: [], hasKey: true },
-      'taken',
-      sheetCredit,
-    )
+    seen.value = undefined
+    found.value = {
+      is: 'template',
+      credit: sheetCredit,
+      terms: '',
+      maps: [{ id: 'taken', title: service.name, service }],
+      unusable: [],
+      hasKey: service.address.includes('{key}'),
+    }
+    mapId.value = 'taken'
+    credit.value = { ...sheetCredit }
     region.value = of
     sharp.value = how
     level.value = finest
@@ -174,20 +186,18 @@ export function useTileService(isOpen: Ref<boolean>) {
     return fitting < 0 ? grid.levels.length - 1 : fitting
   }
 
-  function setRegion(next: Region, keepLevel = false): void {
+  function setRegion(next: Region): void {
     region.value = next
-    if (!keepLevel) level.value = fittingLevel(next)
+    level.value = fittingLevel(next)
   }
 
   const WORLD: Region = { west: -180, south: -60, east: 180, north: 80 }
 
-  // Another map is another grid: begin with what the camera sees of it, or with what it covers.
-  watch(mapId, () => {
-    const map = service.value
-    if (!map) return
-    sharp.value = need.value ? 'camera' : 'region'
-    setRegion(regionOfStops() ?? map.covers ?? WORLD)
-  })
+  /** A region grown to the shape of the film, so that the film can show all of it without its edges. */
+  function framed(of: Region): Region {
+    const { width, height } = editor.journey!.frame
+    return ofAspect(service.value!.grid, of, width / height)
+  }
 
   const isReady = computed(() => isOpen.value && isCredited.value && service.value !== undefined)
   const shownRegion = computed(() => (sharp.value === 'camera' ? need.value?.region : region.value))
@@ -195,7 +205,9 @@ export function useTileService(isOpen: Ref<boolean>) {
     computed(() =>
       isReady.value && shownRegion.value ? { service: service.value!, region: shownRegion.value, width: PICTURE, level: null } : undefined,
     ),
-    ({ side, bytes }) => (seen.value = { side, bytes }),
+    ({ side, bytes }) => {
+      if (seen.value?.side !== side) seen.value = { side, bytes }
+    },
   )
   /** The finest level where it is looked at most closely, at its own size. */
   const detail = usePicture(
@@ -218,8 +230,13 @@ export function useTileService(isOpen: Ref<boolean>) {
   const order = computed<TileOrder | undefined>(() => {
     const of = planned.value
     if (!isReady.value || !seen.value || !of || 'problem' in of || picture.problem.value !== '') return undefined
-    const { title } = found.value!.maps.find(({ id }) => id === mapId.value)!
-    return { name: title.slice(0, 120), service: service.value!, sharp: sharp.value, credit: credit.value, ...of.order }
+    return {
+      name: service.value!.name.slice(0, 120) || 'Tiles',
+      service: service.value!,
+      sharp: sharp.value,
+      credit: credit.value,
+      ...of.order,
+    }
   })
 
   async function refreshBrokenOff(): Promise<void> {
@@ -238,7 +255,7 @@ export function useTileService(isOpen: Ref<boolean>) {
   })
 
   return {
-    address, key, problem, isLooking, look, found, mapId, service, credit, isCredited,
+    address, key, problem, isLooking, look, found, mapId, chooseMap, framed, service, credit, isCredited,
     region, setRegion, regionOfStops, sharp, level, need, planned, seen, picture, detail, metresAt, order,
     brokenOff, discard, standIn, showTaken, WORLD,
   } // prettier-ignore

@@ -76,6 +76,14 @@ export function movedInPlane(grid: Pick<TileGrid, 'plane'>, region: Region, righ
   return regionOfBox(grid, { left: x - width / 2, right: x + width / 2, top: y + height / 2, bottom: y - height / 2 })
 }
 
+/** A region grown about its middle, in the plane of a grid, to a width so many times its height. */
+export function ofAspect(grid: Pick<TileGrid, 'plane'>, region: Region, aspect: number): Region {
+  const { left, right, top, bottom } = regionInPlane(grid, region)
+  const [width, height] = [Math.max(right - left, (top - bottom) * aspect), Math.max(top - bottom, (right - left) / aspect)]
+  const [x, y] = [(left + right) / 2, (top + bottom) / 2]
+  return regionOfBox(grid, { left: x - width / 2, right: x + width / 2, top: y + height / 2, bottom: y - height / 2 })
+}
+
 /** Pixels to each side of a spot that is shown at its own level. */
 const ABOUT = 200
 

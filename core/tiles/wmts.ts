@@ -261,9 +261,9 @@ function mapsOfLayer(
         dimensions: dimensionsOf(layer),
       }
       const address = resource ? resourceTemplate(resource, choice) : kvpTemplate(kvp!, choice)
-      const words = [title, styles.length > 1 && (plainText(textAt(style, 'Title'), 60) || choice.style), usable.length > 1 && set]
-      const service = serviceOf(words.filter(Boolean).join(' · '), address, grid, covers)
-      if (service) maps.push({ id: [id, choice.style, set].join('/'), title: service.name, service })
+      const name = styles.length > 1 ? `${title} · ${plainText(textAt(style, 'Title'), 60) || choice.style}` : title
+      const service = serviceOf(name, address, grid, covers)
+      if (service) maps.push({ id: [id, choice.style, set].join('/'), title: usable.length > 1 ? `${name} · ${set}` : name, service })
     }
   return maps.length > 0 ? maps : `“${title}” gives an address for its tiles that cannot be used.`
 }

@@ -19,7 +19,7 @@ const emit = defineEmits<{ take: [order: TileOrder] }>()
 const editor = useEditor()
 const tiles = useTileService(open)
 const { address, key, problem, isLooking, look, found, mapId, service, credit, isCredited, region, sharp, level } = tiles
-const { need, planned, seen, order, brokenOff, discard, standIn, metresAt } = tiles
+const { need, planned, seen, order, brokenOff, discard, standIn, metresAt, chooseMap } = tiles
 const { address: pictureAddress, isComing: isPictureComing, problem: pictureProblem } = tiles.picture
 const { address: detailAddress, isComing: isDetailComing, problem: detailProblem } = tiles.detail
 
@@ -75,13 +75,13 @@ function pressKey(event: KeyboardEvent) {
 
 function showPlace(place: { lon: number; lat: number }) {
   sharp.value = 'region'
-  tiles.setRegion(regionAround([place], 0.5))
+  tiles.setRegion(tiles.framed(regionAround([place], 0.5)))
 }
 function showStops() {
   const stops = tiles.regionOfStops()
   if (!stops) return
   sharp.value = 'region'
-  tiles.setRegion(stops)
+  tiles.setRegion(tiles.framed(stops))
 }
 function showAll() {
   sharp.value = 'region'
@@ -220,13 +220,14 @@ const CREDITS = [
       <div class="fields">
         <v-autocomplete
           v-if="found.maps.length > 1"
-          v-model="mapId"
+          :model-value="mapId"
           label="Map"
           :items="found.maps"
           item-title="title"
           item-value="id"
           :clearable="false"
           data-testid="service-map"
+          @update:model-value="chooseMap"
         />
         <v-text-field
           v-for="{ field, label, hint } in CREDITS"
@@ -383,6 +384,9 @@ figure img {
 .fields {
   display: grid;
   gap: 10px;
+}
+.fields :deep(.v-radio-group > .v-input__control > .v-label) {
+  margin-inline-start: 0;
 }
 .buttons {
   display: flex;
