@@ -7,6 +7,7 @@ import type { LonLat } from '#core/geo/lon-lat'
 import { pointAt } from '#core/geometry/course'
 import { roadCourses } from '#demo/courses'
 import { DEMO_IDS, freshDemo, seedDemos } from '#demo/seed'
+import { startStandIn } from '#demo/stand-in/service'
 import { setWash } from '#core/edits/ground/sheets'
 import { WASH_PRESETS } from '#core/sheet/wash'
 import sharp from 'sharp'
@@ -23,6 +24,7 @@ const db = openDatabase(data)
 await seedDemos(db, data)
 db.close()
 const server = await serve(data)
+const standIn = await startStandIn(0)
 const browser = await launchBrowser()
 const { page } = await openPage(browser, true)
 
@@ -154,10 +156,16 @@ try {
   await page.getByTestId('map-preview').waitFor()
   await shot('draw-a-map')
   await page.getByRole('button', { name: 'Cancel' }).click()
-  await page.keyboard.press('/')
-  await page.getByRole('combobox', { name: 'Find a place' }).fill('reykja')
-  await page.getByRole('option').first().waitFor()
-  await shot('find-a-place')
+  await page.getByTestId('add-sheet').click()
+  await page.getByTestId('add-tiles').click()
+  await page.getByTestId('service-address').locator('input').fill(`${standIn.root}/tiles.json`)
+  await page.keyboard.press('Enter')
+  await page.getByTestId('service-author').locator('input').fill('Zephyrine')
+  await page.getByTestId('service-licence').locator('input').fill('CC0 1.0')
+  await page.getByAltText('A part of the map at its finest level').waitFor()
+  await page.locator('.stale').waitFor({ state: 'detached' })
+  await shot('tile-service')
+  await page.getByRole('button', { name: 'Cancel' }).click()
   await page.getByRole('button', { name: 'Select and move' }).click()
   await page.getByLabel('Night theme').click()
   await page.getByRole('button', { name: 'Journey', exact: true }).click()
@@ -174,6 +182,7 @@ try {
   await shot('export')
 } finally {
   await browser.close()
+  standIn.server.close()
   await server.stop()
 }
 

@@ -1,4 +1,6 @@
 import { z } from 'zod'
+import { JourneyError } from '../error'
+import type { TileService } from '../journey/schema'
 import { creditSchema, tileServiceSchema } from '../journey/schema'
 
 /** What an address turned out to be: one or more maps that can be taken from it, and what their service says of itself. */
@@ -13,6 +15,13 @@ export const describedSchema = z.object({
   unusable: z.array(z.string()),
 })
 export type Described = z.output<typeof describedSchema>
+
+/** A service as it may be kept in a journey. @throws JourneyError if what it says of itself is beyond all bounds */
+export function checkedService(service: TileService): TileService {
+  const { success, data } = tileServiceSchema.safeParse(service)
+  if (!success) throw new JourneyError(`What “${service.name}” says of its tiles cannot be right: their levels, place or address.`)
+  return data
+}
 
 /** Texts of a service are cut to what a field holds; they may be HTML, as attributions are. */
 export const plainText = (text: string, most = 300): string =>

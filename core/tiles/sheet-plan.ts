@@ -10,7 +10,7 @@ import type { ServiceTile } from './template'
 const MOST_SIDE = 200_000
 
 /** The most tiles of a service that one sheet is made of. */
-export const MOST_SERVICE_TILES = 40_000
+const MOST_SERVICE_TILES = 40_000
 
 const side = z.int().positive().max(MOST_SIDE)
 
@@ -72,7 +72,8 @@ export function planSheet(grid: TileGrid, region: Region, finest: number): Sheet
   const pixel = 2 ** Math.min(finest, coarsestLevel(most))
   const step = Number.isInteger(Math.log2(grid.side)) ? Math.max(grid.side, pixel) : pixel
   const snapped = { left: step * Math.floor(x.from / step), top: step * Math.floor(y.from / step) }
-  const right = Math.min(step * Math.ceil(x.to / step), isRound ? snapped.left + across : across)
+  // Of coarse tiles it may be a little more than once round the Earth.
+  const right = Math.min(step * Math.ceil(x.to / step), isRound ? Infinity : across)
   const bottom = Math.min(step * Math.ceil(y.to / step), down)
   const plan = { finest, ...snapped, width: right - snapped.left, height: bottom - snapped.top }
   if (plan.width > MOST_SIDE || plan.height > MOST_SIDE)

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { JourneyError } from '../error'
 import { describeIssue } from '../journey/parse'
 import type { Described } from './described'
-import { plainText, vectorTiles } from './described'
+import { checkedService, plainText, vectorTiles } from './described'
 import { MERCATOR_EDGE, USUAL_FINEST, webMercatorGrid } from './grids'
 import { checkAddress, hostOf } from './template'
 
@@ -27,7 +27,7 @@ export function regionOfBounds([west, south, east, north]: readonly [number, num
   const wrap = (lon: number) => lon - 360 * Math.floor((lon + 180) / 360)
   // A whole turn ends at 180, where it would begin anew.
   const end = wrap(east) === -180 ? 180 : wrap(east)
-  return { west: wrap(west), east: end, south, north }
+  return wrap(west) === end ? null : { west: wrap(west), east: end, south, north }
 }
 
 /**
@@ -54,13 +54,13 @@ export function readTileJson(data: unknown, address: string): Described {
       {
         id: 'tiles',
         title,
-        service: {
+        service: checkedService({
           name: title,
           kind: 'template',
           address: template,
           grid: webMercatorGrid(256, first, last),
           covers: bounds ? withinMercator(regionOfBounds(bounds)) : null,
-        },
+        }),
       },
     ],
     unusable: [],

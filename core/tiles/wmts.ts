@@ -1,6 +1,7 @@
 import { JourneyError } from '../error'
 import { SEMI_MAJOR_AXIS } from '../geo/earth'
 import type { TileGrid, TileService } from '../journey/schema'
+import { tileGridSchema, tileServiceSchema } from '../journey/schema'
 import type { Described } from './described'
 import { plainText } from './described'
 import { checkAddress } from './template'
@@ -98,14 +99,15 @@ function gridOf(set: XmlElement): TileGrid | string {
   const [first] = run
   if (!first) return `has no level with square tiles`
   if (matrices.length > 1 && run.length === 1) return `has levels (“${id}”) that are not each twice as fine as the one before`
-  return {
+  const grid = tileGridSchema.safeParse({
     plane,
     left: first.left,
     top: first.top,
     side: first.side,
     resolution: first.resolution,
     levels: run.map(({ id: name, columns, rows }) => ({ id: name, columns, rows })),
-  }
+  })
+  return grid.data ?? `has levels (“${id}”) whose numbers cannot be right`
 }
 
 /** The value of a further dimension, such as time: its default, else the first that it has. */
@@ -278,5 +280,5 @@ function serviceOf(name: string, address: string, grid: TileGrid, covers: TileSe
     if (error instanceof JourneyError) return undefined
     throw error
   }
-  return address.length > 2000 ? undefined : { name: name.slice(0, 255), kind: 'template', address, grid, covers }
+  return tileServiceSchema.safeParse({ name: name.slice(0, 255), kind: 'template', address, grid, covers }).data
 }

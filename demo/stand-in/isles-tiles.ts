@@ -63,14 +63,14 @@ function sheetPlaces(grid: TileGrid, { level, column, row }: ServiceTile): { acr
   return { across, down }
 }
 
-/** Between which two pixels of a row or column each pixel of a tile lies, and how far from the first. Beside the sheet lies its edge, which is sea. */
+/** Between which two pixels of a row or column each pixel of a tile lies, and how far from the first; -1 for those beside the sheet. */
 function neighbours(places: Float64Array, step: number, length: number) {
   const [first, second, share] = [new Int32Array(places.length), new Int32Array(places.length), new Float64Array(places.length)]
   for (const [i, place] of places.entries()) {
     const at = Math.min(length - 1, Math.max(0, place / step - 0.5))
-    first[i] = Math.floor(at)
-    second[i] = Math.min(length - 1, first[i] + 1)
-    share[i] = at - first[i]
+    first[i] = place < 0 || place > length * step ? -1 : Math.floor(at)
+    second[i] = Math.min(length - 1, Math.floor(at) + 1)
+    share[i] = at - Math.floor(at)
   }
   return { first, second, share }
 }
@@ -93,6 +93,12 @@ async function pixelsOf(grid: TileGrid, tile: ServiceTile): Promise<Buffer> {
     for (let x = 0; x < side; x++, at += 3) {
       // Array patterns would take most of the time here.
       const left = columns.first[x]!
+      if (left < 0 || rows.first[y]! < 0) {
+        out[at] = SEA[0]
+        out[at + 1] = SEA[1]
+        out[at + 2] = SEA[2]
+        continue
+      }
       const right = columns.second[x]!
       const u = columns.share[x]!
       const a = (upper + left) * 3
@@ -120,7 +126,9 @@ function tinted(pixels: Buffer, tint: readonly [number, number, number]): Buffer
 /** A tile as a file. */
 export async function islesTile(grid: TileGrid, tile: ServiceTile, format: PictureFormat, style: IslesStyle = 'day'): Promise<Buffer> {
   const pixels = await pixelsOf(grid, tile)
-  const picture = sharp(style === 'day' ? pixels : tinted(pixels, STYLES[style]), { raw: { width: grid.side, height: grid.side, channels: 3 } })
+  const picture = sharp(style === 'day' ? pixels : tinted(pixels, STYLES[style]), {
+    raw: { width: grid.side, height: grid.side, channels: 3 },
+  })
   switch (format) {
     case 'png':
       return picture.png({ compressionLevel: 2 }).toBuffer()

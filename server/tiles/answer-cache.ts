@@ -14,7 +14,7 @@ export interface AnswerCache {
   close(): void
 }
 
-export interface Kept {
+interface Kept {
   response: Response
   isFresh: boolean
   headers: Record<string, string>
@@ -41,7 +41,7 @@ const SCHEMA = `
 /** Addresses may hold a key: they are only known by their digests. */
 const digestOf = (address: string) => createHash('sha256').update(address).digest('hex')
 
-const requestOf = (address: string): CachePolicy.Request => ({ url: address, method: 'GET', headers: {} })
+const requestOf = (address: string): CachePolicy.Request => ({ url: digestOf(address), method: 'GET', headers: {} })
 
 /** Opens a cache, or makes one. A damaged one is begun anew: it holds nothing that cannot be asked for again. */
 export function openAnswerCache(path: string): AnswerCache {

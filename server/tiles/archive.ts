@@ -3,7 +3,7 @@ import type { RangeResponse, Source } from 'pmtiles'
 import { PMTiles, TileType } from 'pmtiles'
 import { JourneyError } from '#core/error'
 import type { Described } from '#core/tiles/described'
-import { plainText, vectorTiles } from '#core/tiles/described'
+import { checkedService, plainText, vectorTiles } from '#core/tiles/described'
 import { webMercatorGrid } from '#core/tiles/grids'
 import { regionOfBounds } from '#core/tiles/tilejson'
 import { hostOf } from '#core/tiles/template'
@@ -42,6 +42,8 @@ export function archiveIn(path: string): PMTiles {
       try {
         const buffer = Buffer.alloc(length)
         const { bytesRead } = await file.read(buffer, 0, length, offset)
+        // The first that is asked for is the header with as much after it as there may be.
+        if (offset > 0 && bytesRead < length) throw new Error('The archive is cut short.')
         return { data: asArrayBuffer(buffer.subarray(0, bytesRead)) }
       } finally {
         await file.close()
@@ -79,13 +81,13 @@ export async function describeArchive(address: string, client: Client): Promise<
       {
         id: 'archive',
         title: name,
-        service: {
+        service: checkedService({
           name,
           kind: 'pmtiles',
           address,
           grid: webMercatorGrid(256, minZoom, maxZoom),
           covers: regionOfBounds([minLon, minLat, maxLon, maxLat]),
-        },
+        }),
       },
     ],
     unusable: [],

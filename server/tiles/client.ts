@@ -10,17 +10,17 @@ import { ask, NoAnswer } from './http'
 const AT_ONCE = 4
 
 /** How often a tile is asked for before it is given up, and how long we wait at most when a service says so, in milliseconds. */
-const TRIES = 4
+const TRIES = 3
 const MOST_PATIENCE = 120_000
 
 /** The first wait where the service does not say how long; each further one is twice as long. In milliseconds. */
-const FIRST_WAIT = 500
+const FIRST_WAIT = 300
 
 /** After so many failures in a row the service is given up. */
 const MOST_FAILURES = 24
 
 /** The body of an answer, or that there is nothing at the address. */
-export type Found = { body: Buffer } | 'nothing'
+type Found = { body: Buffer } | 'nothing'
 
 /** Something could not be had although it was asked for several times. Says what the service answered. */
 export class NotHad extends Error {}
@@ -40,15 +40,25 @@ export function createClient(key: string | undefined, cache: AnswerCache | undef
   let notBefore = 0
   let failures = 0
 
+  /** Some services repeat the key in what they say: such answers are not kept, as it must be nowhere but in its own file. */
+  function holdsKey({ body, headers }: Response): boolean {
+    if (!key) return false
+    const forms = [key, encodeURIComponent(key)]
+    return forms.some((form) => body.includes(form) || JSON.stringify(headers).includes(form))
+  }
+
   async function once(address: string, most: number, headers: Record<string, string>): Promise<Response> {
     // Answers to a part of a file are a matter of their reader.
     const known = headers.range === undefined ? cache?.find(address) : undefined
     if (known?.isFresh) return known.response
     const response = await ask(address, { headers: { ...headers, ...known?.headers }, most, key, signal })
     if (known && response.status === 304) return cache!.confirm(address, known, response)
-    if (response.status === 200) cache?.keep(address, response)
+    if (response.status === 200 && !holdsKey(response)) cache?.keep(address, response)
     return response
   }
+
+  /** A while before something is tried again; none after the last time. */
+  const rest = (attempt: number) => (attempt < TRIES - 1 ? wait(FIRST_WAIT * 2 ** attempt, undefined, { signal }) : undefined)
 
   async function patiently(address: string, most: number, headers: Record<string, string>): Promise<Found> {
     let reason = ''
@@ -60,7 +70,7 @@ export function createClient(key: string | undefined, cache: AnswerCache | undef
       } catch (error) {
         if (!(error instanceof NoAnswer)) throw error
         reason = error.message
-        await wait(FIRST_WAIT * 2 ** attempt, undefined, { signal })
+        await rest(attempt)
         continue
       }
       const { status } = response
@@ -81,7 +91,7 @@ export function createClient(key: string | undefined, cache: AnswerCache | undef
         notBefore = Math.max(notBefore, Date.now() + patienceFor(response.headers['retry-after'], attempt))
         // Being told to wait is no failure of this tile, unless it goes on for ever.
         if (attempt === TRIES - 1 && notBefore - Date.now() < MOST_PATIENCE && failures++ < MOST_FAILURES) attempt--
-      } else if (status >= 500) await wait(FIRST_WAIT * 2 ** attempt, undefined, { signal })
+      } else if (status >= 500) await rest(attempt)
       else break
     }
     if (++failures >= MOST_FAILURES)

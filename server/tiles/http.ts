@@ -80,7 +80,7 @@ function reasonOf(error: unknown, within: AbortSignal): string {
 }
 
 /** @throws JourneyError if a redirect leads to where none may */
-function redirected(from: URL, to: string, key: string | undefined): URL {
+export function redirected(from: URL, to: string, key: string | undefined): URL {
   const refuse = (why: string): never => {
     throw new JourneyError(`${from.host} leads on to “${hidingKey(to, key).slice(0, 120)}”, ${why}.`)
   }

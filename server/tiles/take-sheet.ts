@@ -162,7 +162,7 @@ export function listBrokenOff(folder: string): BrokenOff[] {
 }
 
 /** One of them. */
-export function brokenOff(folder: string, id: string): BrokenOff | undefined {
+function brokenOff(folder: string, id: string): BrokenOff | undefined {
   const path = join(takesIn(folder), `${id}.mbtiles`)
   if (!isId(id) || !existsSync(path)) return undefined
   let db: Database.Database | undefined

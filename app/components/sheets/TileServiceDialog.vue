@@ -250,7 +250,7 @@ const CREDITS = [
               <template #label>
                 <span>
                   Where the camera is close
-                  <span class="quiet figures">{{ need ? plural(need.count) : 'needs a map that knows where it lies' }}</span>
+                  <span class="quiet figures">{{ need ? plural(need.count) : 'needs a georeferenced map first' }}</span>
                 </span>
               </template>
             </v-radio>
