@@ -4,11 +4,13 @@ import { readFileSync } from 'node:fs'
 import type { AxeResults } from 'axe-core'
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { startStandIn } from '#demo/stand-in/service'
 import { openEditor, openPage, saved } from '../support/browser'
 import type { TestServer } from '../support/server'
 import { sharedBrowser, startServer } from '../support/shared'
 
 let server: TestServer
+let standIn: Awaited<ReturnType<typeof startStandIn>>
 let browser: Browser
 let page: Page
 let theme: 'day' | 'night'
@@ -16,12 +18,15 @@ const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.mi
 
 beforeAll(async () => {
   server = await startServer()
+  standIn = await startStandIn(0)
   browser = await sharedBrowser()
   ;({ page } = await openPage(browser))
   await page.emulateMedia({ reducedMotion: 'reduce' })
 })
 afterAll(async () => {
   await browser.close()
+  standIn.server.closeAllConnections()
+  standIn.server.close()
   await server.stop()
 })
 
@@ -97,6 +102,23 @@ describe.each(['day', 'night'] as const)('in the %s theme', (name) => {
       .click({ position: { x: 60, y: 8 } })
     await page.getByTestId('shot-transition').waitFor()
     expect(await violations()).toEqual([])
+  })
+
+  it('the dialog of tile services', async () => {
+    await openEditor(page, server.address, 'demo')
+    await page.getByRole('button', { name: 'Sheet', exact: true }).click()
+    await page.getByTestId('add-sheet').click()
+    await page.getByTestId('add-tiles').click()
+    await page.getByTestId('service-address').locator('input').fill(`${standIn.root}/wmts`)
+    expect(await violations()).toEqual([])
+    await page.keyboard.press('Enter')
+    await page.getByTestId('service-author').locator('input').fill('Zephyrine')
+    await page.getByTestId('service-licence').locator('input').fill('CC0 1.0')
+    await page.getByAltText('A part of the map at its finest level').waitFor()
+    await page.getByTestId('sharp-region').locator('input').click()
+    await page.locator('.stale').first().waitFor({ state: 'detached' })
+    expect(await violations()).toEqual([])
+    await page.keyboard.press('Escape')
   })
 
   it('the ways of drawing', async () => {

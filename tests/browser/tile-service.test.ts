@@ -65,11 +65,11 @@ it('an empty journey gets its map from an address, once it is said whom to credi
 
 it('on a journey that lies on the Earth, what the camera sees closely is taken, in one step of undo; the key is not in it', async () => {
   const { page } = demo
-  await page.getByRole('tab', { name: 'Sheet' }).click()
+  await page.getByRole('button', { name: 'Sheet', exact: true }).click()
   await page.getByTestId('add-sheet').click()
   await page.getByTestId('add-tiles').click()
   await look(`${root}/locked/tiles.json`)
-  await expect.poll(() => page.getByTestId('service-problem').innerText()).toContain('wants a key'.slice(0, 5))
+  await expect.poll(() => page.getByTestId('service-problem').innerText()).toContain('refuses (403): it may want a key')
   await page.getByTestId('service-key').locator('input').fill(STAND_IN_KEY)
   await look(`${root}/locked/tiles.json?key={key}`)
   await page.getByTestId('service-author').waitFor()
