@@ -47,11 +47,7 @@ export async function glimpse({ service, region, width, level }: Glimpse, client
   const laid = await tilesIn(piecesWithin(grid, chosen, part), source)
   if (laid.length === 0) throw new JourneyError('The service has no tiles here: choose another region or level.')
   const { data, ...raw } = await composed(part, side, laid)
-  const webp = await sharp(data, { raw })
-    .flatten({ background: NOTHING })
-    .resize({ width })
-    .webp({ quality: 80, effort: 1 })
-    .toBuffer()
+  const webp = await sharp(data, { raw }).flatten({ background: NOTHING }).resize({ width }).webp({ quality: 80, effort: 1 }).toBuffer()
   return { webp, side, bytes: laid.reduce((sum, { body }) => sum + body.length, 0) / laid.length, level: chosen }
 }
 
