@@ -1,10 +1,10 @@
 import { nanoid } from 'nanoid'
 import { computed, ref, shallowRef } from 'vue'
 import { JourneyError } from '#core/error'
-import type { DrawnMap, Sheet } from '#core/journey/schema'
+import type { DrawnMap, Journey, Sheet } from '#core/journey/schema'
 import { sheetSchema } from '#core/journey/schema'
 import type { ReplaceBy, SheetImage } from '#core/edits/ground/sheets'
-import { addSheet, editSheet, replaceSheet } from '#core/edits/ground/sheets'
+import { addSheet, editSheet, replaceSheet, setCreditLine } from '#core/edits/ground/sheets'
 import { NATURAL_EARTH } from '#core/sheet/credits'
 import { IMAGE_LIMITS, SHEET_EXTENSIONS, tooManyBytes } from '#core/sheet/limits'
 import type { TileOrder } from '#core/tiles/order'
@@ -28,6 +28,8 @@ export interface Arrival {
   image: SheetImage
   /** The sheet to replace, if that was asked for. */
   replaces: string | undefined
+  /** Whether the film is to show its credit. */
+  showsCredit: boolean
 }
 
 /** Imports maps: uploads files or orders generated maps, waits while the server cuts tiles, then lays them on the ground. */
@@ -121,19 +123,21 @@ export function useSheetImport() {
     arrive({ ...imageOf(image), name, georeference: image.georeference, credit: NATURAL_EARTH, drawn: map }, replaces)
   }
 
-  function arrive(image: SheetImage, replaces: string | undefined): void {
+  function arrive(image: SheetImage, replaces: string | undefined, showsCredit = false): void {
     if (editor.journey!.sheets.length > 0) {
-      arrival.value = { image, replaces }
+      arrival.value = { image, replaces, showsCredit }
       return
     }
     const isBare = editor.journey!.stops.length === 0
-    lay(image)
+    lay(image, false, showsCredit)
     if (isBare) stage.setTool('stop')
   }
 
-  function lay(image: SheetImage, tracing = false): void {
+  const credited = (journey: Journey, isShown: boolean): Journey => (isShown ? setCreditLine(journey, true) : journey)
+
+  function lay(image: SheetImage, tracing: boolean, showsCredit: boolean): void {
     const sheet = sheetSchema.parse({ ...image, id: nanoid(10), tracing, opacity: tracing ? 0.5 : 1 })
-    if (!editor.edit((journey) => addSheet(journey, sheet))) return
+    if (!editor.edit((journey) => credited(addSheet(journey, sheet), showsCredit))) return
     editor.select({ kind: 'sheet', id: sheet.id })
     stage.tableView = undefined
   }
@@ -143,16 +147,17 @@ export function useSheetImport() {
     const arrived = arrival.value
     arrival.value = undefined
     if (!arrived) return
-    if (use.use !== 'replace') return lay(arrived.image, use.use === 'trace')
-    if (editor.edit((journey) => replaceSheet(journey, use.id, arrived.image, use.how))) stage.tableView = undefined
+    const { image, showsCredit } = arrived
+    if (use.use !== 'replace') return lay(image, use.use === 'trace', showsCredit && use.use !== 'trace')
+    if (editor.edit((journey) => credited(replaceSheet(journey, use.id, image, use.how), showsCredit))) stage.tableView = undefined
   }
 
   const choose = (replaces?: string) =>
     chooseFiles([...SHEET_EXTENSIONS, ...WORLD_FILES, ...SYSTEM_FILES], true, (files) => importFiles(files, replaces))
 
   /** Takes a sheet of tiles, and adds it or replaces the one that was taken before. */
-  async function take(order: TileOrder, replaces?: string): Promise<void> {
-    const { service, region, sharp, plan, credit, name } = order
+  async function take(order: TileOrder, showsCredit: boolean, replaces?: string): Promise<void> {
+    const { service, region, sharp, plan, wanted, credit, name } = order
     const from = editor.journey!.sheets.find((sheet) => sheet.id === replaces)?.image
     const image = await run(name, () => orderTiles(order, from), 'taking')
     if (!image) return
@@ -161,8 +166,8 @@ export function useSheetImport() {
       const some = missing === 1 ? 'One tile' : `${missing} tiles`
       editor.notice = { text: `${some} did not come: coarser ones show there. “Take more …” in the sheet’s details asks for them again.` }
     }
-    const taken = { service, region, finest: plan.finest, sharp, missing }
-    arrive({ ...imageOf(image), name, georeference: image.georeference, credit, taken }, replaces)
+    const taken = { service, region, finest: plan.finest, sharp, tiles: wanted, missing }
+    arrive({ ...imageOf(image), name, georeference: image.georeference, credit, taken }, replaces, showsCredit)
   }
 
   const words = computed(() => {

@@ -150,6 +150,9 @@ export const tileServiceSchema = z.strictObject({
   covers: regionSchema.nullable(),
 })
 
+/** Tiles of a sheet of 512 pixels: for each level of its pyramid, from 0, runs along a row as [row, first column, last column]. */
+export const tileRunsSchema = z.array(z.array(z.tuple([z.int().min(0), z.int().min(0), z.int().min(0)])).max(5000)).max(30)
+
 /** Where a sheet's tiles were taken from, so that more can be taken. */
 export const takenSchema = z.strictObject({
   service: tileServiceSchema,
@@ -158,6 +161,8 @@ export const takenSchema = z.strictObject({
   finest: z.int().min(0).max(29),
   /** Fine only where the camera looks closely, or all over the region. */
   sharp: z.enum(['camera', 'region']),
+  /** The tiles that were taken, for where the sheet is how sharp; null for all of it. */
+  tiles: tileRunsSchema.nullable(),
   /** The number of tiles that did not come. */
   missing: z.int().min(0).max(1e6),
 })
@@ -241,6 +246,7 @@ export type DrawnMap = z.output<typeof drawnMapSchema>
 export type Region = z.output<typeof regionSchema>
 export type TileGrid = z.output<typeof tileGridSchema>
 export type TileService = z.output<typeof tileServiceSchema>
+export type TileRuns = z.output<typeof tileRunsSchema>
 export type Taken = z.output<typeof takenSchema>
 export type MapStyle = (typeof MAP_STYLES)[number]
 export type Sheet = z.output<typeof sheetSchema>

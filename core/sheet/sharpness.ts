@@ -1,11 +1,28 @@
 import type { View } from '../camera/view'
 import { outputScale } from '../camera/view'
+import type { Point } from '../geometry/point'
 import type { Size } from '../geometry/size'
 import type { Sheet } from '../journey/schema'
+import { groundToSheet } from './place'
+import { TILE } from './pyramid'
 
-/** Sheet pixels for each output pixel; below 1 the picture is blown up and its pixels begin to show. At the middle of the frame, and all over where the view is flat. */
-export const sharpness = (sheet: Pick<Sheet, 'place'>, view: View, frame: Size): number =>
-  1 / (sheet.place.scale * view.zoom * outputScale(frame))
+/**
+ * Sheet pixels for each output pixel; below 1 the picture is blown up and its pixels begin to show. At the middle of the frame, and all over where the view
+ * is flat and the sheet is as fine everywhere.
+ */
+export const sharpness = (sheet: Pick<Sheet, 'place' | 'taken'>, view: View, frame: Size): number =>
+  1 / (sheet.place.scale * view.zoom * outputScale(frame)) / 2 ** finestLevelAt(sheet, groundToSheet(sheet.place, view.centre))
+
+/** The finest level of a sheet's pyramid that was taken at a spot of it, in sheet pixels; 0 of a sheet that is as fine everywhere. */
+function finestLevelAt({ taken }: Pick<Sheet, 'taken'>, { x, y }: Point): number {
+  if (!taken?.tiles) return 0
+  const found = taken.tiles.findIndex((runs, level) => {
+    const [column, row] = [Math.floor(x / TILE / 2 ** level), Math.floor(y / TILE / 2 ** level)]
+    return runs.some(([at, first, last]) => at === row && first <= column && column <= last)
+  })
+  // Beyond its edge a sheet is as fine as anywhere: there is nothing to be seen of it.
+  return Math.max(0, found)
+}
 
 /** The largest zoom at which a sheet has a pixel for each output pixel, in reference pixels per gu. */
 export const sharpZoom = (sheet: Pick<Sheet, 'place'>, frame: Size): number => 1 / (sheet.place.scale * outputScale(frame))

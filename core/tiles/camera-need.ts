@@ -8,7 +8,7 @@ import { planeMap } from '../geo/plane'
 import type { Box } from '../geometry/box'
 import type { Point } from '../geometry/point'
 import { distance } from '../geometry/point'
-import type { Journey, Region, Sheet, TileGrid } from '../journey/schema'
+import type { Journey, Region, Sheet, TileGrid, TileRuns } from '../journey/schema'
 import { sheetSchema } from '../journey/schema'
 import { frameTime } from '../pace/rate'
 import type { TileAddress } from '../sheet/pyramid'
@@ -16,14 +16,14 @@ import { tileGrid } from '../sheet/pyramid'
 import { bentMosaic, levelsFor } from '../sheet/mosaic'
 import type { CompiledJourney } from '../trips/compiled'
 import { earthWidth, regionAbout, regionOfBox, resolutionOf } from './grids'
-import type { SheetPlan, Wanted } from './sheet-plan'
+import type { SheetPlan } from './sheet-plan'
 import { georeferenceOfPlan, levelsTaken, planSheet, serviceTilesOf } from './sheet-plan'
 
 /** The tiles with which a sheet is as sharp as the film everywhere, at every frame. */
 export interface CameraNeed {
   region: Region
   plan: SheetPlan
-  wanted: Wanted
+  wanted: TileRuns
   /** How many tiles of the service that are. */
   count: number
   /** A small region round the place that is seen most closely. */
@@ -135,7 +135,7 @@ function tilesSeen(sheet: Sheet, projection: Projection, scale: number): TileAdd
 }
 
 /** Which tiles of a planned sheet the film shows, with the coarser ones that they lie in. */
-function wantedBy(compiled: CompiledJourney, grid: TileGrid, plan: SheetPlan): Wanted {
+function wantedBy(compiled: CompiledJourney, grid: TileGrid, plan: SheetPlan): TileRuns {
   const sheet = laidSheet(compiled.journey, grid, plan)
   const levels = levelsTaken(plan)
   const seen = Array.from({ length: levels }, () => new Set<number>())
@@ -155,8 +155,8 @@ function wantedBy(compiled: CompiledJourney, grid: TileGrid, plan: SheetPlan): W
 }
 
 /** Tiles, counted along the rows, as runs. */
-function runsOf(tiles: ReadonlySet<number>, columns: number): Wanted[number] {
-  const runs: Wanted[number] = []
+function runsOf(tiles: ReadonlySet<number>, columns: number): TileRuns[number] {
+  const runs: TileRuns[number] = []
   for (const at of [...tiles].sort((a, b) => a - b)) {
     const [row, column] = [Math.floor(at / columns), at % columns]
     const run = runs.at(-1)

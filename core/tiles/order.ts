@@ -1,6 +1,6 @@
 import { z } from 'zod'
-import { creditSchema, regionSchema, takenSchema, tileServiceSchema } from '../journey/sheet-schema'
-import { sheetPlanSchema, wantedSchema } from './sheet-plan'
+import { creditSchema, regionSchema, takenSchema, tileRunsSchema, tileServiceSchema } from '../journey/sheet-schema'
+import { sheetPlanSchema } from './sheet-plan'
 
 /** An order for a sheet of tiles: what is asked of the server, and kept with the tiles until all have come. */
 export const tileOrderSchema = z
@@ -11,7 +11,7 @@ export const tileOrderSchema = z
     sharp: takenSchema.shape.sharp,
     plan: sheetPlanSchema,
     /** The tiles that are taken; null for all of the sheet. */
-    wanted: wantedSchema.nullable(),
+    wanted: tileRunsSchema.nullable(),
     /** Asked for before the first tile: who made the map, and under which licence it may be shown. */
     credit: creditSchema.refine(({ author, licence }) => author.trim() !== '' && licence.trim() !== '', 'needs an author and a licence'),
   })

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { JourneyError } from '../error'
-import type { Georeference, Region, TileGrid } from '../journey/schema'
+import type { Georeference, Region, TileGrid, TileRuns } from '../journey/schema'
 import { coarsestLevel, TILE, tileGrid, tileSize } from '../sheet/pyramid'
 import type { TileAddress } from '../sheet/pyramid'
 import { earthWidth, regionInPlane, resolutionOf } from './grids'
@@ -34,10 +34,6 @@ export const sheetPlanSchema = z.object({
   height: side,
 })
 export type SheetPlan = z.output<typeof sheetPlanSchema>
-
-/** Tiles of a sheet: for each level, from 0, runs along a row, both ends counted in. */
-export const wantedSchema = z.array(z.array(z.tuple([z.int().min(0), z.int().min(0), z.int().min(0)])).max(5000)).max(30)
-export type Wanted = z.output<typeof wantedSchema>
 
 /** How many levels of a sheet's pyramid are made of tiles of the service, from the finest. */
 export const levelsTaken = (plan: SheetPlan): number => 1 + Math.min(plan.finest, coarsestLevel(plan))
@@ -133,14 +129,14 @@ export function piecesWithin(grid: TileGrid, level: number, { left, top, width, 
 }
 
 /** All tiles of a planned sheet. */
-export const wholeSheet = (plan: SheetPlan): Wanted =>
+export const wholeSheet = (plan: SheetPlan): TileRuns =>
   Array.from({ length: levelsTaken(plan) }, (_, level) => {
     const { columns, rows } = tileGrid(plan, level)
-    return Array.from({ length: rows }, (_, row): Wanted[number][number] => [row, 0, columns - 1])
+    return Array.from({ length: rows }, (_, row): TileRuns[number][number] => [row, 0, columns - 1])
   })
 
 /** The tiles of a sheet in runs, one by one; those outside the sheet are left out. */
-export function* tilesOf(plan: SheetPlan, wanted: Wanted): Generator<TileAddress> {
+export function* tilesOf(plan: SheetPlan, wanted: TileRuns): Generator<TileAddress> {
   for (const [level, runs] of wanted.entries()) {
     if (level >= levelsTaken(plan)) return
     const { columns, rows } = tileGrid(plan, level)
@@ -153,7 +149,7 @@ export function* tilesOf(plan: SheetPlan, wanted: Wanted): Generator<TileAddress
  * The tiles of the service that are to be asked for, each once, the coarsest first.
  * @throws JourneyError if they are more than one sheet may have
  */
-export function serviceTilesOf(grid: TileGrid, plan: SheetPlan, wanted: Wanted): ServiceTile[] {
+export function serviceTilesOf(grid: TileGrid, plan: SheetPlan, wanted: TileRuns): ServiceTile[] {
   const found = new Map<string, ServiceTile>()
   for (const tile of tilesOf(plan, wanted))
     for (const { level, column, row } of piecesOf(grid, plan, tile)) {

@@ -1,11 +1,11 @@
 import { z } from 'zod'
 import { fontSchema } from '#core/journey/font-schema'
-import { drawnMapSchema, georeferenceSchema, tileServiceSchema } from '#core/journey/sheet-schema'
+import { drawnMapSchema, georeferenceSchema, tileRunsSchema, tileServiceSchema } from '#core/journey/sheet-schema'
 import { SHEET_FORMATS } from '#core/sheet/limits'
 import type { SheetFormat } from '#core/sheet/limits'
 import { describedSchema } from '#core/tiles/described'
 import { glimpseSchema } from '#core/tiles/order'
-import { sheetPlanSchema, wantedSchema } from '#core/tiles/sheet-plan'
+import { sheetPlanSchema } from '#core/tiles/sheet-plan'
 
 /** Tiles along a side of the block drawn at once: reading a drawing costs more than drawing four times the area. */
 export const BLOCK = 4
@@ -46,7 +46,7 @@ export const jobSchema = z.discriminatedUnion('do', [
     out: z.string(),
     service: tileServiceSchema,
     plan: sheetPlanSchema,
-    wanted: wantedSchema,
+    wanted: tileRunsSchema,
     ...asking,
   }),
   /** Finds out what there is at an address. */

@@ -1,7 +1,7 @@
 import { JourneyError } from '#core/error'
-import type { TileService } from '#core/journey/schema'
+import type { TileRuns, TileService } from '#core/journey/schema'
 import { planeMap } from '#core/geo/plane'
-import type { SheetPlan, Wanted } from '#core/tiles/sheet-plan'
+import type { SheetPlan } from '#core/tiles/sheet-plan'
 import { georeferenceOfPlan, serviceTilesOf } from '#core/tiles/sheet-plan'
 import type { ServiceTile } from '#core/tiles/template'
 import type { Client } from './client'
@@ -30,7 +30,7 @@ export async function takeTiles(
   out: string,
   service: TileService,
   plan: SheetPlan,
-  wanted: Wanted,
+  wanted: TileRuns,
   client: Client,
   onProgress: (share: number) => void,
 ): Promise<TakeResult> {

@@ -52,9 +52,11 @@ it('an empty journey gets its map from an address, once it is said whom to credi
   await page.getByTestId('service-level').getByRole('slider').focus()
   await page.keyboard.press('ArrowLeft')
   await expect.poll(async () => Number(/\d+/.exec(await page.getByTestId('service-count').innerText())![0])).toBeLessThan(before / 2)
+  await page.getByTestId('service-shows-credit').locator('input').click()
   await page.getByTestId('take').click()
   await page.getByTestId('taken').waitFor({ timeout: 30_000 })
-  const { sheets } = await demo.stored()
+  const { sheets, creditLine } = await demo.stored()
+  expect(creditLine).toBe(true)
   expect(sheets[0]).toMatchObject({
     name: 'Lantern Isles',
     credit: { author: 'Survey of the Isles', licence: 'CC0 1.0' },

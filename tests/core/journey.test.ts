@@ -323,6 +323,11 @@ describe('views', () => {
     const view = fillingView(paperSheet, reference)
     expect(sharpness(paperSheet, view, frame)).toBeCloseTo(6400 / 3840, 9)
     expect(sharpness(paperSheet, { ...view, zoom: view.zoom * 2 }, frame)).toBeCloseTo(6400 / 7680, 9)
+    // Where only a coarser level of a sheet of tiles was taken, a pixel of it is twice as large. The middle lies in column 6, row 3 of level 0.
+    const taken = (...level0: [number, number, number][]) =>
+      ({ ...paperSheet, taken: { tiles: [level0, [[1, 0, 12]]] } }) as unknown as typeof paperSheet
+    expect(sharpness(taken([3, 6, 6]), view, frame)).toBeCloseTo(6400 / 3840, 9)
+    expect(sharpness(taken([3, 0, 5]), view, frame)).toBeCloseTo(6400 / 7680, 9)
   })
 
   it('zooms about a point that stays where it is', () => {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { withMargin, regionAround } from '#core/maps/region'
 import { movedInPlane, regionInPlane } from '#core/tiles/grids'
 import type { TileOrder } from '#core/tiles/order'
@@ -15,7 +15,7 @@ import { useEditor } from '~/stores/editor'
 /** Takes a map from a tile service: its address, who is to be credited, the region, and how sharp. `from` is the sheet that is taken anew. */
 const props = defineProps<{ from: Sheet | undefined }>()
 const open = defineModel<boolean>({ required: true })
-const emit = defineEmits<{ take: [order: TileOrder] }>()
+const emit = defineEmits<{ take: [order: TileOrder, showsCredit: boolean] }>()
 const editor = useEditor()
 const tiles = useTileService(open)
 const { address, key, problem, isLooking, look, found, mapId, service, credit, isCredited, region, sharp, level } = tiles
@@ -103,11 +103,15 @@ const amount = computed(() =>
     : plural(count.value),
 )
 
+/** Whether the film is to name who made the map. */
+const showsCredit = ref(false)
+const offersCredit = computed(() => isCredited.value && !editor.journey!.creditLine)
+
 /** Gives a copy, which nothing here changes any more. */
 function take(order: TileOrder | undefined) {
   if (!order) return
   open.value = false
-  emit('take', tileOrderSchema.parse(order))
+  emit('take', tileOrderSchema.parse(order), showsCredit.value)
 }
 
 const CREDITS = [
@@ -238,6 +242,12 @@ const CREDITS = [
           persistent-hint
           maxlength="300"
           :data-testid="`service-${field}`"
+        />
+        <v-switch
+          v-if="offersCredit"
+          v-model="showsCredit"
+          label="Name it in the film’s last second"
+          data-testid="service-shows-credit"
         />
         <p v-if="found.terms" class="quiet">{{ found.terms }}.</p>
         <p v-if="found.unusable.length > 0" class="quiet">

@@ -256,7 +256,7 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
       <TileServiceDialog
         v-model="taking"
         :from="editor.journey?.sheets.find((sheet) => sheet.id === retaken)"
-        @take="(order) => sheetImport.take(order, retaken)"
+        @take="(order, showsCredit) => sheetImport.take(order, showsCredit, retaken)"
       />
       <ArrivalDialog :arrival="sheetImport.arrival.value" @settle="sheetImport.settle" @cancel="sheetImport.arrival.value = undefined" />
       <SystemDialog />
