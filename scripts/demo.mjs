@@ -13,12 +13,19 @@ if (run(process.execPath, ['scripts/run.mjs', 'seed']) !== 0) process.exit(1)
 
 // A tile service of the Isles, so that taking tiles can be tried without the open network.
 const standIn = fork('scripts/run.mjs', ['stand-in', '--port', '0'], { stdio: ['ignore', 'pipe', 'inherit', 'ipc'] })
-const standInAddress = (await once(createInterface({ input: standIn.stdout }), 'line'))[0]
+const lines = createInterface({ input: standIn.stdout })
+const standInAddress = await Promise.race([once(lines, 'line').then(([line]) => line), once(standIn, 'exit').then(() => undefined)])
 
 const port = await freePort(Number(process.env.PORT ?? 3000), process.env.PORT !== undefined)
 const server = spawn(process.execPath, ['.output/server/index.mjs'], {
   stdio: ['ignore', 'inherit', 'inherit'],
-  env: { ...process.env, NITRO_HOST: HOST, NITRO_PORT: String(port), ZEPHYRINE_STAND_IN: standInAddress, NODE_ENV: 'production' },
+  env: {
+    ...process.env,
+    NITRO_HOST: HOST,
+    NITRO_PORT: String(port),
+    ...(standInAddress && { ZEPHYRINE_STAND_IN: standInAddress }),
+    NODE_ENV: 'production',
+  },
 })
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal))
 server.on('exit', (code) => {
@@ -28,7 +35,7 @@ server.on('exit', (code) => {
 
 await answering(`http://${HOST}:${port}/api/journeys`)
 console.log(`\nZephyrine is at http://${HOST}:${port}/   (Ctrl+C stops it)`)
-console.log(`A tile service of the Lantern Isles, to try: ${standInAddress}/xyz/{z}/{x}/{y}.png\n`)
+if (standInAddress) console.log(`A tile service of the Lantern Isles, to try: ${standInAddress}/xyz/{z}/{x}/{y}.png\n`)
 
 /** The asked port, or, when nobody asked for it and it is taken, the next free one. */
 async function freePort(wanted, fixed) {

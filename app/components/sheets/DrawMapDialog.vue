@@ -10,9 +10,9 @@ import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import PictureChoice from '~/components/fields/PictureChoice.vue'
 import PlaceSearch from '~/components/places/PlaceSearch.vue'
+import RegionPicture from './RegionPicture.vue'
 import type { Country } from '~/services/api'
 import { ApiError, listCountries, previewMap } from '~/services/api'
-import { followPointer } from '~/composables/use-pointer-drag'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 
@@ -112,18 +112,8 @@ const SIDES = [
 
 /** The map if it can be drawn, else the problem. */
 const checked = computed(() => drawnMapSchema.safeParse(map.value))
-const move = (east: number, north: number, larger: number) =>
-  (map.value = { ...map.value, region: movedRegion(map.value.region, east, north, larger) })
-function press(event: PointerEvent) {
-  const box = (event.currentTarget as HTMLElement).getBoundingClientRect()
-  followPointer(event, {
-    move: () => undefined,
-    end(dragged, up) {
-      if (dragged) move(-(up.clientX - event.clientX) / box.width, (up.clientY - event.clientY) / box.height, 1)
-    },
-  })
-}
-const turnWheel = (event: WheelEvent) => move(0, 0, Math.exp(event.deltaY * 0.0015))
+const move = (right: number, down: number, larger: number) =>
+  (map.value = { ...map.value, region: movedRegion(map.value.region, right, -down, larger) })
 
 const asked = refDebounced(map, 150)
 /** Whether the preview is out of date. */
@@ -171,21 +161,14 @@ function draw() {
 <template>
   <DialogSheet v-model="open" title="Generate a map" :width="980">
     <div class="desk">
-      <div
-        class="picture"
-        :style="{ aspectRatio: map.aspect }"
-        :aria-busy="drawing"
-        title="Drag to move the region, turn the wheel to zoom"
-        @pointerdown="press"
-        @wheel.prevent="turnWheel"
-      >
+      <RegionPicture class="picture" :aspect="map.aspect" :is-busy="drawing" @move="move">
         <img v-if="picture && !drawing && problem === ''" :src="picture" alt="The map as it will be drawn" data-testid="map-preview" />
         <p v-else-if="problem === ''" class="busy" role="status">
           <v-progress-circular indeterminate size="28" color="primary" /> Drawing …
         </p>
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
         <p v-if="coarse && !drawing" class="coarse" role="status" data-testid="coarse">{{ coarse }}</p>
-      </div>
+      </RegionPicture>
       <div class="fields">
         <v-autocomplete
           label="A country"
@@ -261,22 +244,7 @@ function draw() {
   align-items: start;
 }
 .picture {
-  position: relative;
-  display: grid;
-  place-items: center;
   max-height: 62vh;
-  border: 1px solid var(--rule);
-  background: var(--paper);
-  overflow: hidden;
-}
-.picture img {
-  width: 100%;
-  height: 100%;
-  object-fit: contain;
-}
-.picture {
-  cursor: grab;
-  touch-action: none;
 }
 .busy {
   display: flex;

@@ -8,7 +8,7 @@ import type { Sheet } from '#core/journey/schema'
 import DialogSheet from '~/components/DialogSheet.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import PlaceSearch from '~/components/places/PlaceSearch.vue'
-import { followPointer } from '~/composables/use-pointer-drag'
+import RegionPicture from './RegionPicture.vue'
 import { useTileService } from '~/composables/use-tile-service'
 import { useEditor } from '~/stores/editor'
 
@@ -46,31 +46,6 @@ function move(right: number, down: number, larger: number) {
   if (!service.value || !shown) return
   sharp.value = 'region'
   tiles.setRegion(movedInPlane(service.value.grid, shown, right, down, larger))
-}
-function press(event: PointerEvent) {
-  const box = (event.currentTarget as HTMLElement).getBoundingClientRect()
-  followPointer(event, {
-    move: () => undefined,
-    end(dragged, up) {
-      if (dragged) move(-(up.clientX - event.clientX) / box.width, -(up.clientY - event.clientY) / box.height, 1)
-    },
-  })
-}
-const turnWheel = (event: WheelEvent) => move(0, 0, Math.exp(event.deltaY * 0.0015))
-const STEP = 0.15
-const KEYS: Readonly<Record<string, () => void>> = {
-  ArrowLeft: () => move(-STEP, 0, 1),
-  ArrowRight: () => move(STEP, 0, 1),
-  ArrowUp: () => move(0, -STEP, 1),
-  ArrowDown: () => move(0, STEP, 1),
-  '+': () => move(0, 0, 1 / 1.4),
-  '-': () => move(0, 0, 1.4),
-}
-function pressKey(event: KeyboardEvent) {
-  const act = KEYS[event.key]
-  if (!act) return
-  event.preventDefault()
-  act()
 }
 
 function showPlace(place: { lon: number; lat: number }) {
@@ -182,17 +157,7 @@ const CREDITS = [
 
     <div v-else class="desk">
       <div>
-        <div
-          class="picture"
-          tabindex="0"
-          role="application"
-          aria-label="The region: arrow keys move it, plus and minus zoom"
-          :style="{ aspectRatio: aspect }"
-          :aria-busy="isPictureComing"
-          @pointerdown="press"
-          @wheel.prevent="turnWheel"
-          @keydown="pressKey"
-        >
+        <RegionPicture class="picture" :aspect="aspect" :is-busy="isPictureComing" @move="move">
           <p v-if="!isCredited" class="quiet ask">Say who made the map and under which licence: then it is shown here.</p>
           <template v-else>
             <img
@@ -206,7 +171,7 @@ const CREDITS = [
             <p v-if="isPictureComing" class="busy" role="status"><v-progress-circular indeterminate size="24" color="primary" /></p>
             <p v-if="trouble" class="trouble" role="alert" data-testid="service-trouble">{{ trouble }}</p>
           </template>
-        </div>
+        </RegionPicture>
         <div v-if="isCredited" class="under">
           <figure v-if="detailAddress && !trouble">
             <img :src="detailAddress" :class="{ stale: isDetailComing }" alt="A part of the map at its finest level" draggable="false" />
@@ -243,12 +208,7 @@ const CREDITS = [
           maxlength="300"
           :data-testid="`service-${field}`"
         />
-        <v-switch
-          v-if="offersCredit"
-          v-model="showsCredit"
-          label="Name it in the film’s last second"
-          data-testid="service-shows-credit"
-        />
+        <v-switch v-if="offersCredit" v-model="showsCredit" label="Name it in the film’s last second" data-testid="service-shows-credit" />
         <p v-if="found.terms" class="quiet">{{ found.terms }}.</p>
         <p v-if="found.unusable.length > 0" class="quiet">
           {{ found.unusable[0] }}
@@ -337,23 +297,8 @@ const CREDITS = [
   align-items: start;
 }
 .picture {
-  position: relative;
-  display: grid;
-  place-items: center;
   min-height: 180px;
   max-height: 46vh;
-  margin: 0 auto;
-  max-width: 100%;
-  overflow: hidden;
-  border: 1px solid var(--rule);
-  background: var(--paper);
-  cursor: grab;
-  touch-action: none;
-}
-.picture img {
-  width: 100%;
-  height: 100%;
-  object-fit: contain;
 }
 .stale {
   opacity: 0.5;
