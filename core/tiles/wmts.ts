@@ -239,10 +239,12 @@ function mapsOfLayer(
     ({ attributes }) => attributes.resourceType === 'tile' && attributes.format?.toLowerCase() === format,
   )?.attributes.template
   if (!resource && !kvp) return `“${title}” does not say at which address its tiles are.`
-  const sets = childrenOf(layer, 'TileMatrixSetLink').map((link) => textAt(link, 'TileMatrixSet'))
-  const usable = sets.flatMap((set) => {
-    const grid = grids.get(set)
-    return grid && typeof grid !== 'string' ? [{ set, grid }] : []
+  const links = childrenOf(layer, 'TileMatrixSetLink')
+  const sets = links.map((link) => textAt(link, 'TileMatrixSet'))
+  const usable = links.flatMap((link, i) => {
+    const grid = grids.get(sets[i]!)
+    const own = grid && typeof grid !== 'string' ? withinLimits(grid, link) : undefined
+    return own ? [{ set: sets[i]!, grid: own }] : []
   })
   if (usable.length === 0) {
     const why = sets.map((set) => grids.get(set)).find((grid) => typeof grid === 'string')
@@ -268,6 +270,17 @@ function mapsOfLayer(
       if (service) maps.push({ id: [id, choice.style, set].join('/'), title: usable.length > 1 ? `${name} · ${set}` : name, service })
     }
   return maps.length > 0 ? maps : `“${title}” gives an address for its tiles that cannot be used.`
+}
+
+/** The levels of a grid that a layer has, where it says so: from its first to its last. Source: OGC 07-057r7, section 7.1.1.1.3, TileMatrixLimits. */
+function withinLimits(grid: TileGrid, link: XmlElement): TileGrid | undefined {
+  const limits = elementAt(link, 'TileMatrixSetLimits')
+  if (!limits) return grid
+  const named = new Set(childrenOf(limits, 'TileMatrixLimits').map((limit) => textAt(limit, 'TileMatrix')))
+  const first = grid.levels.findIndex(({ id }) => named.has(id))
+  if (first < 0) return undefined
+  const last = grid.levels.findLastIndex(({ id }) => named.has(id))
+  return { ...grid, resolution: grid.resolution / 2 ** first, levels: grid.levels.slice(first, last + 1) }
 }
 
 /** A format as the service writes it. */

@@ -55,15 +55,16 @@ describe('WMTS capabilities', () => {
     const { maps, credit, terms, unusable } = readCapabilities(RESOURCES)
     expect(maps.map(({ title }) => title)).toEqual(['Relief · Plain', 'Relief · Tinted'])
     const { service } = maps[0]!
-    expect(tileAddressOf(service.address, service.grid, { level: 2, column: 1, row: 3 })).toBe(
+    expect(tileAddressOf(service.address, service.grid, { level: 1, column: 1, row: 3 })).toBe(
       'https://maps.example/wmts/relief/plain/2024-05/quad/L02/3/1.png',
     )
     expect(service.grid).toMatchObject({
       plane: 'mercator',
       side: 256,
-      levels: [{ id: 'L00' }, { id: 'L01' }, { id: 'L02', columns: 4, rows: 4 }],
+      levels: [{ id: 'L01' }, { id: 'L02', columns: 4, rows: 4 }],
     })
-    expect(service.grid.resolution).toBeCloseTo(156543.033928041, 6)
+    // The layer has no tiles at the first level.
+    expect(service.grid.resolution).toBeCloseTo(78271.5169640204, 6)
     expect(service.covers).toEqual({ west: 5.9, south: 45.8, east: 10.5, north: 47.9 })
     expect(credit).toMatchObject({ title: 'A survey', author: 'Office of maps', source: 'https://maps.example' })
     expect(terms).toBe('Access: Only with a credit')

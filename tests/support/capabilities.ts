@@ -24,7 +24,7 @@ export const RESOURCES = document(
 <Style isDefault="true"><ows:Title>Plain</ows:Title><ows:Identifier>plain</ows:Identifier></Style>
 <Format>image/jpeg</Format><Format>image/png</Format>
 <Dimension><ows:Identifier>Time</ows:Identifier><Default>2024-05</Default><Value>2023-05</Value><Value>2024-05</Value></Dimension>
-<TileMatrixSetLink><TileMatrixSet>quad</TileMatrixSet></TileMatrixSetLink>
+<TileMatrixSetLink><TileMatrixSet>quad</TileMatrixSet><TileMatrixSetLimits>${['L01', 'L02'].map((id) => `<TileMatrixLimits><TileMatrix>${id}</TileMatrix><MinTileRow>0</MinTileRow><MaxTileRow>1</MaxTileRow><MinTileCol>0</MinTileCol><MaxTileCol>1</MaxTileCol></TileMatrixLimits>`).join('')}</TileMatrixSetLimits></TileMatrixSetLink>
 <ResourceURL format="image/jpeg" resourceType="tile" template="https://maps.example/wmts/relief/{Style}/{Time}/{TileMatrixSet}/{TileMatrix}/{TileRow}/{TileCol}.jpg"/>
 <ResourceURL format="image/png" resourceType="tile" template="https://maps.example/wmts/relief/{Style}/{Time}/{TileMatrixSet}/{TileMatrix}/{TileRow}/{TileCol}.png"/>
 </Layer>${set('quad', 'urn:ogc:def:crs:EPSG:6.18:3:3857', SCALES.slice(0, 3).map((scale, k) => matrix(`L0${k}`, scale, CORNER, 256, 2 ** k, 2 ** k)).join('')) /* prettier-ignore */}`,
