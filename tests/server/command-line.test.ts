@@ -7,6 +7,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Command } from '../../cli/command'
 import { runCommand } from '../../cli/command'
 import * as commands from '../../cli/commands'
+import { startStandIn } from '#demo/stand-in/service'
 import { journeyOver } from '../support/journeys'
 import { temporaryFolder } from '../support/server'
 import { probe } from '../support/video'
@@ -240,8 +241,25 @@ describe('npm run sheet', () => {
     expect((byPoints.georeference as { rmsMetres: number }).rmsMetres).toBeGreaterThan(1000)
   })
 
+  it('takes the tiles of a service, and keeps them as a map that can be laid', async () => {
+    const { root, server } = await startStandIn(0)
+    const out = join(folder, 'isles.mbtiles')
+    const region = ['--region', '84.2,-38.8,85,-38.4', '--credit', 'Zephyrine (CC0 1.0)']
+    const { code, stdout } = await sheet('--tiles', `${root}/tiles.json`, ...region, '--sharp-at', '250', '--out', out)
+    server.closeAllConnections()
+    server.close()
+    expect(code).toBe(0)
+    // Level 9 has 156543.03 / 2 ** 9 m to the pixel at the equator, and 239 at 38.6 degrees.
+    const said = lastLine(stdout)
+    expect(said).toMatchObject({ map: 'Lantern Isles', level: '9', missing: 0 })
+    expect(said.metresToPixel).toBeCloseTo(238.95, 1)
+    const kept = lastLine((await sheet(out)).stdout)
+    expect(kept).toMatchObject({ width: said.width, height: said.height, georeference: { kind: 'tiles', plane: 'Web Mercator' } })
+  })
+
+  const TILES = 'http://127.0.0.1:9/{z}/{x}/{y}.png'
   it.each<[string, () => string[], RegExp]>([
-    ['no file', () => [], /^The path of the map file is missing\./],
+    ['no file', () => [], /^The path of the map file is missing;/],
     ['a file that is not there', () => [join(folder, 'gone.png')], /cannot be read: check the path/],
     ['a file that is no map', () => [written('letter.png', 'Dear Sir')], /“letter.png” is not a PNG/],
     [
@@ -261,6 +279,26 @@ describe('npm run sheet', () => {
     ],
     ['both ways at once', () => [map, '--points', 'a', '--world-file', 'b'], /Give either --world-file or --points/],
     ['an unknown option', () => [map, '--turn'], /Unknown option '--turn'/],
+    ['a region without tiles', () => [map, '--region', '1,2,3,4'], /--region is for tiles of a service/],
+    ['tiles without a region', () => ['--tiles', TILES, '--credit', 'A (B)'], /--region is missing/],
+    [
+      'tiles of a region upside down',
+      () => ['--tiles', TILES, '--region', '1,4,3,2', '--credit', 'A (B)'],
+      /--region should be west, south/,
+    ],
+    ['tiles without a credit', () => ['--tiles', TILES, '--region', '1,2,3,4'], /--credit is missing/],
+    ['tiles without a licence', () => ['--tiles', TILES, '--region', '1,2,3,4', '--credit', 'A'], /--credit should end with the licence/],
+    ['tiles and a file', () => [map, '--tiles', TILES], /Give either a map file or --tiles/],
+    [
+      'tiles without a place for their numbers',
+      () => ['--tiles', 'http://127.0.0.1:9/{z}.png', '--region', '1,2,3,4', '--credit', 'A (B)'],
+      /needs {z}, {x}/,
+    ],
+    [
+      'tiles that nobody gives',
+      () => ['--tiles', 'http://127.0.0.1:9/tiles.json', '--region', '1,2,3,4', '--credit', 'A (B)'],
+      /does not answer as it should/,
+    ],
   ])('refuses %s with one sentence and exit code 2', async (_what, options, message) => {
     const { code, stdout, stderr } = await sheet(...options())
     expect([code, stdout]).toEqual([2, ''])
