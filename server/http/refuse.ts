@@ -88,7 +88,8 @@ export function checkedJourney(data: unknown): Journey {
 /** Aborts when nobody waits for the answer any more. */
 export function signalOf(event: H3Event): AbortSignal {
   const left = new AbortController()
-  event.node.res.on('close', () => left.abort(new Error('Nobody waits for the answer.')))
+  // Nobody reads this, and it is no error of ours that would have to be logged.
+  event.node.res.on('close', () => left.abort(refusal(409, 'Nobody waits for the answer.')))
   return left.signal
 }
 
