@@ -27,7 +27,10 @@ export interface Surface {
 }
 
 /** An image that is kept as tiles. */
-export type TiledImage = Pick<Sheet | Photo, 'image' | 'width' | 'height' | 'vector'>
+export type TiledImage = Pick<Sheet | Photo, 'image' | 'width' | 'height' | 'vector'> & {
+  /** How wide the lines of a generated map are drawn, see `#core/sheet/pen`. */
+  pen?: number
+}
 
 /** Part of a sheet at some resolution, and the sheet pixels it covers; with a mirrored sheet these go beyond its edges. */
 export interface SheetPicture {

@@ -2,6 +2,7 @@
 export declare const PROGRAMS: Readonly<
   Record<
     | 'bench'
+    | 'land-index'
     | 'main'
     | 'make-photo'
     | 'make-sheet'
@@ -14,7 +15,7 @@ export declare const PROGRAMS: Readonly<
     | 'styles'
     | 'torture'
     | 'type-metrics'
-    | 'words',
+    | 'stand-in',
     string
   >
 >

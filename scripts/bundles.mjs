@@ -20,6 +20,7 @@ export const PROGRAMS = {
   painter: 'server/render/painter-worker.ts',
   poster: 'server/render/poster-worker.ts',
   reader: 'server/sheets/reader-process.ts',
+  'land-index': 'server/maps/land-process.ts',
   'place-index': 'server/places/index-process.ts',
 }
 

@@ -11,5 +11,8 @@ export const startThread = (name: 'painter' | 'poster', workerData?: unknown): W
   new Worker(pathToFileURL(programPath(name)), { workerData, execArgv: [] })
 
 /** Starts a process that can be sent messages. @param args its arguments */
-export const startProcess = (name: 'reader' | 'place-index', args: readonly string[], options: ForkOptions = {}): ChildProcess =>
-  fork(programPath(name), args, { execArgv: [], stdio: ['ignore', 'ignore', 'inherit', 'ipc'], ...options })
+export const startProcess = (
+  name: 'reader' | 'place-index' | 'land-index',
+  args: readonly string[],
+  options: ForkOptions = {},
+): ChildProcess => fork(programPath(name), args, { execArgv: [], stdio: ['ignore', 'ignore', 'inherit', 'ipc'], ...options })

@@ -5,7 +5,7 @@ import type { DrawnMap, Journey, Sheet } from '#core/journey/schema'
 import { sheetSchema } from '#core/journey/schema'
 import type { ReplaceBy, SheetImage } from '#core/edits/ground/sheets'
 import { addSheet, editSheet, replaceSheet, setCreditLine } from '#core/edits/ground/sheets'
-import { NATURAL_EARTH } from '#core/sheet/credits'
+import { creditOfMap } from '#core/sheet/credits'
 import { IMAGE_LIMITS, SHEET_EXTENSIONS, tooManyBytes } from '#core/sheet/limits'
 import type { TileOrder } from '#core/tiles/order'
 import type { ImageRecord } from '~/services/api'
@@ -120,7 +120,7 @@ export function useSheetImport() {
   async function draw(map: DrawnMap, name: string, replaces?: string): Promise<void> {
     const image = await run(name, () => drawMap(map))
     if (!image) return
-    arrive({ ...imageOf(image), name, georeference: image.georeference, credit: NATURAL_EARTH, drawn: map }, replaces)
+    arrive({ ...imageOf(image), name, georeference: image.georeference, credit: creditOfMap(map), drawn: map }, replaces)
   }
 
   function arrive(image: SheetImage, replaces: string | undefined, showsCredit = false): void {

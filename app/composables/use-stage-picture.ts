@@ -9,6 +9,7 @@ import { facesOf } from '#core/frame/faces'
 import { frameAt, onTable, withTracing } from '#core/frame/frame-at'
 import type { Size } from '#core/geometry/size'
 import { levelsFor } from '#core/sheet/mosaic'
+import { drawnAt } from '#core/sheet/pen'
 import type { CompiledJourney } from '#core/trips/compiled'
 import { HOUSE_FACE } from '#core/type/measure'
 import { createPainter } from '#draw/painter'
@@ -134,8 +135,10 @@ export function useStagePicture(
     const projection = projectionOf(view, compiled.reference)
     const scale = Math.round(size.value.width * window.devicePixelRatio) / compiled.reference.width
     for (const item of items)
-      if (item.kind === 'sheet' && !projection.bent)
-        for (const { tiles } of levelsFor(item.sheet, item.edge, projection, scale)) for (const tile of tiles) studio.tile(item.sheet, tile)
+      if (item.kind === 'sheet' && !projection.bent) {
+        const sheet = drawnAt(item.sheet, scale)
+        for (const { tiles } of levelsFor(sheet, item.edge, projection, scale)) for (const tile of tiles) studio.tile(sheet, tile)
+      }
   }
 
   onMounted(async () => {

@@ -285,22 +285,18 @@ export const countryOutline = async (country: string, { georeference, width, hei
 /** Orders a generated map. @returns the id of the import that makes its image */
 export const drawMap = async (map: DrawnMap) => importId.parse(await request('/api/maps', json('POST', { map }))).id
 
-/** A preview of a generated map. @throws ApiError for a map that cannot be drawn */
-/** `coastMetres` and `coastPixels` are the distances between points of the coasts, on the Earth and in a film; null without coasts. */
 export interface MapPreview {
   blob: Blob
+  /** How far apart the points of the coasts are, in metres; null without coasts. */
   coastMetres: number | null
-  coastPixels: number | null
 }
 
+/** A preview of a generated map. @throws ApiError for a map that cannot be drawn */
 export async function previewMap(map: DrawnMap, signal: AbortSignal): Promise<MapPreview> {
   const response = await fetch('/api/maps/preview', { ...json('POST', { map }), signal }).catch((error: unknown) => {
     throw signal.aborted ? error : new ApiError(UNREACHABLE, 0)
   })
   if (!response.ok) throw new ApiError(messageIn(await response.text()), response.status)
-  const number = (header: string) => {
-    const text = response.headers.get(header)
-    return text === null ? null : Number(text)
-  }
-  return { blob: await response.blob(), coastMetres: number('x-coast-metres'), coastPixels: number('x-coast-pixels') }
+  const metres = response.headers.get('x-coast-metres')
+  return { blob: await response.blob(), coastMetres: metres === null ? null : Number(metres) }
 }

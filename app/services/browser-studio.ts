@@ -2,6 +2,7 @@ import { LRUCache } from 'lru-cache'
 import type { Mosaic } from '#core/sheet/mosaic'
 import { bentMosaic, holds, wholeMosaic } from '#core/sheet/mosaic'
 import type { TileAddress } from '#core/sheet/pyramid'
+import { drawnAt } from '#core/sheet/pen'
 import { coarsestLevel, TILE, tileSize } from '#core/sheet/pyramid'
 import type { TilePicture } from '#draw/ground/mosaic'
 import { layMosaic, pictureOf, wholeTile } from '#draw/ground/mosaic'
@@ -65,8 +66,8 @@ export function createBrowserStudio(onArrival: () => void): Studio {
     }
   }
 
-  function tileOf({ image }: TiledImage, tile: TileAddress): ImageBitmap | 'empty' | undefined {
-    const address = tileAddress(image, tile)
+  function tileOf({ image, pen }: TiledImage, tile: TileAddress): ImageBitmap | 'empty' | undefined {
+    const address = tileAddress(image, tile, pen)
     const found = tiles.get(address)
     if (found === undefined && !asked.has(address)) void fetchTile(address)
     return found
@@ -86,8 +87,8 @@ export function createBrowserStudio(onArrival: () => void): Studio {
     }
   }
 
-  const countCome = ({ image }: TiledImage, mosaic: Mosaic): number =>
-    mosaic.tiles.filter((tile) => tiles.has(tileAddress(image, tile))).length
+  const countCome = ({ image, pen }: TiledImage, mosaic: Mosaic): number =>
+    mosaic.tiles.filter((tile) => tiles.has(tileAddress(image, tile, pen))).length
 
   function lay(image: TiledImage, mosaic: Mosaic): Laid {
     const surface = layMosaic(studio, mosaic, (tile) => {
@@ -115,9 +116,10 @@ export function createBrowserStudio(onArrival: () => void): Studio {
     imageOf: (pixels, width, height) => new ImageData(pixels, width, height),
     createPath: (d) => new Path2D(d),
     tile: tileOf,
-    bentPicture({ sheet }, { projection, scale }) {
+    bentPicture({ sheet: asLaid }, { projection, scale }) {
+      const sheet = drawnAt(asLaid, scale)
       const mosaic = bentMosaic(sheet, projection, projection.bent!, scale)
-      return mosaic && pictureFor(`sheet ${sheet.id} ${mosaic.level}`, sheet, mosaic)
+      return mosaic && pictureFor(`sheet ${sheet.id} ${mosaic.level} ${sheet.pen}`, sheet, mosaic)
     },
     wholePicture(picture, outputWidth) {
       const mosaic = wholeMosaic(picture, outputWidth)

@@ -1,18 +1,19 @@
-import { createReadStream, mkdirSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { Readable } from 'node:stream'
 import { setPlan } from '#core/edits/camera/shots'
 import { wholeFilm } from '#core/film/settings'
 import { DEFAULT_FRAME } from '#core/journey/create'
 import type { FrameFormat, Sheet } from '#core/journey/schema'
 import { sheetSchema } from '#core/journey/schema'
-import { NATURAL_EARTH } from '#core/sheet/credits'
+import { writeRecipe } from '#core/maps/recipe'
+import { creditOfMap } from '#core/sheet/credits'
 import type { TripPlace } from '#core/writing/make-journey'
 import { journeyOfTrip, mapOfTrip } from '#core/writing/make-journey'
 import { MOST_TRIP_TEXT, readTrip } from '#core/writing/read-trip'
 import { tripPlaces } from '#core/writing/trip-places'
 import { renderFilm } from '#render/film'
-import { writeMap } from '../../server/maps/draw'
 import { places as listOfPlaces } from '../../server/places/places'
 import { resolveTrip } from '../../server/places/resolve'
 import type { Place } from '../../server/places/search'
@@ -91,11 +92,9 @@ async function mapIn(folder: string, places: readonly TripPlace[], frame: FrameF
     frame,
   )
   mkdirSync(folder, { recursive: true })
-  const drawn = join(mkdtempSync(join(tmpdir(), 'zephyrine-map-')), 'map.svg')
   const db = openDatabase(folder)
   try {
-    const georeference = await writeMap(map, drawn)
-    const { image } = await importSheetFile(db, folder, 'drawn map.svg', createReadStream(drawn))
+    const { image } = await importSheetFile(db, folder, 'generated map.json', Readable.from([Buffer.from(writeRecipe(map))]))
     return sheetSchema.parse({
       id: 'map',
       name: 'Generated map',
@@ -103,12 +102,11 @@ async function mapIn(folder: string, places: readonly TripPlace[], frame: FrameF
       width: image.width,
       height: image.height,
       vector: image.vector,
-      georeference,
-      credit: NATURAL_EARTH,
+      georeference: image.georeference,
+      credit: creditOfMap(map),
       drawn: map,
     })
   } finally {
     db.close()
-    rmSync(join(drawn, '..'), { recursive: true, force: true })
   }
 }

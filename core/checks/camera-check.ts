@@ -8,7 +8,7 @@ import { frameTime } from '../pace/rate'
 import { groundToSheet, usedPart } from '../sheet/place'
 import type { CompiledJourney } from '../trips/compiled'
 import { outOfFrame } from '../shots/out-of-frame'
-import { sharpness } from '../sheet/sharpness'
+import { hasPixels, sharpness } from '../sheet/sharpness'
 import { visibilityAt } from '../trips/span'
 
 /** Problems with what the camera shows: where it looks beyond the map, loses whom it follows, magnifies the map too much, moves too fast to be comfortable to watch, or never gets to where it is going. */
@@ -129,5 +129,5 @@ function magnificationAt({ sheets, journey }: CompiledJourney, view: View, time:
     const { x, y } = groundToSheet(sheet.place, view.centre)
     return x >= left && x <= right && y >= top && y <= bottom
   })
-  return over && !over.sheet.vector ? 1 / sharpness(over.sheet, view, journey.frame) : 0
+  return over && hasPixels(over.sheet) ? 1 / sharpness(over.sheet, view, journey.frame) : 0
 }

@@ -1,5 +1,5 @@
 import { groundToSheet, usedPart } from '../sheet/place'
-import { sharpness } from '../sheet/sharpness'
+import { hasPixels, sharpness } from '../sheet/sharpness'
 import type { Frame, SheetItem } from './frame'
 
 /** Sharpness at the frame's middle, of the topmost sheet there that is at least half opaque. Infinite for vector sheets, which have no pixels. */
@@ -10,5 +10,5 @@ export function centreSharpness(frame: Pick<Frame, 'items' | 'size' | 'view'>): 
     const { x, y } = groundToSheet(entry.sheet.place, frame.view.centre)
     return x >= left && x <= right && y >= top && y <= bottom
   })
-  return item && (item.sheet.vector ? Infinity : sharpness(item.sheet, frame.view, frame.size))
+  return item && (hasPixels(item.sheet) ? sharpness(item.sheet, frame.view, frame.size) : Infinity)
 }

@@ -90,7 +90,7 @@ const words = z.string().max(300).default('')
 /** Where an image or data comes from. */
 export const creditSchema = z.strictObject({ title: words, author: words, licence: words, source: words })
 
-export const MAP_STYLES = ['atlas', 'ink', 'nightfall', 'sea-chart', 'blank'] as const
+export const MAP_STYLES = ['atlas', 'relief', 'ink', 'nightfall', 'sea-chart', 'countries', 'cut-paper', 'blank', 'day', 'night'] as const
 
 /** A part of the Earth in degrees; west is greater than east where it crosses the antimeridian. */
 export const regionSchema = z
@@ -105,6 +105,10 @@ export const drawnMapSchema = z.strictObject({
   style: z.enum(MAP_STYLES),
   borders: z.boolean(),
   graticule: z.boolean(),
+  /** Rivers, where the map is so far away that they are known well enough. */
+  rivers: z.boolean().default(true),
+  /** Towns as dots, or as lights, the more the nearer. */
+  towns: z.boolean().default(false),
   /** Width over height. */
   aspect: z.number().min(0.2).max(5),
 })

@@ -1,12 +1,21 @@
-import type { Credit, Journey, Sheet } from '../journey/schema'
+import type { Credit, DrawnMap, Journey, Sheet } from '../journey/schema'
+import { imageryOf } from './imagery'
 
 /** Sources of the data that comes with Zephyrine. GeoNames requires credit (CC BY 4.0); Natural Earth is in the public domain and is credited all the same. */
 const GEONAMES: Credit = { title: 'Places', author: 'GeoNames', licence: 'CC BY 4.0', source: 'geonames.org' }
-export const NATURAL_EARTH: Credit = {
+const NATURAL_EARTH: Credit = {
   title: 'Map data',
   author: 'Natural Earth',
   licence: 'Public domain',
   source: 'naturalearthdata.com',
+}
+
+/** The credit of a generated map: OpenStreetMap requires its own (ODbL), and GeoNames for the towns. */
+export function creditOfMap({ style, towns }: DrawnMap): Credit {
+  const imagery = imageryOf(style)
+  const authors = [...(imagery ? [] : ['© OpenStreetMap contributors']), 'Natural Earth', 'NASA', ...(towns ? ['GeoNames'] : [])]
+  const licences = [...(imagery ? [] : ['ODbL']), ...(towns ? ['CC BY 4.0'] : []), 'public domain']
+  return { title: 'Map data', author: authors.join(', '), licence: licences.join(', '), source: imagery ? 'nasa.gov' : 'openstreetmap.org' }
 }
 
 export interface CreditEntry {

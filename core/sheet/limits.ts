@@ -26,6 +26,7 @@ export const SHEET_FORMATS = {
   pdf: { label: 'PDF', extensions: ['.pdf'] },
   mbtiles: { label: 'MBTiles', extensions: ['.mbtiles'] },
   pmtiles: { label: 'PMTiles', extensions: ['.pmtiles'] },
+  map: { label: 'Generated map', extensions: ['.json'] },
 } as const
 
 export type SheetFormat = keyof typeof SHEET_FORMATS

@@ -36,7 +36,7 @@ export interface SeenLevel {
   tiles: TileAddress[]
 }
 
-type Laid = Pick<Sheet, 'width' | 'height' | 'vector' | 'place' | 'crop'>
+type Laid = Pick<Sheet, 'width' | 'height' | 'vector' | 'place' | 'crop'> & { pen?: number }
 
 /**
  * How finely a row of the frame shows a sheet: the base-2 logarithm of sheet pixels per output pixel, the mean of those across and along the line of
@@ -58,12 +58,16 @@ export function rowDetail(sheet: Pick<Laid, 'place'>, projection: Projection, y:
 /** From this far between two levels on, the coarser one is laid over the finer one, so that the change does not show. */
 const LEVEL_BLEND = 0.7
 
+/** On each level of a generated map lines have the same width: mixed all the way, they keep it between two levels. */
+const DRAWN_BLEND = 0
+
 /** The levels that a row of such detail is painted from: the finer one, and how much of the next coarser one lies over it, 0..1. */
-export function levelsOfRow(image: Size & { vector: boolean }, detail: number): { level: number; coarser: number } {
+export function levelsOfRow(image: Size & { vector: boolean; pen?: number }, detail: number): { level: number; coarser: number } {
+  const blend = image.pen === undefined ? LEVEL_BLEND : DRAWN_BLEND
   const level = levelFor(image, 2 ** detail)
   const beyond = detail - level
   const hasCoarser = beyond < 1 && level < coarsestLevel(image)
-  return { level, coarser: hasCoarser ? Math.max(0, (beyond - LEVEL_BLEND) / (1 - LEVEL_BLEND)) : 0 }
+  return { level, coarser: hasCoarser ? Math.max(0, (beyond - blend) / (1 - blend)) : 0 }
 }
 
 /** In how many steps the frame is gone through to find which rows need which level. */

@@ -9,7 +9,7 @@ import { heldIn } from '../sheet/framing'
 import type { CompiledShot, CompiledVisit } from '../trips/compiled'
 import type { TimedTrip } from '../trips/compile-traveller'
 import { globeOf } from './globe'
-import { sharpZoom } from '../sheet/sharpness'
+import { hasPixels, sharpZoom } from '../sheet/sharpness'
 import { plannedShots } from './shot-plan'
 import type { Scene, TimedShot } from './shots'
 import { placeShots, sceneOf } from './shots'
@@ -79,7 +79,7 @@ function planOf(
   if (plan.temperament === null) return []
   const stops = [...moments.values()].map(({ stop, arrive, leave }) => ({ stop: stop.id, arrive, leave }))
   const planned = plannedShots(plan.temperament, scene, {
-    sharpZoom: sheet && !sheet.vector ? sharpZoom(sheet, frame) : Infinity,
+    sharpZoom: sheet && hasPixels(sheet) ? sharpZoom(sheet, frame) : Infinity,
     onMap: (view) => (sheet ? heldIn(sheet, view, scene.reference) : view),
     hold,
     momentOf: (time) => momentAt(time, stops),

@@ -3,6 +3,7 @@ import { projectedRing } from '#core/camera/projection'
 import type { SheetItem } from '#core/frame/frame'
 import { coversFrame } from '#core/sheet/framing'
 import { levelsFor, levelsOfRow, partAt, rowDetail } from '#core/sheet/mosaic'
+import { drawnAt } from '#core/sheet/pen'
 import { groundCorners, groundToSheet } from '#core/sheet/place'
 import { coarsestLevel, tileGrid } from '#core/sheet/pyramid'
 import type { CanvasSpace } from '../canvas-space'
@@ -74,10 +75,11 @@ export function createLaidSheetPainter(studio: Studio) {
 
   /** The levels of a sheet that are seen, by level; where tiles are on their way, under them the coarsest one, which is a single tile. */
   function levelsOf(
-    { sheet, edge }: SheetItem,
+    { sheet: asLaid, edge }: SheetItem,
     { projection, scale }: CanvasSpace,
   ): { seen: Map<number, SampledLevel>; under: SampledLevel | undefined } {
     const { tiles } = made!
+    const sheet = drawnAt(asLaid, scale)
     const sampled = ({ level, part, copies, tiles: needed }: ReturnType<typeof levelsFor>[number]): SampledLevel => {
       const { columns, rows } = tileGrid(sheet, level)
       const table = new Uint32Array(columns * rows)
@@ -184,16 +186,21 @@ export function createLaidSheetPainter(studio: Studio) {
 /** Whether more than one sample is taken for a pixel. */
 const isFiner = ({ isMoving, isRough, projection }: CanvasSpace): boolean => !isMoving && !isRough && !projection.isFlat
 
-/** The levels of the rows of a band. A tilted view at rest is sampled so finely that it needs no coarser one over them. */
-function detailsOf(space: CanvasSpace, { sheet }: SheetItem, { top, rows, finer }: Band): RowLevels[] {
+/**
+ * The levels of the rows of a band. A tilted view at rest is sampled so finely that it needs no coarser one over them, and a flat one has none; but the lines of
+ * a generated map are as wide on each level, so that one goes over into the next all the way.
+ */
+function detailsOf(space: CanvasSpace, { sheet: asLaid }: SheetItem, { top, rows, finer }: Band): RowLevels[] {
   const { projection, scale } = space
+  const sheet = drawnAt(asLaid, scale)
+  const isMixed = sheet.drawn !== null || !(projection.isFlat || isFiner(space))
   const detailAt = (row: number) => rowDetail(sheet, projection, (top + row) / scale, scale)
   const known = Array.from({ length: Math.ceil(rows / DETAIL_STEP) + 1 }, (_, i) => detailAt(i * DETAIL_STEP))
   return Array.from({ length: rows * finer }, (_, i) => {
     const row = (i + 0.5) / finer / DETAIL_STEP
     const k = Math.floor(row)
     const { level, coarser } = levelsOfRow(sheet, known[k]! + (known[k + 1]! - known[k]!) * (row - k))
-    return { level, share: projection.isFlat || isFiner(space) ? 0 : Math.round(WHOLE * coarser) }
+    return { level, share: isMixed ? Math.round(WHOLE * coarser) : 0 }
   })
 }
 

@@ -21,7 +21,7 @@ export function tilesKept({ width, height }: Size): number {
   return Math.max(LEAST_TILES, TIMES_SEEN * along(width) * along(height))
 }
 
-type Washed = Pick<Sheet, 'image' | 'width' | 'height' | 'vector' | 'wash'>
+type Washed = Pick<Sheet, 'image' | 'width' | 'height' | 'vector' | 'wash'> & { pen?: number }
 
 /** Tiles of sheets in the sampler's memory, washed one by one, so that each is washed once wherever the camera goes. @param most how many are kept */
 export function createTiles(studio: Studio, sampler: Sampler, most: number) {
@@ -56,7 +56,7 @@ export function createTiles(studio: Studio, sampler: Sampler, most: number) {
     clear: () => kept.clear(),
     /** A tile of a sheet; missing while it is on its way. */
     of(image: Washed, address: TileAddress): Tile {
-      const key = [image.image, address.level, address.column, address.row, image.wash && nameOf(image.wash)].join()
+      const key = [image.image, image.pen, address.level, address.column, address.row, image.wash && nameOf(image.wash)].join()
       const known = kept.get(key)
       if (known !== undefined) return known
       const pixels = pixelsOf(image, address)

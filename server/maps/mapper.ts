@@ -1,8 +1,9 @@
-import type { DrawnMap, Georeference } from '#core/journey/schema'
+import type { DrawnMap } from '#core/journey/schema'
 import { JobLine } from '../sheets/job-line'
 import type { Answer } from '../sheets/job'
+import { mapDataMade } from './data'
 
-/** Maps are drawn in a process of their own: the finest coasts take seconds. It is kept, as reading the coasts takes a second by itself. */
+/** Previews are drawn in a process of their own, which is kept, as reading what they are drawn from takes a second by itself. */
 const line = new JobLine(50_000, 60_000)
 
 /** Previews overtaken by a newer one have no use any more. */
@@ -17,12 +18,7 @@ let latest: AbortController | undefined
 export async function previewMap(map: DrawnMap, signal: AbortSignal): Promise<Extract<Answer, { is: 'previewed' }>> {
   latest?.abort(new Overtaken())
   latest = new AbortController()
-  const answer = await line.do({ do: 'preview', map }, 1, AbortSignal.any([latest.signal, signal]))
-  return answer as Extract<Answer, { is: 'previewed' }>
-}
-
-/** Writes a map to an SVG file. @throws JourneyError if it cannot be drawn; the signal's reason when aborted */
-export async function drawMapTo(map: DrawnMap, out: string, signal: AbortSignal): Promise<Georeference> {
-  const answer = await line.do({ do: 'map', map, out }, 0, signal)
-  return (answer as Extract<Answer, { is: 'mapped' }>).georeference
+  const either = AbortSignal.any([latest.signal, signal])
+  await mapDataMade()
+  return (await line.do({ do: 'preview', map }, 1, either)) as Extract<Answer, { is: 'previewed' }>
 }

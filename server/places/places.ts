@@ -7,11 +7,11 @@ import { openPlaces } from './search'
 let opened: Promise<PlaceSearch> | undefined
 
 /** The path of the list: it comes from packages and is the same for all data folders. The number is the version of its schema. */
-const listPath = () => join(process.cwd(), 'node_modules/.cache/zephyrine/places-5.sqlite')
+export const placesPath = () => join(process.cwd(), 'node_modules/.cache/zephyrine/places-5.sqlite')
 
 /** The list of places; built on the first call, in a separate process, as that takes some seconds. */
 export function places(): Promise<PlaceSearch> {
-  opened ??= open(listPath()).catch((error: unknown) => {
+  opened ??= open(placesPath()).catch((error: unknown) => {
     opened = undefined
     throw error
   })

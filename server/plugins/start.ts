@@ -1,4 +1,4 @@
-import { places } from '../places/places'
+import { mapDataMade } from '../maps/data'
 import { sweepPosters } from '../posters/poster-files'
 import { cutMissingTiles } from '../sheets/import-sheet'
 import { sweepBrokenOff } from '../tiles/take-sheet'
@@ -32,7 +32,7 @@ export default defineNitroPlugin(() => {
   attempt(() => sweepFiles(dataFolder(), finishedExports(db)))
   attempt(() => sweepBrokenOff(dataFolder()))
   attempt(() => sweepPosters(dataFolder(), new Set(journeyIds(db))))
-  void places().catch((error: unknown) => console.error(error))
+  void mapDataMade().catch((error: unknown) => console.error(error))
   void cutMissingTiles(dataFolder(), listImages(db))
 })
 

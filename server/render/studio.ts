@@ -9,6 +9,7 @@ import { JourneyError } from '#core/error'
 import type { Photo } from '#core/journey/schema'
 import type { Mosaic } from '#core/sheet/mosaic'
 import { bentMosaic, holds, levelsFor, surroundings, washReach, wholeMosaic } from '#core/sheet/mosaic'
+import { drawnAt } from '#core/sheet/pen'
 import type { TileAddress } from '#core/sheet/pyramid'
 import { tileSize } from '#core/sheet/pyramid'
 import type { CanvasSpace } from '#draw/canvas-space'
@@ -132,7 +133,7 @@ export function createServerStudio(folder: string): ServerStudio {
   const ready = new Map<string, Image | null>()
   const wholeKey = ({ image }: Photo, { level }: Mosaic) => `whole ${image} ${level}`
 
-  const tileKey = ({ image }: TiledImage, { level, column, row }: TileAddress) => [image, level, column, row].join()
+  const tileKey = ({ image, pen }: TiledImage, { level, column, row }: TileAddress) => [image, pen, level, column, row].join()
 
   /** Gets a tile ready. */
   async function decode(image: TiledImage, tile: TileAddress): Promise<void> {
@@ -175,7 +176,8 @@ export function createServerStudio(folder: string): ServerStudio {
 
   const bentKey = (id: string) => `sheet ${id}`
   /** Decodes the tiles of a sheet that a frame shows, with those beside them that their wash needs. */
-  async function prepareTiles({ sheet, edge }: SheetItem, { projection, scale }: CanvasSpace): Promise<void> {
+  async function prepareTiles({ sheet: asLaid, edge }: SheetItem, { projection, scale }: CanvasSpace): Promise<void> {
+    const sheet = drawnAt(asLaid, scale)
     const { wash } = sheet
     for (const { level, tiles } of levelsFor(sheet, edge, projection, scale)) {
       const reach = wash ? washReach(wash, level) : 0
@@ -200,7 +202,7 @@ export function createServerStudio(folder: string): ServerStudio {
       ready.clear()
       for (const item of items) {
         if (item.kind === 'sheet') {
-          const { sheet } = item
+          const sheet = drawnAt(item.sheet, scale)
           const missing = `The picture of the sheet “${sheet.name}” is missing in ${folder}: import it again.`
           if (!hasTiles(folder, sheet.image)) throw new JourneyError(missing)
           if (projection.bent) {

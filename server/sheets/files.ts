@@ -1,5 +1,6 @@
 import { open } from 'node:fs/promises'
 import { JourneyError } from '#core/error'
+import { RECIPE_START } from '#core/maps/recipe'
 import type { SheetFormat } from '#core/sheet/limits'
 import { formatOfName, SHEET_FORMATS, SHEET_FORMAT_WORDS } from '#core/sheet/limits'
 
@@ -22,6 +23,7 @@ export function formatOfBytes(head: Buffer): SheetFormat | undefined {
   if (text.startsWith('%PDF-')) return 'pdf'
   if (text.startsWith('SQLite format 3\0')) return 'mbtiles'
   if (text.startsWith('PMTiles')) return 'pmtiles'
+  if (text.startsWith(RECIPE_START)) return 'map'
   // In UTF-16 every second byte is 0.
   if (/^(\xef\xbb\xbf|\xff\xfe|\xfe\xff)?\s*<(\?xml|!--|!doctype svg|svg|\w+:svg)/i.test(text.replaceAll('\0', ''))) return 'svg'
   return undefined

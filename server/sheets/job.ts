@@ -2,13 +2,14 @@ import { z } from 'zod'
 import { fontSchema } from '#core/journey/font-schema'
 import { drawnMapSchema, georeferenceSchema, tileRunsSchema, tileServiceSchema } from '#core/journey/sheet-schema'
 import { SHEET_FORMATS } from '#core/sheet/limits'
+import { PENS } from '#core/sheet/pen'
 import type { SheetFormat } from '#core/sheet/limits'
 import { describedSchema } from '#core/tiles/described'
 import { glimpseSchema } from '#core/tiles/order'
 import { sheetPlanSchema } from '#core/tiles/sheet-plan'
 
-/** Tiles along a side of the block drawn at once: reading a drawing costs more than drawing four times the area. */
-export const BLOCK = 4
+/** Tiles along a side of the block drawn at once: reading a drawing costs more than drawing four times the area; of a generated map only what is near is read. */
+export const blockSide = (isMap: boolean): number => (isMap ? 2 : 4)
 
 /** With what services are asked: the key that stands for `{key}` in their addresses, and the file of answers that may be used again. */
 const asking = { key: z.string().optional(), cache: z.string() }
@@ -39,6 +40,8 @@ export const jobSchema = z.discriminatedUnion('do', [
     level: z.int(),
     column: z.int().min(0),
     row: z.int().min(0),
+    /** How wide the lines of a generated map are drawn. */
+    pen: z.int().min(PENS.least).max(PENS.most),
   }),
   /** Takes the tiles of a service into a file; `cache` is where answers that may be used again are kept. */
   z.object({
@@ -55,8 +58,6 @@ export const jobSchema = z.discriminatedUnion('do', [
   z.object({ do: z.literal('glimpse'), id: z.int(), glimpse: glimpseSchema, ...asking }),
   /** Makes a small picture of a generated map. */
   z.object({ do: z.literal('preview'), id: z.int(), map: drawnMapSchema }),
-  /** Writes a generated map to an SVG file. */
-  z.object({ do: z.literal('map'), id: z.int(), map: drawnMapSchema, out: z.string() }),
 ])
 export type Job = z.infer<typeof jobSchema>
 export type ImportJob = Extract<Job, { do: 'import' }>
@@ -88,14 +89,8 @@ export const answerSchema = z.discriminatedUnion('is', [
   /** A WebP picture in base64; the side of the service's tiles in pixels, and the mean of their bytes. */
   z.object({ is: z.literal('glimpsed'), id: z.int(), webp: z.string(), side: z.int(), bytes: z.number(), level: z.int() }),
   z.object({ is: z.literal('drawn'), id: z.int() }),
-  /** A WebP picture in base64, and the detail of the map's coasts, on the Earth in metres and in a film in pixels. */
-  z.object({
-    is: z.literal('previewed'),
-    id: z.int(),
-    webp: z.string(),
-    coasts: z.object({ metres: z.number(), pixels: z.number() }).nullable(),
-  }),
-  z.object({ is: z.literal('mapped'), id: z.int(), georeference: georeferenceSchema }),
+  /** A WebP picture in base64, and how far apart the points of the map's coasts are, in metres; null where there are none. */
+  z.object({ is: z.literal('previewed'), id: z.int(), webp: z.string(), coasts: z.number().nullable() }),
   /** `message` is a sentence for the user if `expected`, else an internal error. */
   z.object({ is: z.literal('failed'), id: z.int().optional(), message: z.string(), expected: z.boolean() }),
 ])

@@ -11,7 +11,8 @@ import { importMbtiles } from './mbtiles'
 import { importPdf } from './pdf'
 import { importPmtiles } from './pmtiles'
 import { importRaster } from './raster'
-import { drawPreview, writeMap } from '../maps/draw'
+import { drawPreview } from '../maps/draw'
+import { importMap } from '../maps/import-map'
 import { openAnswerCache } from '../tiles/answer-cache'
 import type { Client } from '../tiles/client'
 import { createClient } from '../tiles/client'
@@ -38,6 +39,8 @@ function build(job: ImportJob, onProgress: (share: number) => void): Promise<Bui
       return importSvg(job, onProgress)
     case 'pdf':
       return importPdf(job, onProgress)
+    case 'map':
+      return importMap(job)
     case 'mbtiles':
       return importMbtiles(job, onProgress)
     case 'pmtiles':
@@ -107,8 +110,6 @@ async function runKept(job: KeptJob): Promise<Answer> {
       const { webp, coasts } = await drawPreview(job.map)
       return { is: 'previewed', id, webp: webp.toString('base64'), coasts }
     }
-    case 'map':
-      return { is: 'mapped', id, georeference: await writeMap(job.map, job.out) }
   }
 }
 

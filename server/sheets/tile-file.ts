@@ -6,9 +6,14 @@ import type { TileAddress } from '#core/sheet/pyramid'
 export interface TileFile {
   put(tile: TileAddress, data: Buffer): void
   get(tile: TileAddress): Buffer | undefined
-  /** The cleaned drawing of a vector image. */
+  /** The cleaned drawing of a vector image, or the recipe of a generated map. */
   putDrawing(json: string): void
   drawing(): string | undefined
+  /** Says that the drawing is the recipe of a generated map, whose tiles are drawn for each pen. */
+  markMap(): void
+  isMap(): boolean
+  putDrawn(pen: number, tile: TileAddress, data: Buffer): void
+  getDrawn(pen: number, tile: TileAddress): Buffer | undefined
   /** Says that levels have gaps on purpose, in which the next coarser level is to be seen. */
   markSparse(): void
   isSparse(): boolean
@@ -27,8 +32,21 @@ const SCHEMA = `
   CREATE TABLE drawing (json TEXT NOT NULL) STRICT;
 `
 
-/** The version that a tile file with gaps has; all others have none. */
+/** The versions that tile files with gaps and those of generated maps have; all others have none. */
 const SPARSE = 1
+const MAP = 2
+
+const MAP_SCHEMA = `
+  CREATE TABLE drawn_tiles (
+    pen         INTEGER NOT NULL,
+    level       INTEGER NOT NULL,
+    tile_column INTEGER NOT NULL,
+    tile_row    INTEGER NOT NULL,
+    data        BLOB NOT NULL,
+    PRIMARY KEY (pen, level, tile_column, tile_row)
+  ) STRICT;
+  PRAGMA user_version = ${MAP};
+`
 
 function over(db: Database.Database): TileFile {
   const put = db.prepare('INSERT OR IGNORE INTO tiles (level, tile_column, tile_row, data) VALUES (?, ?, ?, ?)')
@@ -38,6 +56,15 @@ function over(db: Database.Database): TileFile {
     get: ({ level, column, row }) => get.get(level, column, row) as Buffer | undefined,
     putDrawing: (json) => void db.prepare('INSERT INTO drawing (json) VALUES (?)').run(json),
     drawing: () => db.prepare('SELECT json FROM drawing').pluck().get() as string | undefined,
+    markMap: () => void db.exec(MAP_SCHEMA),
+    isMap: () => db.pragma('user_version', { simple: true }) === MAP,
+    putDrawn: (pen, { level, column, row }, data) =>
+      void db.prepare('INSERT OR IGNORE INTO drawn_tiles VALUES (?, ?, ?, ?, ?)').run(pen, level, column, row, data),
+    getDrawn: (pen, { level, column, row }) =>
+      db
+        .prepare('SELECT data FROM drawn_tiles WHERE pen = ? AND level = ? AND tile_column = ? AND tile_row = ?')
+        .pluck()
+        .get(pen, level, column, row) as Buffer | undefined,
     markSparse: () => void db.pragma(`user_version = ${SPARSE}`),
     isSparse: () => db.pragma('user_version', { simple: true }) === SPARSE,
     inTransaction: (run) => db.transaction(run)(),

@@ -1,18 +1,19 @@
 import { existsSync } from 'node:fs'
 import sharp from 'sharp'
-import type { Sheet } from '#core/journey/schema'
 import type { TileAddress } from '#core/sheet/pyramid'
 import { hasTile, tileSize } from '#core/sheet/pyramid'
+import type { TiledImage } from '#draw/studio'
+import { mapDataMade } from '../maps/data'
 import { imagePath, tilesPath } from '../storage/image-files'
 import { cutTilesAgain } from './import-sheet'
 import { partOfCoarser } from './coarser'
-import { BLOCK } from './job'
+import { blockSide } from './job'
 import { JobLine } from './job-line'
 import { encodeTile } from './pyramid'
 import type { TileFile } from './tile-file'
 import { isDamage, openTileFile } from './tile-file'
 
-type Image = Pick<Sheet, 'image' | 'width' | 'height' | 'vector'>
+type Image = TiledImage
 
 export const hasTiles = (folder: string, image: string): boolean => existsSync(tilesPath(folder, image))
 
@@ -52,17 +53,22 @@ async function fromCoarser(file: TileFile, image: Image, tile: TileAddress): Pro
 async function readFromFile(folder: string, image: Image, tile: TileAddress): Promise<Buffer | undefined> {
   const path = tilesPath(folder, image.image)
   const file = openTileFile(path)
-  const found = file.get(tile)
+  const isMap = image.vector && file.isMap()
+  const pen = isMap ? (image.pen ?? 0) : 0
+  const find = (from: TileFile) => (isMap ? from.getDrawn(pen, tile) : from.get(tile))
+  const found = find(file)
   if (found) return found
   if (!image.vector) return file.isSparse() ? fromCoarser(file, image, tile) : undefined
-  const key = [image.image, tile.level, Math.floor(tile.column / BLOCK), Math.floor(tile.row / BLOCK)].join()
+  if (isMap) await mapDataMade()
+  const side = blockSide(isMap)
+  const key = [image.image, pen, tile.level, Math.floor(tile.column / side), Math.floor(tile.row / side)].join()
   const { width, height } = image
   const job =
     drawing.get(key) ??
     line
-      .do({ do: 'draw', tiles: path, original: imagePath(folder, image.image), width, height, ...tile }, tile.level)
+      .do({ do: 'draw', tiles: path, original: imagePath(folder, image.image), width, height, pen, ...tile }, tile.level)
       .finally(() => drawing.delete(key))
   drawing.set(key, job)
   await job
-  return openTileFile(path).get(tile)
+  return find(openTileFile(path))
 }

@@ -1,18 +1,16 @@
-import type { Feature, FeatureCollection, MultiLineString } from 'geojson'
+import type { Feature } from 'geojson'
 import { describe, expect, it } from 'vitest'
 import { ringsOnSheet } from '#core/maps/country-rings'
 import { geoSheet } from '#core/geo/georeference'
 import type { DrawnMap, Georeference } from '#core/journey/schema'
-import { drawnMapSchema, MAP_STYLES } from '#core/journey/schema'
-import { cleanSvg } from '#core/formats/clean-svg'
-import { drawMap, layoutMap } from '#core/maps/drawn-map'
-import { STYLE_SHEETS } from '#core/maps/map-styles'
+import { drawnMapSchema } from '#core/journey/schema'
+import { layoutMap } from '#core/maps/layout'
 
 const ALPS = { west: 4, south: 43, east: 18, north: 50 }
 const map = (patch: Partial<DrawnMap> = {}): DrawnMap =>
   drawnMapSchema.parse({ region: ALPS, projection: 'conic', style: 'atlas', borders: true, graticule: true, aspect: 16 / 9, ...patch })
 
-/** A square country, wound clockwise as d3-geo has it, with a border line through it. */
+/** A square country, wound clockwise as d3-geo has it. */
 const square = (west: number, south: number, east: number, north: number): Feature => ({
   type: 'Feature',
   properties: {},
@@ -29,17 +27,6 @@ const square = (west: number, south: number, east: number, north: number): Featu
     ],
   },
 })
-const land: FeatureCollection = { type: 'FeatureCollection', features: [square(6, 44, 16, 49)] }
-const borders: MultiLineString = {
-  type: 'MultiLineString',
-  coordinates: [
-    [
-      [10, 44],
-      [10, 49],
-    ],
-  ],
-}
-
 describe('a drawn map', () => {
   it.each(['mercator', 'equirectangular', 'conic', 'orthographic'] as const)(
     'shows all of its region, as large as fits, in its middle: %s',
@@ -75,22 +62,6 @@ describe('a drawn map', () => {
     const { toSheet } = geoSheet(georeference)
     expect(toSheet({ lon: 180, lat: -35 })!.x).toBeCloseTo(size.width / 2, 3)
     expect(toSheet({ lon: -170, lat: -35 })!.x).toBeGreaterThan(size.width / 2)
-  })
-
-  it.each(MAP_STYLES)('is a plain drawing without names, in the colours of its style: %s', (style) => {
-    const { svg, layout } = drawMap(map({ style }), { land, borders })
-    const clean = cleanSvg(svg, 'map')
-    expect(clean.hasText).toBe(false)
-    expect(clean.viewBox).toEqual([0, 0, layout.size.width, layout.size.height])
-    expect(svg).toContain(STYLE_SHEETS[style].sea)
-    expect(svg).toContain(`fill="${STYLE_SHEETS[style].land}"`)
-    expect(svg).not.toContain('NaN')
-  })
-
-  it('has borders and degrees only if asked for', () => {
-    const length = (patch: Partial<DrawnMap>) => drawMap(map(patch), { land, borders }).svg.length
-    expect(length({ borders: false })).toBeLessThan(length({}))
-    expect(length({ graticule: false })).toBeLessThan(length({}))
   })
 
   it.each([

@@ -6,7 +6,7 @@ import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { JourneyError } from '#core/error'
 import { formatCoordinates } from '#core/formats/coordinates'
 import { sheetSchema } from '#core/journey/schema'
-import { NATURAL_EARTH } from '#core/sheet/credits'
+import { creditOfMap } from '#core/sheet/credits'
 import { journeyOfTrip, mapOfTrip, modeBetween } from '#core/writing/make-journey'
 import type { Mode } from '#core/writing/modes'
 import { MODE_IDS, MODES } from '#core/writing/modes'
@@ -137,7 +137,7 @@ async function make() {
       height: image.height,
       vector: image.vector,
       georeference: image.georeference,
-      credit: NATURAL_EARTH,
+      credit: creditOfMap(map),
       drawn: map,
     })
     making.value = { stage: 'Making the journey', share: 1 }

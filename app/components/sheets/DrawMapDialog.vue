@@ -3,8 +3,12 @@ import { refDebounced } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { DrawnMap, MapStyle } from '#core/journey/schema'
 import { drawnMapSchema, MAP_STYLES } from '#core/journey/schema'
+import { MEAN_RADIUS } from '#core/geo/earth'
+import { layoutMap } from '#core/maps/layout'
 import { STYLE_SHEETS } from '#core/maps/map-styles'
 import { movedRegion, regionAround, withMargin } from '#core/maps/region'
+import { creditOfMap } from '#core/sheet/credits'
+import { IMAGERY_PIXELS, imageryOf } from '#core/sheet/imagery'
 import DialogSheet from '~/components/DialogSheet.vue'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
@@ -44,14 +48,27 @@ const drawing = ref(false)
 /** A warning if the coasts are too coarse for the region. */
 const coarse = ref('')
 
-/** Segments of coast longer than this, in pixels of a film 1920 wide, look like a polygon. */
+/** Segments of coast longer than this, in pixels of a film 1920 wide, look like a polygon; pixels of imagery wider than this look blurred. */
 const ROUGH = 14
-function coarseness(metres: number | null, pixels: number | null): string {
-  if (metres === null || pixels === null)
-    return 'No coast lies in this region, so there is little to see. For a hike import a detailed map.'
-  if (pixels < ROUGH) return ''
-  const apart = metres < 1000 ? `${Math.round(metres / 10) * 10} m` : `${(metres / 1000).toFixed(1)} km`
-  return `The coasts known here have a point every ${apart}, ${Math.round(pixels)} px of the film: too coarse for so small a region. For a hike import a detailed map.`
+const BLURRED = 3
+const FILM = 1920
+
+/** What is to be said of a map that is too coarse for its region. @param metres between points of its coasts, null without any */
+function coarseness(drawn: DrawnMap, metres: number | null): string {
+  const { georeference, size } = layoutMap(drawn)
+  // The plane of a drawn map has the Earth's radius as its unit.
+  const metresToPixel = (georeference.matrix[0] * MEAN_RADIUS * Math.max(size.width, size.height)) / FILM
+  if (imageryOf(drawn.style)) {
+    const wide = (2 * Math.PI * MEAN_RADIUS) / IMAGERY_PIXELS / metresToPixel
+    return wide < BLURRED
+      ? ''
+      : `A pixel of this imagery is 10 km wide, ${Math.round(wide)} px of the film: it is made for continents and the globe.`
+  }
+  if (metres === null) return 'No coast or lake lies in this region, so there is little to see. For a hike import a detailed map.'
+  const apart = metres / metresToPixel
+  if (apart < ROUGH) return ''
+  const words = metres < 1000 ? `${Math.round(metres / 10) * 10} m` : `${(metres / 1000).toFixed(1)} km`
+  return `The coasts known here have a point every ${words}, ${Math.round(apart)} px of the film: too coarse for so small a region. For a hike import a detailed map.`
 }
 
 /** The region around the stops, if their places on the Earth are known. */
@@ -78,6 +95,12 @@ const PROJECTIONS = [
   { value: 'equirectangular', title: 'Plate' },
   { value: 'orthographic', title: 'Globe' },
 ] as const
+/** The colours of the land in a swatch. */
+function landOf(style: MapStyle): string {
+  const { land, countries } = STYLE_SHEETS[style]
+  const colours = countries?.colours ?? land.map(([, colour]) => colour)
+  return `linear-gradient(120deg, ${[...colours, colours.at(-1)].slice(0, 5).join(', ')})`
+}
 const STYLES = MAP_STYLES.map((value) => ({ value: value as MapStyle, title: STYLE_SHEETS[value].title }))
 
 function showCountry(id: string | null) {
@@ -136,8 +159,9 @@ watch(
     const { signal } = control
     drawing.value = true
     try {
-      const { blob, coastMetres, coastPixels } = await previewMap(checked.value.data, signal)
-      coarse.value = coarseness(coastMetres, coastPixels)
+      const drawn = checked.value.data
+      const { blob, coastMetres } = await previewMap(drawn, signal)
+      coarse.value = coarseness(drawn, coastMetres)
       URL.revokeObjectURL(picture.value)
       picture.value = URL.createObjectURL(blob)
       problem.value = ''
@@ -215,16 +239,18 @@ function draw() {
           :columns="5"
           @change="(style) => (map = { ...map, style })"
         >
-          <span class="swatch" :style="{ background: STYLE_SHEETS[choice.value].sea }">
-            <span :style="{ background: STYLE_SHEETS[choice.value].land, borderColor: STYLE_SHEETS[choice.value].coast.colour }" />
+          <span class="swatch" :style="{ background: STYLE_SHEETS[choice.value].deep ?? STYLE_SHEETS[choice.value].sea }">
+            <span :style="{ background: landOf(choice.value), borderColor: STYLE_SHEETS[choice.value].coast.colour }" />
           </span>
           <span class="style">{{ choice.title }}</span>
         </PictureChoice>
         <div class="switches">
           <v-switch v-model="map.borders" label="Borders" />
+          <v-switch v-model="map.rivers" label="Rivers" />
+          <v-switch v-model="map.towns" label="Towns" />
           <v-switch v-model="map.graticule" label="Degrees" />
         </div>
-        <p class="quiet">Coasts and borders: Natural Earth, public domain. No names are drawn, to leave room for yours.</p>
+        <p class="quiet">{{ creditOfMap(map).author }}: noted as the map’s credit. No names are drawn, to leave room for yours.</p>
       </div>
     </div>
     <template #actions>
@@ -272,10 +298,13 @@ function draw() {
   display: grid;
   gap: 10px;
 }
-.buttons,
-.switches {
+.buttons {
   display: flex;
   gap: 8px;
+}
+.switches {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
 }
 .box {
   display: grid;

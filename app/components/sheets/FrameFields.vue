@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Sheet } from '#core/journey/schema'
 import { coversFrame, fillingView, fittingView } from '#core/sheet/framing'
-import { sharpness, sharpZoom } from '#core/sheet/sharpness'
+import { hasPixels, sharpness, sharpZoom } from '#core/sheet/sharpness'
 import NumberSlider from '~/components/fields/NumberSlider.vue'
 import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'
@@ -52,7 +52,7 @@ const fit = () => camera.show(fittingView(props.sheet, stage.reference))
 
   <h3>Sharpness</h3>
   <p class="figures" data-testid="sharpness">
-    <template v-if="sheet.vector">A vector map: sharp at any zoom.</template>
+    <template v-if="!hasPixels(sheet)">A vector map: sharp at any zoom.</template>
     <template v-else-if="pixels >= 1">
       {{ pixels.toFixed(2) }} sheet pixels for each pixel of the film: sharp up to a scale of {{ sharpest }} %, which is
       {{ pixels.toFixed(1) }} times further in.

@@ -4,6 +4,7 @@ import { mdiDeleteOutline } from '@mdi/js'
 import { computed } from 'vue'
 import { editSheet, removeSheet } from '#core/edits/ground/sheets'
 import { SHEET_FORMAT_WORDS } from '#core/sheet/limits'
+import { hasPixels } from '#core/sheet/sharpness'
 import ValueSection from '~/components/details/values/ValueSection.vue'
 import FoldedSection from '~/components/fields/FoldedSection.vue'
 import { useFieldEdits } from '~/composables/use-field-edits'
@@ -68,7 +69,7 @@ function remove() {
       @blur="done"
     />
     <p class="quiet figures size">
-      <template v-if="sheet.vector">Vector, sharp at any zoom</template>
+      <template v-if="!hasPixels(sheet)">Vector, sharp at any zoom</template>
       <template v-else>{{ sheet.width }} × {{ sheet.height }} pixels</template>
     </p>
     <p v-if="takenWords" class="quiet size" data-testid="taken">{{ takenWords }}</p>

@@ -2,6 +2,7 @@
 import { createReadStream, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { Readable } from 'node:stream'
 import sharp from 'sharp'
 import { referenceSize } from '#core/camera/view'
 import { setDepth } from '#core/edits/journey'
@@ -13,6 +14,7 @@ import { frameAt } from '#core/frame/frame-at'
 import { createJourney } from '#core/journey/create'
 import type { Journey, Sheet } from '#core/journey/schema'
 import { depthSchema, drawnMapSchema, sheetSchema, shotSchema } from '#core/journey/schema'
+import { writeRecipe } from '#core/maps/recipe'
 import { frameTime } from '#core/pace/rate'
 import { fillingView } from '#core/sheet/framing'
 import { stillDemo } from '#demo/journey'
@@ -20,7 +22,7 @@ import { createPainter } from '#draw/painter'
 import { renderFilm } from '#render/film'
 import { createFilmPainter } from '#render/film-painter'
 import { createServerStudio, createServerSurface } from '#render/studio'
-import { writeMap } from '../../../server/maps/draw'
+import { mapDataMade } from '../../../server/maps/data'
 import { importSheetFile } from '../../../server/sheets/import-sheet'
 import { closeTileFiles } from '../../../server/sheets/tile-file'
 import { openDatabase } from '../../../server/storage/database'
@@ -93,11 +95,10 @@ export async function measureGlobe(): Promise<void> {
       graticule: true,
       aspect: 1.5,
     })
-    const path = join(scratch, 'world.svg')
-    const georeference = await writeMap(map, path)
-    const { image } = await importSheetFile(db, scratch, 'world.svg', createReadStream(path))
-    const { hash, width, height, vector } = image
-    const sheet = sheetSchema.parse({ id: 'world', name: 'World', image: hash, width, height, vector, georeference })
+    await mapDataMade()
+    const { image } = await importSheetFile(db, scratch, 'world.json', Readable.from([Buffer.from(writeRecipe(map))]))
+    const { hash, width, height, vector, georeference } = image
+    const sheet = sheetSchema.parse({ id: 'world', name: 'World', image: hash, width, height, vector, georeference, drawn: map })
     const shot = (fields: object) => shotSchema.parse({ easing: 'linear', ...fields })
     const globe = shot({ kind: 'globe', id: 'globe', at: { at: 'start', offset: 0 }, transition: 0, spin: 15, fill: 1.5 })
     const whole = createJourney('World', undefined, 20)

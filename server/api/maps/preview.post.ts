@@ -7,7 +7,7 @@ import { Overtaken, previewMap } from '../../maps/mapper'
 
 const body = z.object({ map: drawnMapSchema })
 
-/** A small preview of a map; the headers give the detail of its coasts, in metres and in pixels of a film. */
+/** A small preview of a map; a header tells how far apart the points of its coasts are in metres, where it has any. */
 export default defineEventHandler(async (event) => {
   const { map } = await jsonBody(event, body)
   const left = new AbortController()
@@ -16,7 +16,7 @@ export default defineEventHandler(async (event) => {
     const { webp, coasts } = await previewMap(map, left.signal)
     setResponseHeaders(event, {
       'content-type': 'image/webp',
-      ...(coasts && { 'x-coast-metres': coasts.metres.toFixed(1), 'x-coast-pixels': coasts.pixels.toFixed(2) }),
+      ...(coasts !== null && { 'x-coast-metres': coasts.toFixed(1) }),
     })
     return Buffer.from(webp, 'base64')
   } catch (error) {
