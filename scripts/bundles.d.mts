@@ -5,6 +5,7 @@ export declare const PROGRAMS: Readonly<
     | 'land-index'
     | 'main'
     | 'make-photo'
+    | 'map-styles'
     | 'make-sheet'
     | 'painter'
     | 'place-index'

@@ -129,7 +129,8 @@ function drawn(plane: Extract<Plane, { kind: 'drawn' }>): PlaneMap {
     },
     inverse(p) {
       const found = projection.invert!([p.x, p.y])
-      if (!found || !found.every(Number.isFinite)) return undefined
+      // Beyond the poles the equirectangular projection goes on.
+      if (!found || !found.every(Number.isFinite) || Math.abs(found[1]) > 90) return undefined
       // What lies outside the map has no place: d3-geo still gives one, which does not lead back.
       const [x, y] = projection(found)!
       return Math.hypot(x - p.x, y - p.y) < 1e-6 ? { lon: found[0], lat: found[1] } : undefined

@@ -109,6 +109,8 @@ export const drawnMapSchema = z.strictObject({
   rivers: z.boolean().default(true),
   /** Towns as dots, or as lights, the more the nearer. */
   towns: z.boolean().default(false),
+  /** A bar with the scale and an arrow to the north in a corner, unless the map is of more than a continent. */
+  scaleBar: z.boolean().default(false),
   /** Width over height. */
   aspect: z.number().min(0.2).max(5),
 })

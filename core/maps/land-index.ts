@@ -1,5 +1,6 @@
 import type { Position } from 'geojson'
 import { radians } from '../geometry/angle'
+import { clamp } from '../geometry/clamp'
 import { METRES_PER_DEGREE } from '../geo/earth'
 
 /**
@@ -129,8 +130,8 @@ function weigh(lon: Int32Array, lat: Int32Array, weight: Uint8Array): void {
 }
 
 /**
- * The rings near a part of the Earth, x, y, x, y, … in degrees, with longitudes that go on beyond 180 where the part does. What lies further off than half the
- * part's size is drawn in to there: within the part that changes nothing.
+ * The rings near a part of the Earth, x, y, x, y, … in degrees, with longitudes that go on beyond 180 where the part does. What is stood in for and lies further
+ * off than half the part's size is drawn in to there: within the part that changes nothing.
  * @param metres vertices are left out where the line stays so near to them
  * @param smallest islands and lakes that are smaller, in metres, are left out
  */
@@ -149,20 +150,24 @@ export function landWithin(
     if (east < -180 * UNITS || west > 180 * UNITS) continue
     const isNear = (chunk: number) =>
       boxes[4 * chunk]! <= east && boxes[4 * chunk + 2]! >= west && boxes[4 * chunk + 1]! <= north && boxes[4 * chunk + 3]! >= south
-    const clampedX = (i: number) => Math.max(part.west - aside, Math.min(part.east + aside, lon[i]! / UNITS + turn))
-    const clampedY = (i: number) => Math.max(part.south - above, Math.min(part.north + above, lat[i]! / UNITS))
+    const x = (i: number) => lon[i]! / UNITS + turn
+    const y = (i: number) => lat[i]! / UNITS
     for (let ring = 0; ring + 1 < rings.length; ring++) {
       const [from, to] = [rings[ring]!, rings[ring + 1]!]
       // Most rings are one chunk, and far away.
       if (weight[chunks[from]!]! < leastRing[lakes[ring]!]! || (to - from === 1 && !isNear(from))) continue
       let isSeen = false
+      let wasNear = isNear(to - 1)
       const points: number[] = []
       for (let chunk = from; chunk < to; chunk++) {
         const first = chunks[chunk]!
         const near = isNear(chunk)
         isSeen ||= near
-        if (!near) points.push(clampedX(first), clampedY(first))
-        else for (let i = first; i < chunks[chunk + 1]!; i++) if (weight[i]! >= least) points.push(clampedX(i), clampedY(i))
+        if (near) for (let i = first; i < chunks[chunk + 1]!; i++) if (weight[i]! >= least) points.push(x(i), y(i)) // prettier-ignore
+        // The line from the last vertex of a chunk that is near goes to here, maybe through the part.
+        if (!near && wasNear) points.push(x(first), y(first))
+        if (!near && !wasNear) points.push(clamp(x(first), part.west - aside, part.east + aside), clamp(y(first), part.south - above, part.north + above)) // prettier-ignore
+        wasNear = near
       }
       // A ring may lie all round the part without coming near.
       if (points.length >= 6 && (isSeen || surrounds(points, part))) found.push(points)

@@ -67,7 +67,7 @@ function lightFromAll(east: number, north: number): number {
 const LEVEL = lightFromAll(0, 0)
 
 /** How much lighter (1) or darker (-1) than level ground a slope is under all lights. */
-export function shadeOf({ east, north }: Slope): number {
+function shadeOf({ east, north }: Slope): number {
   const light = lightFromAll(east, north)
   return light < LEVEL ? light / LEVEL - 1 : (light - LEVEL) / (1 - LEVEL)
 }

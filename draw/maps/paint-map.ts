@@ -15,6 +15,7 @@ import type { StyleSheet } from '#core/maps/map-styles'
 import { STYLE_SHEETS } from '#core/maps/map-styles'
 import { imageryOf } from '#core/sheet/imagery'
 import type { Studio } from '../studio'
+import { paintFurniture } from './furniture'
 import { paintTowns } from './towns'
 
 /** Shapes of the whole Earth in degrees, wound as d3-geo has it. */
@@ -142,6 +143,7 @@ export function paintMap(
   if (!imagery) stroke(coasts.outline, style.coast.colour, style.coast.width)
   if (map.towns) paintTowns(context, tools, source, plan, style, pen, scale)
   paintBeyond(context, tools, map, layout, plan, style, pen)
+  if (map.scaleBar) paintFurniture(context, map, layout, plan)
 }
 
 /** Rasters are made with squares of so many pixels that a cell of what they show is a few of them. */

@@ -25,8 +25,8 @@ export function paintTowns(
     context.globalCompositeOperation = 'lighter'
     for (const { x, y, population } of seen(LIT_FROM)) {
       // A town's light is about as wide as the town, which grows with the square root of its inhabitants (common practice, no source).
-      const radius = pen * clamp((14 * Math.sqrt(population)) / scale, 1.6, 60)
-      context.globalAlpha = clamp(0.1 * Math.log10(population / (LIT_FROM * scale)) + 0.12, 0, 0.55)
+      const radius = pen * clamp((16 * Math.sqrt(population)) / scale, 1.8, 60)
+      context.globalAlpha = clamp(0.14 * Math.log10(population / (LIT_FROM * scale)) + 0.18, 0, 0.7)
       context.drawImage(spot, x - radius, y - radius, 2 * radius, 2 * radius)
     }
     context.restore()

@@ -6,9 +6,11 @@ import { coastDetail } from '#core/maps/coast-detail'
 import type { Block } from '#core/maps/map-block'
 import { layoutMap } from '#core/maps/layout'
 import { readRecipe } from '#core/maps/recipe'
+import { HOUSE_FACE } from '#core/type/measure'
 import { paintMap } from '#draw/maps/paint-map'
 import type { Studio } from '#draw/studio'
 import type { Pixels } from '../sheets/drawing'
+import { registerFace } from '../fonts/register-face'
 import { mapSource } from './source'
 
 /** Generated maps, as the process that draws them makes them. */
@@ -28,6 +30,8 @@ const tools: Pick<Studio, 'createSurface' | 'createPath' | 'imageOf'> = {
 }
 
 async function paintBlock(map: DrawnMap, block: Block, pen: number): Promise<Canvas> {
+  // The packages have it: no data folder is asked.
+  registerFace(HOUSE_FACE, '')
   const canvas = createCanvas(block.width, block.height)
   const context = canvas.getContext('2d') as unknown as CanvasRenderingContext2D
   paintMap(context, tools, await mapSource(map.style), map, layoutMap(map), block, pen)

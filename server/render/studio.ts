@@ -1,8 +1,5 @@
-import { readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
-import { dirname, join } from 'node:path'
 import type { Image } from '@napi-rs/canvas'
-import { createCanvas, GlobalFonts, ImageData, loadImage, Path2D } from '@napi-rs/canvas'
+import { createCanvas, ImageData, loadImage, Path2D } from '@napi-rs/canvas'
 import { LRUCache } from 'lru-cache'
 import type { Frame, FrameItem, SheetItem } from '#core/frame/frame'
 import { JourneyError } from '#core/error'
@@ -24,33 +21,10 @@ import { wholeWidth } from '#core/marks/card-layout'
 import { ownPinWidth } from '#draw/marks/pin'
 import { emblemWidth, pictureWidth } from '#draw/marks/vehicle'
 import type { SheetPicture, Studio, Surface, TiledImage } from '#draw/studio'
-import { fontParts } from '#draw/type/fonts'
-import type { Face } from '#core/type/measure'
 import { HOUSE_FACE } from '#core/type/measure'
 import { facesIn } from '#core/frame/faces'
-import { isOwnFamily } from '#core/type/families'
-import { fontPath, hasFont } from '../storage/font-files'
+import { registerFace } from '../fonts/register-face'
 import { hasTiles, readTile } from '../sheets/tiles'
-
-const require = createRequire(join(process.cwd(), 'package.json'))
-const registered = new Set<string>()
-
-/** Makes a face known to the canvases, if it is not yet. @throws JourneyError if it is one's own, and its file is not in the data folder */
-function registerFace(face: Pick<Face, 'family' | 'weight'>, data: string): void {
-  for (const { registered: name, family, file } of fontParts(face)) {
-    if (registered.has(name)) continue
-    if (isOwnFamily(family)) {
-      if (!hasFont(data, file)) throw new JourneyError(`A font of your own is missing in ${data}: add its file again.`)
-      if (!GlobalFonts.register(readFileSync(fontPath(data, file)), name))
-        throw new JourneyError('A font of your own cannot be used for the film: choose another.')
-      registered.add(name)
-      continue
-    }
-    const folder = join(dirname(require.resolve(`@fontsource/${family}/package.json`)), 'files')
-    GlobalFonts.register(readFileSync(join(folder, file)), name)
-    registered.add(name)
-  }
-}
 
 export interface ServerSurface extends Surface {
   /** The surface's pixels, RGBA, row by row, alpha not premultiplied. */

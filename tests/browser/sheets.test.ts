@@ -302,7 +302,7 @@ describe('a drawn map', () => {
       name: 'Iceland',
       vector: true,
       drawn: { style: 'nightfall', projection: 'conic' },
-      credit: { author: 'Natural Earth' },
+      credit: { author: '© OpenStreetMap contributors, Natural Earth, NASA', licence: 'ODbL, public domain' },
     })
     const at = groundGeo(await stored())!.toGround({ lon: -21.9, lat: 64.15 })!
     expect(at.x).toBeGreaterThan(0)
@@ -320,7 +320,7 @@ describe('a drawn map', () => {
     expect((await sheets())[0]!.drawn!.style).toBe('ink')
     await page.getByRole('button', { name: 'Journey', exact: true }).click()
     await page.getByRole('button', { name: 'Credits …' }).click()
-    expect(await page.getByTestId('credits-text').textContent()).toContain('Natural Earth')
+    expect(await page.getByTestId('credits-text').textContent()).toContain('OpenStreetMap contributors')
     await page.getByLabel('Show the sources in the last second').click()
     expect((await stored()).creditLine).toBe(true)
   })

@@ -194,6 +194,7 @@ describe('a generated map', () => {
     graticule: true,
     rivers: true,
     towns: false,
+    scaleBar: false,
     aspect: 1.5,
   }
 

@@ -6,9 +6,12 @@ import { drawnMapSchema, MAP_STYLES } from '#core/journey/schema'
 import { MEAN_RADIUS } from '#core/geo/earth'
 import { layoutMap } from '#core/maps/layout'
 import { STYLE_SHEETS } from '#core/maps/map-styles'
+import { hasOneScale } from '#core/maps/scale-bar'
+import { SMALL_MAPS } from '#core/maps/small-maps'
 import { movedRegion, regionAround, withMargin } from '#core/maps/region'
 import { creditOfMap } from '#core/sheet/credits'
 import { IMAGERY_PIXELS, imageryOf } from '#core/sheet/imagery'
+import pictures from '~/assets/map-styles.webp'
 import DialogSheet from '~/components/DialogSheet.vue'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
@@ -82,6 +85,7 @@ watch(
   async (isOpen) => {
     if (!isOpen) return
     map.value = props.from ? { ...props.from, aspect: aspect() } : fresh()
+    townsByHand = props.from ? props.from.towns : undefined
     name.value = 'Generated map'
     problem.value = ''
     if (countries.value.length === 0) countries.value = await listCountries().catch(() => [])
@@ -95,12 +99,8 @@ const PROJECTIONS = [
   { value: 'equirectangular', title: 'Plate' },
   { value: 'orthographic', title: 'Globe' },
 ] as const
-/** The colours of the land in a swatch. */
-function landOf(style: MapStyle): string {
-  const { land, countries } = STYLE_SHEETS[style]
-  const colours = countries?.colours ?? land.map(([, colour]) => colour)
-  return `linear-gradient(120deg, ${[...colours, colours.at(-1)].slice(0, 5).join(', ')})`
-}
+/** All styles are in one picture, one below the other. */
+const pictureTop = (style: MapStyle) => `${(-MAP_STYLES.indexOf(style) * SMALL_MAPS.height) / 2}px`
 const STYLES = MAP_STYLES.map((value) => ({ value: value as MapStyle, title: STYLE_SHEETS[value].title }))
 
 function showCountry(id: string | null) {
@@ -125,6 +125,15 @@ function showWorld() {
     projection: map.value.projection === 'conic' ? 'equirectangular' : map.value.projection,
   }
   name.value = 'The world'
+}
+/** Styles of the night show towns by their light, unless that is chosen otherwise. */
+let townsByHand: boolean | undefined
+function setStyle(style: MapStyle) {
+  map.value = { ...map.value, style, towns: townsByHand ?? STYLE_SHEETS[style].town.glow !== undefined }
+}
+function showTowns(towns: boolean) {
+  townsByHand = towns
+  map.value = { ...map.value, towns }
 }
 const SIDES = [
   { side: 'west', label: 'West', most: 180 },
@@ -231,24 +240,20 @@ function draw() {
           :choices="PROJECTIONS"
           @change="(projection) => (map = { ...map, projection })"
         />
-        <PictureChoice
-          v-slot="{ choice }"
-          label="Style"
-          :model-value="map.style"
-          :choices="STYLES"
-          :columns="5"
-          @change="(style) => (map = { ...map, style })"
-        >
-          <span class="swatch" :style="{ background: STYLE_SHEETS[choice.value].deep ?? STYLE_SHEETS[choice.value].sea }">
-            <span :style="{ background: landOf(choice.value), borderColor: STYLE_SHEETS[choice.value].coast.colour }" />
-          </span>
+        <PictureChoice v-slot="{ choice }" label="Style" :model-value="map.style" :choices="STYLES" :columns="5" @change="setStyle">
+          <span class="swatch" :style="{ backgroundImage: `url(${pictures})`, backgroundPositionY: pictureTop(choice.value) }" />
           <span class="style">{{ choice.title }}</span>
         </PictureChoice>
         <div class="switches">
           <v-switch v-model="map.borders" label="Borders" />
           <v-switch v-model="map.rivers" label="Rivers" />
-          <v-switch v-model="map.towns" label="Towns" />
+          <v-switch :model-value="map.towns" label="Towns" @update:model-value="(on) => showTowns(on === true)" />
           <v-switch v-model="map.graticule" label="Degrees" />
+          <v-switch
+            v-model="map.scaleBar"
+            :disabled="!hasOneScale(map)"
+            :label="hasOneScale(map) ? 'Scale and north' : 'Scale and north (no one scale here)'"
+          />
         </div>
         <p class="quiet">{{ creditOfMap(map).author }}: noted as the map’s credit. No names are drawn, to leave room for yours.</p>
       </div>
@@ -312,20 +317,10 @@ function draw() {
   gap: 8px;
 }
 .swatch {
-  position: relative;
-  width: 44px;
-  height: 26px;
-  overflow: hidden;
+  width: 56px;
+  height: 32px;
+  background-size: 56px;
   border-radius: 2px;
-}
-.swatch span {
-  position: absolute;
-  left: 14px;
-  top: 6px;
-  width: 40px;
-  height: 30px;
-  border: 1.5px solid;
-  border-radius: 10px 0 0;
 }
 .style {
   font-size: 11px;
