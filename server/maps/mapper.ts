@@ -1,10 +1,7 @@
 import type { DrawnMap } from '#core/journey/schema'
-import { JobLine } from '../sheets/job-line'
+import { drawingLine, PREVIEW_FIRST } from '../sheets/drawing-line'
 import type { Answer } from '../sheets/job'
 import { mapDataMade } from './data'
-
-/** Previews are drawn in a process of their own, which is kept, as reading what they are drawn from takes a second by itself. */
-const line = new JobLine(50_000, 60_000)
 
 /** Previews overtaken by a newer one have no use any more. */
 export class Overtaken extends Error {}
@@ -20,5 +17,5 @@ export async function previewMap(map: DrawnMap, signal: AbortSignal): Promise<Ex
   latest = new AbortController()
   const either = AbortSignal.any([latest.signal, signal])
   await mapDataMade()
-  return (await line.do({ do: 'preview', map }, 1, either)) as Extract<Answer, { is: 'previewed' }>
+  return (await drawingLine.do({ do: 'preview', map }, PREVIEW_FIRST, either)) as Extract<Answer, { is: 'previewed' }>
 }

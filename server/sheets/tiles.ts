@@ -8,7 +8,7 @@ import { imagePath, tilesPath } from '../storage/image-files'
 import { cutTilesAgain } from './import-sheet'
 import { partOfCoarser } from './coarser'
 import { blockSide } from './job'
-import { JobLine } from './job-line'
+import { drawingLine } from './drawing-line'
 import { encodeTile } from './pyramid'
 import type { TileFile } from './tile-file'
 import { isDamage, openTileFile } from './tile-file'
@@ -16,9 +16,6 @@ import { isDamage, openTileFile } from './tile-file'
 type Image = TiledImage
 
 export const hasTiles = (folder: string, image: string): boolean => existsSync(tilesPath(folder, image))
-
-/** Blocks are drawn one at a time, coarse ones first. Times are in milliseconds. */
-const line = new JobLine(60_000, 20_000)
 
 /** Blocks being drawn, so that all tiles of one share the wait. */
 const drawing = new Map<string, Promise<unknown>>()
@@ -65,7 +62,7 @@ async function readFromFile(folder: string, image: Image, tile: TileAddress): Pr
   const { width, height } = image
   const job =
     drawing.get(key) ??
-    line
+    drawingLine
       .do({ do: 'draw', tiles: path, original: imagePath(folder, image.image), width, height, pen, ...tile }, tile.level)
       .finally(() => drawing.delete(key))
   drawing.set(key, job)

@@ -302,7 +302,8 @@ describe('a drawn map', () => {
       name: 'Iceland',
       vector: true,
       drawn: { style: 'nightfall', projection: 'conic' },
-      credit: { author: '© OpenStreetMap contributors, Natural Earth, NASA', licence: 'ODbL, public domain' },
+      // The style of the night shows towns by their light.
+      credit: { author: '© OpenStreetMap contributors, Natural Earth, NASA, GeoNames', licence: 'ODbL, CC BY 4.0, public domain' },
     })
     const at = groundGeo(await stored())!.toGround({ lon: -21.9, lat: 64.15 })!
     expect(at.x).toBeGreaterThan(0)
