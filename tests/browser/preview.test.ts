@@ -16,9 +16,11 @@ import { TEXT_LOOKS } from '#core/dress/text-styles'
 import { addCaption, setMeasures } from '#core/edits/marks/captions'
 import { addStop } from '#core/edits/trips/visits'
 import { setWash } from '#core/edits/ground/sheets'
+import { referenceSize } from '#core/camera/view'
 import { createJourney } from '#core/journey/create'
-import type { Journey, Landmark, Wash } from '#core/journey/schema'
-import { captionSchema, depthSchema, glowSchema, inkSchema, PIN_SHAPES, shotSchema, vehicleSchema, washSchema } from '#core/journey/schema'
+import type { Journey, Landmark, Sheet, Wash } from '#core/journey/schema'
+import { captionSchema, depthSchema, drawnMapSchema, glowSchema, inkSchema, PIN_SHAPES, sheetSchema, shotSchema, vehicleSchema, washSchema } from '#core/journey/schema' // prettier-ignore
+import { fillingView } from '#core/sheet/framing'
 import { WASH_PRESETS } from '#core/sheet/wash'
 import { VEHICLE_IDS } from '#core/vehicles/catalogue'
 import { paintStill } from '#render/still'
@@ -108,6 +110,27 @@ async function expectCellsToAgree(
 describe('preview and server frame', () => {
   it('of the demo agree', async () => {
     await expectAgreement(await movingDemo(), [0.5, 4, 9.5, 14, 19, 23.9])
+  })
+
+  it('agree on a generated map, from above between two levels and tilted', async () => {
+    const drawn = drawnMapSchema.parse({ region: { west: 4, south: 42, east: 18, north: 50 }, projection: 'conic', style: 'ink', borders: true, graticule: true, aspect: 16 / 9 }) // prettier-ignore
+    const ordered = await fetch(`${server.address}/api/maps`, { method: 'POST', headers: OWN, body: JSON.stringify({ map: drawn }) })
+    const { id } = (await ordered.json()) as { id: string }
+    const told = await (await fetch(`${server.address}/api/imports/${id}/events`)).text()
+    const { image } = JSON.parse(told.slice(told.lastIndexOf('data:') + 5)) as { image: Pick<Sheet, 'width' | 'height' | 'georeference'> & { hash: string } } // prettier-ignore
+    const { hash, width, height, georeference } = image
+    const sheet = sheetSchema.parse({ id: 'map', name: 'Map', image: hash, width, height, vector: true, georeference, drawn })
+    const empty = { ...createJourney('Map', undefined, 4), sheets: [sheet] }
+    const filling = fillingView(sheet, referenceSize(empty.frame))
+    for (const view of [
+      { ...filling, zoom: 1.45 * filling.zoom },
+      { ...filling, zoom: 2 * filling.zoom, pitch: 40, bearing: 20 },
+    ]) {
+      const journey = setCamera(empty, view)
+      // Drawn for another size of frame, its lines would be nearly twice as wide.
+      const [preview] = await previews(journey, [1])
+      expect(meanDifference(preview!.pixels, (await still(journey, preview!)).pixels)).toBeLessThan(0.5)
+    }
   })
 
   it('agree on what is blurred by motion, once the preview rests', async () => {

@@ -259,6 +259,15 @@ describe('the real world', () => {
       state: 'done',
       image: { width: 4096, height: 2731, vector: true, georeference: { kind: 'affine', source: 'drawn' } },
     })
+    const { hash } = ((await importOf(body.id!)) as unknown as { image: { hash: string } }).image
+    const tile = async (pen: string) => {
+      const answer = await fetch(`${server.address}/api/images/${hash}/tiles/3/0/0${pen}`)
+      return { status: answer.status, bytes: Buffer.from(await answer.arrayBuffer()) }
+    }
+    const [plain, fine] = [await tile(''), await tile('?pen=-4')]
+    expect(plain.bytes.equals((await tile('?pen=0')).bytes)).toBe(true)
+    expect(plain.bytes.equals(fine.bytes)).toBe(false)
+    for (const pen of ['?pen=99', '?pen=-99', '?pen=1.5', '?pen=x']) expect((await tile(pen)).status).toBe(400)
     const refused = await ask('POST', '/api/maps/preview', { map: { ...map, region: { west: 0, south: 50, east: 10, north: 40 } } })
     expect(refused.status).toBe(422)
   })
