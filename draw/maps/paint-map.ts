@@ -55,7 +55,7 @@ const GENERAL = 2500
 const TOLERANCE = 0.35
 const SHORE_TOLERANCE = 2
 const LEAST_ISLAND = 2.5
-const LEAST_LAKE = 7
+const LEAST_LAKE = 10
 
 /** Rivers are known to a few kilometres: nearer than this, in metres to the reference pixel, they would run beside their beds. */
 const RIVERS_FROM = 700

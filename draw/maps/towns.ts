@@ -33,7 +33,7 @@ export function paintTowns(
     return
   }
   for (const { x, y, population } of seen(SHOWN_FROM)) {
-    const radius = pen * clamp(1.5 + 0.9 * Math.log10(population / (SHOWN_FROM * scale)), 1.5, 4)
+    const radius = pen * clamp(2.2 + 1.2 * Math.log10(population / (SHOWN_FROM * scale)), 2.2, 5)
     context.beginPath()
     context.arc(x, y, radius, 0, 2 * Math.PI)
     context.fillStyle = town.colour
