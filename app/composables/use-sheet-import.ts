@@ -81,7 +81,7 @@ export function useSheetImport() {
     if (!image) return
     const name = map.name.replace(/\.\w+$/, '') || map.name
     const georeference = beside.length > 0 ? await georeferenceOf(beside, image) : image.georeference
-    if (!georeference && image.note) editor.notice = { text: image.note }
+    if (image.note && (!georeference || image.georeference)) editor.notice = { text: image.note }
     arrive({ ...imageOf(image), name, georeference }, replaces)
   }
 

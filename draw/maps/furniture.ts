@@ -1,12 +1,10 @@
 import { geodesicDistance } from '#core/geo/geodesic'
 import type { Point } from '#core/geometry/point'
-import type { DrawnMap } from '#core/journey/schema'
-import type { MapLayout } from '#core/maps/layout'
 import type { BlockPlan } from '#core/maps/map-block'
 import { planBlock } from '#core/maps/map-block'
-import { STYLE_SHEETS } from '#core/maps/map-styles'
 import { hasOneScale, roundLength } from '#core/maps/scale-bar'
 import { setFont } from '../type/fonts'
+import type { MapPart } from './map-part'
 
 /** Reference pixels along the longer side of a map that fills the frame. */
 const ACROSS = 1920
@@ -20,7 +18,7 @@ const ARROW = { height: 64, width: 30, above: 40 }
  * Paints a bar with the map's scale and an arrow to the north into its lower left corner. They belong to the sheet and grow with it. A map of more than a
  * continent has neither, as neither holds all over it.
  */
-export function paintFurniture(context: CanvasRenderingContext2D, map: DrawnMap, layout: MapLayout, block: BlockPlan): void {
+export function paintFurniture({ context, map, layout, style, plan: block }: MapPart): void {
   if (!hasOneScale(map)) return
   const { width, height } = layout.size
   const k = Math.max(width, height) / ACROSS
@@ -34,7 +32,7 @@ export function paintFurniture(context: CanvasRenderingContext2D, map: DrawnMap,
   const length = (BAR * k * metres) / geodesicDistance(a, b)
   context.save()
   context.setTransform(1 / block.step, 0, 0, 1 / block.step, -block.left / block.step, -block.top / block.step)
-  context.fillStyle = context.strokeStyle = STYLE_SHEETS[map.style].furniture
+  context.fillStyle = context.strokeStyle = style.furniture
   context.lineWidth = 2.5 * k
   context.lineCap = 'butt'
   context.lineJoin = 'miter'

@@ -1,23 +1,13 @@
 import { clamp } from '#core/geometry/clamp'
 import type { BlockPlan } from '#core/maps/map-block'
-import type { StyleSheet } from '#core/maps/map-styles'
-import type { Studio } from '../studio'
-import type { MapSource, Town } from './paint-map'
+import type { MapPart, MapTools, Town } from './map-part'
 
 /** Towns are shown from so many inhabitants on to each metre to the reference pixel; their light already from far fewer. */
 const SHOWN_FROM = 140
 const LIT_FROM = 6
 
-/** Paints towns as dots that grow with their inhabitants, and their light where the style has it. @param scale metres to the reference pixel */
-export function paintTowns(
-  context: CanvasRenderingContext2D,
-  tools: Pick<Studio, 'createSurface'>,
-  source: MapSource,
-  plan: BlockPlan,
-  { town }: StyleSheet,
-  pen: number,
-  scale: number,
-): void {
+/** Paints towns as dots that grow with their inhabitants, or by their light where the style has it. */
+export function paintTowns({ context, tools, source, plan, style: { town }, pen, scale }: MapPart): void {
   const seen = (from: number) => source.towns(plan.bounds, from * scale).flatMap((place) => onBlock(plan, place))
   if (town.glow) {
     const spot = glowSpot(tools, town.glow)
@@ -59,7 +49,7 @@ const REACH = 130
 /** Pixels along a side of the picture of a light. */
 const SPOT = 64
 
-function glowSpot(tools: Pick<Studio, 'createSurface'>, colour: string): CanvasImageSource {
+function glowSpot(tools: MapTools, colour: string): CanvasImageSource {
   const { context, image } = tools.createSurface(SPOT, SPOT)
   const gradient = context.createRadialGradient(SPOT / 2, SPOT / 2, 0, SPOT / 2, SPOT / 2, SPOT / 2)
   gradient.addColorStop(0, '#fff6dd')

@@ -8,14 +8,14 @@ import { layoutMap } from '#core/maps/layout'
 import { readRecipe } from '#core/maps/recipe'
 import { HOUSE_FACE } from '#core/type/measure'
 import { paintMap } from '#draw/maps/paint-map'
-import type { Studio } from '#draw/studio'
+import type { MapTools } from '#draw/maps/map-part'
 import type { Pixels } from '../sheets/drawing'
 import { registerFace } from '../fonts/register-face'
 import { mapSource } from './source'
 
 /** Generated maps, as the process that draws them makes them. */
 
-const tools: Pick<Studio, 'createSurface' | 'createPath' | 'imageOf'> = {
+const tools: MapTools = {
   createSurface(width, height) {
     const canvas = createCanvas(width, height)
     return {
@@ -34,7 +34,7 @@ async function paintBlock(map: DrawnMap, block: Block, pen: number): Promise<Can
   registerFace(HOUSE_FACE, '')
   const canvas = createCanvas(block.width, block.height)
   const context = canvas.getContext('2d') as unknown as CanvasRenderingContext2D
-  paintMap(context, tools, await mapSource(map.style), map, layoutMap(map), block, pen)
+  paintMap(context, tools, await mapSource(map.style), { map, layout: layoutMap(map), block, pen })
   return canvas
 }
 

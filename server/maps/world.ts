@@ -7,7 +7,7 @@ import { feature, mesh, neighbors } from 'topojson-client'
 import type { GeometryCollection, Topology } from 'topojson-specification'
 import { greatest } from '#core/geometry/extremes'
 import type { DrawnMap } from '#core/journey/schema'
-import type { WorldShapes } from '#draw/maps/paint-map'
+import type { WorldShapes } from '#draw/maps/map-part'
 
 /** Coasts and borders by Natural Earth (public domain), from the package world-atlas, in two degrees of detail. */
 type Detail = '10m' | '50m'
@@ -26,10 +26,10 @@ function readOnce<T>(file: string): T {
 
 const world = (detail: Detail): World => readOnce(`world-atlas/countries-${detail}.json`)
 
-/** From this scale on, in metres to the pixel, the coarser borders are detailed enough. */
+/** From this scale on, in metres to the reference pixel, the coarser borders are detailed enough. */
 const FINE = 3000
 
-/** The shapes for a scale, in metres to the pixel. The coasts are the coarser ones: for finer ones there is the index of land. */
+/** The shapes for a scale, in metres to the reference pixel. The coasts are the coarser ones: for finer ones there is the index of land. */
 export function shapesFor(metres: number): WorldShapes {
   const coarse = (coarseShapes ??= readCoarse())
   return metres < FINE ? { ...coarse, ...(fineBorders ??= bordersOf('10m')) } : coarse

@@ -4,6 +4,8 @@ import type { SheetFormat } from '#core/sheet/limits'
 import { IMAGE_LIMITS } from '#core/sheet/limits'
 import { readGeoTiff } from './geotiff'
 import type { Built, ImportJob } from './job'
+import type { TiffBands } from './tiff-bands'
+import { measureTiff, MOST_BAND_PIXELS, readBands } from './tiff-bands'
 import { cutTiles, tileFormatFor } from './pyramid'
 import { createTileFile } from './tile-file'
 
@@ -30,6 +32,9 @@ function checkSize(name: string, { width, height }: { width: number; height: num
  * @throws JourneyError saying what is wrong with it
  */
 export async function importRaster({ path, name, format, tiles }: ImportJob, onProgress: (share: number) => void): Promise<Built> {
+  // What cannot be measured is left to the reader of pictures, which says what is wrong with it.
+  const bands = format === 'tiff' ? await measureTiff(path).catch(() => undefined) : undefined
+  if (bands) return importBands({ path, name, tiles }, bands, onProgress)
   const header = await sharp(path, { limitInputPixels: false })
     .metadata()
     .catch((error: unknown) => {
@@ -60,4 +65,30 @@ export async function importRaster({ path, name, format, tiles }: ImportJob, onP
   }
   const reading = format === 'tiff' && !isTurned ? await readGeoTiff(path) : { georeference: null, note: null }
   return { width, height, vector: false, ...reading }
+}
+
+/** Imports a TIFF that holds numbers, as a picture of them. */
+async function importBands(
+  { path, name, tiles }: Pick<ImportJob, 'path' | 'name' | 'tiles'>,
+  bands: TiffBands,
+  onProgress: (share: number) => void,
+): Promise<Built> {
+  const { width, height } = bands
+  if (width * height > MOST_BAND_PIXELS)
+    throw new JourneyError(
+      `“${name}” has ${pixelsOf(width, height)}; with numbers in place of colours up to ${MOST_BAND_PIXELS / 1e6} megapixels can be used: save it as a plain 8 bit TIFF.`,
+    )
+  const file = createTileFile(tiles)
+  try {
+    const pixels = await readBands(bands, (share) => onProgress(share / 2))
+    const picture = sharp(pixels, { raw: { width, height, channels: 4 } })
+    await cutTiles(picture, { width, height }, tileFormatFor(bands, true), file, `${tiles}-cut`, (share) => onProgress(0.5 + share / 2))
+  } catch (error) {
+    throw damaged(name, error)
+  } finally {
+    file.close()
+    bands.close()
+  }
+  const { georeference, note } = await readGeoTiff(path)
+  return { width, height, vector: false, georeference, note: [bands.note, note].filter(Boolean).join(' ') || null }
 }
