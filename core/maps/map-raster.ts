@@ -23,10 +23,13 @@ export interface EarthPicture extends Size {
   rgb: Uint8Array
 }
 
-/** Pixels of a block, each of which stands for a square of several: RGBA. */
+/** Pixels of a block and `BEYOND` more on each side of it, each of which stands for a square of several: RGBA. */
 export interface MapRaster extends Size {
   pixels: Uint8ClampedArray<ArrayBuffer>
 }
+
+/** A raster reaches so many of its pixels beyond its block, so that enlarged it fits those of the blocks beside it. */
+export const BEYOND = 3
 
 /** Places are worked out every so many pixels, and between them where they lie evenly. */
 const NODE = 8
@@ -36,9 +39,9 @@ const CUT = 12
 
 /** Goes through a block in squares of so many pixels a side: a picture with a pixel for each, of what `paint` puts there. Off the Earth it is transparent. */
 export function rasterOf(plan: BlockPlan, side: number, paint: (at: LonLat, pixels: Uint8ClampedArray, i: number) => void): MapRaster {
-  const [width, height] = [Math.ceil(plan.width / side), Math.ceil(plan.height / side)]
+  const [width, height] = [Math.ceil(plan.width / side) + 2 * BEYOND, Math.ceil(plan.height / side) + 2 * BEYOND]
   const pixels = new Uint8ClampedArray(4 * width * height)
-  const placeOf = (x: number, y: number) => plan.toLonLat({ x: (x + 0.5) * side, y: (y + 0.5) * side })
+  const placeOf = (x: number, y: number) => plan.toLonLat({ x: (x - BEYOND + 0.5) * side, y: (y - BEYOND + 0.5) * side })
   const nodes = (y: number) => Array.from({ length: Math.ceil(width / NODE) + 1 }, (_, i) => placeOf(i * NODE, y))
   let above = nodes(0)
   for (let top = 0; top < height; top += NODE) {

@@ -5,6 +5,7 @@ import type { LandIndex } from '#core/maps/land-index'
 import type { MapLayout } from '#core/maps/layout'
 import type { BlockPlan } from '#core/maps/map-block'
 import type { EarthPicture, EarthSurface, MapRaster } from '#core/maps/map-raster'
+import { BEYOND } from '#core/maps/map-raster'
 import type { StyleSheet } from '#core/maps/map-styles'
 import type { Studio } from '../studio'
 
@@ -79,7 +80,7 @@ export function layRaster(tools: MapTools, context: CanvasRenderingContext2D, { 
   const surface = tools.createSurface(width, height)
   surface.context.putImageData(tools.imageOf(pixels, width, height), 0, 0)
   context.imageSmoothingQuality = 'high'
-  context.drawImage(surface.image, 0, 0, width * side, height * side)
+  context.drawImage(surface.image, -BEYOND * side, -BEYOND * side, width * side, height * side)
 }
 
 /** The side of the squares of a raster of something that has so many cells round the Earth: a cell is some of them. */

@@ -142,6 +142,21 @@ describe('the tiles of a generated map', () => {
     }
   })
 
+  it('have no seam where the sea gets deep between two of them', async () => {
+    const map = mapOf({ region: { west: -180, south: -62, east: 180, north: 80 }, projection: 'equirectangular', style: 'relief' })
+    const { size, georeference } = layoutMap(map)
+    // Off Rhodes, where the picture that depths are told from gets darker fast.
+    const { x, y } = geoSheet(georeference, size).toSheet({ lon: 28.6, lat: 35.8 })!
+    const [width, height, step] = [128, 128, 1 / 8]
+    const top = y - (height / 2) * step
+    const [left, right] = [await draw(map, { left: x - width * step, top, width, height, step }), await draw(map, { left: x, top, width, height, step })] // prettier-ignore
+    const rows = Array.from({ length: height }, (_, row) => row)
+    const deeper = (a: number, b: number, row: number) => Math.abs(rgbAt(left, a, row)[1]! - rgbAt(left, b, row)[1]!)
+    expect(rows.reduce((sum, row) => sum + deeper(0, width - 1, row), 0) / height).toBeGreaterThan(15)
+    const seam = rows.map((row) => Math.abs(rgbAt(left, width - 1, row)[1]! - rgbAt(right, 0, row)[1]!))
+    expect(seam.reduce((sum, v) => sum + v, 0) / height).toBeLessThan(1)
+  })
+
   it('have lines of one width on the screen on each level, and of one share of the frame with each pen', async () => {
     const map = mapOf({ region: { west: -40, south: 25, east: -20, north: 36 }, projection: 'mercator', graticule: true })
     const { sea, graticule } = STYLE_SHEETS.blank
