@@ -1,6 +1,8 @@
 import type { Command } from './command'
 import type { FollowOptions } from './commands/follow-options'
 import { followOptions } from './commands/follow-options'
+import type { MapOptions } from './commands/map-options'
+import { mapOptions } from './commands/map-options'
 import type { PlacesOptions } from './commands/places-options'
 import { placesOptions } from './commands/places-options'
 import type { RenderOptions } from './commands/render-options'
@@ -19,6 +21,10 @@ import { wordsOptions } from './commands/words-options'
 export const follow: Command<FollowOptions> = {
   ...followOptions,
   run: async (options, output) => (await import('./commands/follow-road')).printRoad(options, output),
+}
+export const map: Command<MapOptions> = {
+  ...mapOptions,
+  run: async (options, output) => (await import('./commands/draw-map')).drawMap(options, output),
 }
 export const places: Command<PlacesOptions> = {
   ...placesOptions,

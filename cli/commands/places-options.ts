@@ -3,6 +3,7 @@ import { readCoordinates } from '#core/formats/coordinates'
 import type { LonLat } from '#core/geo/lon-lat'
 import type { CommandOptions } from '../command'
 import { parseFault, UsageError } from '../command'
+import { joined } from './region'
 
 export interface PlacesOptions {
   query: string
@@ -12,11 +13,7 @@ export interface PlacesOptions {
 function read(args: readonly string[]): PlacesOptions {
   let parsed
   try {
-    // A longitude west of Greenwich begins with a minus, which would be parsed as an option.
-    const given = args.flatMap((word, i) =>
-      args[i - 1] === '--near' ? [] : word === '--near' && args[i + 1] !== undefined ? [`--near=${args[i + 1]}`] : [word],
-    )
-    parsed = parseArgs({ args: given, allowPositionals: true, options: { near: { type: 'string' } } })
+    parsed = parseArgs({ args: joined(args, '--near'), allowPositionals: true, options: { near: { type: 'string' } } })
   } catch (error) {
     throw parseFault(error)
   }

@@ -1,8 +1,8 @@
 import { parseArgs } from 'node:util'
-import { regionSchema } from '#core/journey/sheet-schema'
 import type { Region } from '#core/journey/schema'
 import type { CommandOptions } from '../command'
 import { parseFault, UsageError } from '../command'
+import { joined, regionIn } from './region'
 
 export interface FileOptions {
   from: 'file'
@@ -44,7 +44,7 @@ type Values = Partial<Record<keyof typeof OPTIONS, string>>
 
 function read(args: readonly string[]): SheetOptions {
   try {
-    const { values, positionals } = parseArgs({ args: [...args], allowPositionals: true, options: OPTIONS })
+    const { values, positionals } = parseArgs({ args: joined(args, '--region'), allowPositionals: true, options: OPTIONS })
     return values.tiles === undefined ? fileOptions(values, positionals) : tileOptions(values.tiles, values, positionals)
   } catch (error) {
     throw error instanceof UsageError ? error : parseFault(error)
@@ -81,14 +81,6 @@ function tileOptions(address: string, values: Values, positionals: readonly stri
   if (sharpAt !== undefined && !(sharpAt > 0 && sharpAt < 1e6))
     throw new UsageError(`--sharp-at should be metres to the pixel, like 20, not “${values['sharp-at']}”.`)
   return { from: 'tiles', address, region: regionIn(region), author, licence, sharpAt, map: values.map, out: values.out }
-}
-
-function regionIn(text: string): Region {
-  const [west, south, east, north, ...more] = text.split(',').map(Number)
-  const { success, data } = regionSchema.safeParse({ west, south, east, north })
-  if (!success || more.length > 0)
-    throw new UsageError(`--region should be west, south, east and north in degrees, like 84,-39,85.8,-38.3, not “${text}”.`)
-  return data
 }
 
 /** Imports a map file, or takes tiles of a service, into a scratch folder and reports the result. */

@@ -34,6 +34,7 @@ const running =
   }
 const render = running(commands.render)
 const sheet = running(commands.sheet)
+const map = running(commands.map)
 const places = running(commands.places)
 const follow = running(commands.follow)
 const track = running(commands.track)
@@ -291,17 +292,47 @@ describe('npm run sheet', () => {
     ['tiles and a file', () => [map, '--tiles', TILES], /Give either a map file or --tiles/],
     [
       'tiles without a place for their numbers',
-      () => ['--tiles', 'http://127.0.0.1:9/{z}.png', '--region', '1,2,3,4', '--credit', 'A (B)'],
+      () => ['--tiles', 'http://127.0.0.1:9/{z}.png', '--region', '-3,2,3,4', '--credit', 'A (B)'],
       /needs {z}, {x}/,
     ],
     [
       'tiles that nobody gives',
-      () => ['--tiles', 'http://127.0.0.1:9/tiles.json', '--region', '1,2,3,4', '--credit', 'A (B)'],
+      () => ['--tiles', 'http://127.0.0.1:9/tiles.json', '--region', '-3,2,3,4', '--credit', 'A (B)'],
       /does not answer as it should/,
     ],
   ])('refuses %s with one sentence and exit code 2', async (_what, options, message) => {
     const { code, stdout, stderr } = await sheet(...options())
     expect([code, stdout]).toEqual([2, ''])
+    expect(stderr).toMatch(message)
+  })
+})
+
+describe('npm run map', () => {
+  it('draws a region as a picture, and says whom it is by', async () => {
+    const out = join(folder, 'iberia.png')
+    const { code, stdout } = await map('--region', '-10,36,4,44', '--style', 'relief', '--size', '640x360', '--towns', '--out', out)
+    expect(code).toBe(0)
+    expect(lastLine(stdout)).toMatchObject({ width: 640, height: 360, credit: '© OpenStreetMap contributors, Natural Earth, NASA, GeoNames (ODbL, CC BY 4.0, public domain)' }) // prettier-ignore
+    const { data, info } = await sharp(out).raw().toBuffer({ resolveWithObject: true })
+    expect([info.width, info.height, info.channels]).toEqual([640, 360, 3])
+    // The sea in the lower left corner is blue, and the land in the middle is not.
+    const at = (x: number, y: number) => [...data.subarray(3 * (y * 640 + x), 3 * (y * 640 + x) + 3)]
+    expect(at(20, 340)[2]! - at(20, 340)[0]!).toBeGreaterThan(40)
+    expect(at(250, 180)[2]! - at(250, 180)[0]!).toBeLessThan(10)
+  })
+
+  it.each([
+    [[], /^--region is missing/],
+    [['--region', '-12,35,32,61'], /--out is missing: a file that ends in \.png/],
+    [['--region', '-12,35,32', '--out', 'a.png'], /--region should be west, south, east and north/],
+    [['--region', '-12,35,32,61', '--out', 'a.png', '--style', 'pink'], /--style should be one of atlas, relief/],
+    [['--region', '-12,35,32,61', '--out', 'a.png', '--projection', 'cone'], /--projection should be one of mercator/],
+    [['--region', '-12,35,32,61', '--out', 'a.png', '--size', '99999x10'], /--size should be width and height/],
+    [['--region', '-12,35,32,61', '--out', 'a.png', '--size', '1000x10'], /at most five times as wide/],
+    [['--region', '-170,35,170,61', '--out', 'a.png'], /up to half the way round the Earth/],
+  ] as const)('refuses %j with one sentence and exit code 2', async (options, message) => {
+    const { code, stderr } = await map(...options)
+    expect(code).toBe(2)
     expect(stderr).toMatch(message)
   })
 })
