@@ -53,7 +53,7 @@ const coarse = ref('')
 
 /** Segments of coast longer than this, in pixels of a film 1920 wide, look like a polygon; pixels of imagery wider than this look blurred. */
 const ROUGH = 14
-const BLURRED = 3
+const BLURRED = 4
 const FILM = 1920
 
 /** What is to be said of a map that is too coarse for its region. @param metres between points of its coasts, null without any */
@@ -275,6 +275,9 @@ function draw() {
   align-items: start;
 }
 .picture {
+  /* In a low window it stays in sight while the fields are gone through. */
+  position: sticky;
+  top: 0;
   max-height: 62vh;
 }
 .busy {
@@ -310,6 +313,9 @@ function draw() {
 .switches {
   display: grid;
   grid-template-columns: 1fr 1fr;
+}
+.switches > :last-child {
+  grid-column: 1 / -1;
 }
 .box {
   display: grid;
