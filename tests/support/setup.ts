@@ -3,6 +3,8 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { TestProject } from 'vitest/node'
 import { DEMO_IDS, seedDemos } from '#demo/seed'
+import { mapDataMade } from '../../server/maps/data'
+import { places } from '../../server/places/places'
 import { openDatabase } from '../../server/storage/database'
 import { launchServer } from './browser'
 import { serveCopyOf } from './server'
@@ -22,7 +24,9 @@ export default async function setup(project: TestProject): Promise<() => Promise
   const folder = mkdtempSync(join(tmpdir(), 'zephyrine-template-'))
   const template = join(folder, 'data')
   const db = openDatabase(template)
-  await seedDemos(db, template, DEMO_IDS)
+  // What maps are drawn from, too: each server that finds none would begin to make it.
+  await Promise.all([seedDemos(db, template, DEMO_IDS), mapDataMade()])
+  ;(await places()).close()
   db.close()
   project.provide('template', template)
   const ends: (() => Promise<void>)[] = []
