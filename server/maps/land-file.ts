@@ -1,7 +1,7 @@
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
-import type { MultiPolygon } from 'geojson'
+import type { MultiPolygon, Position } from 'geojson'
 import type { LandIndex } from '#core/maps/land-index'
 import { indexLand } from '#core/maps/land-index'
 import { startProcess } from '../programs'
@@ -10,7 +10,7 @@ import { startProcess } from '../programs'
 const PACKAGE = '@geo-maps/earth-lands-10m/map.geo.json'
 
 /** The index is the same for all data folders. The number is the version of its form. */
-export const landPath = () => join(process.cwd(), 'node_modules/.cache/zephyrine/land-1.bin')
+export const landPath = () => join(process.cwd(), 'node_modules/.cache/zephyrine/land-2.bin')
 
 /** The arrays of an index in the order of the file, each after its length in bytes. */
 const PARTS = [
@@ -27,7 +27,7 @@ const PARTS = [
 export function makeLandFile(path: string): void {
   const require = createRequire(join(process.cwd(), 'package.json'))
   const { geometries } = JSON.parse(readFileSync(require.resolve(PACKAGE), 'utf8')) as { geometries: MultiPolygon[] }
-  const index = indexLand(geometries.flatMap(({ coordinates }) => coordinates))
+  const index = indexLand(geometries.flatMap(({ coordinates }) => coordinates.map(withoutRoughLakes)))
   mkdirSync(dirname(path), { recursive: true })
   const unfinished = `${path}.${process.pid}`
   const lengths = Uint32Array.from(PARTS, ([name]) => index[name].byteLength)
@@ -35,6 +35,17 @@ export function makeLandFile(path: string): void {
   // Two may be making it at the same time: the file is the same.
   renameSync(unfinished, path)
 }
+
+/**
+ * Most lakes of the package have three to eight corners, a kilometre apart: near enough to be seen they look like splinters of glass. Those with fewer corners
+ * than this, closing one included, are left out.
+ */
+const LEAST_CORNERS = 13
+
+const withoutRoughLakes = ([outline, ...lakes]: Position[][]): Position[][] => [
+  outline!,
+  ...lakes.filter((lake) => lake.length >= LEAST_CORNERS),
+]
 
 const bytesOf = ({ buffer, byteOffset, byteLength }: LandIndex[keyof LandIndex]) => Buffer.from(buffer, byteOffset, byteLength)
 
