@@ -351,6 +351,7 @@ describe('the recipe of a generated map', () => {
       good.replace('"south":35', '"south":60.9999'),
       '{"generatedMap":1,"map":{"__proto__":{"style":"atlas"}}}',
       `{"generatedMap":${'['.repeat(50_000)}`,
+      good + ' '.repeat(100_000),
     ]
     for (const text of REFUSED) {
       const taken = importSheetFile(db, folder, 'bad.json', Readable.from([Buffer.from(text)]))
