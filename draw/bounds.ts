@@ -5,6 +5,7 @@ import type { Point } from '#core/geometry/point'
 import { liftOf } from '#core/marks/pins'
 import type { CanvasSpace } from './canvas-space'
 import { standingScale } from './canvas-space'
+import { mapNameBounds } from './type/map-name'
 import { creditBounds } from './type/credit'
 import { carriedReach } from './marks/carried'
 import { captionBounds } from './type/caption'
@@ -55,6 +56,8 @@ export function itemBounds(space: CanvasSpace, item: FrameItem): Region {
       return aroundPlace(space, item, vehicleReach(space, item) * space.projection.depthScale(item.at))
     case 'carried':
       return aroundPlace(space, item, carriedReach(item) * OVERSHOOT * space.projection.depthScale(item.at))
+    case 'map-name':
+      return mapNameBounds(space, item)
     case 'label':
       return labelBounds(space, item)
     case 'postcard':

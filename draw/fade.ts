@@ -7,7 +7,7 @@ import { onCanvas } from './region'
 import type { Studio, Surface } from './studio'
 
 /** What is put together of several shapes that lie on one another: letters on their halo, a card on its stalk, a pin on its edge. */
-type Grouped = Extract<FrameItem, { kind: 'pin' | 'carried' | 'label' | 'postcard' | 'caption' }>
+type Grouped = Extract<FrameItem, { kind: 'pin' | 'carried' | 'map-name' | 'label' | 'postcard' | 'caption' }>
 
 /**
  * Paints items whose shapes lie on one another so that they fade as one: each by itself would let what is under it shine through. One that is not fading is

@@ -6,6 +6,7 @@ import { alongCourse, itemRegions } from './bounds'
 import type { CanvasSpace } from './canvas-space'
 import { sizeOf, spaceOf } from './canvas-space'
 import { paintCarried } from './marks/carried'
+import { paintMapName } from './type/map-name'
 import { paintCaption } from './type/caption'
 import { paintCredit } from './type/credit'
 import { createFader } from './fade'
@@ -82,6 +83,8 @@ export function createPainter(studio: Studio): Painter {
         return paintDim(context, space, item)
       case 'depth':
         return paintDepth(context, space, item, soft)
+      case 'map-name':
+        return fading(context, space, item, (canvas) => paintMapName(canvas, space, item))
       case 'ink':
         return paintInk(context, studio, space, item, squaresOf(space, [item]), ink)
       case 'particles':

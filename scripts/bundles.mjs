@@ -12,6 +12,7 @@ export const PROGRAMS = {
   screenshots: 'cli/tools/screenshots.ts',
   seed: 'cli/tools/seed.ts',
   styles: 'cli/tools/styles.ts',
+  'earth-names': 'cli/tools/earth-names.ts',
   'map-styles': 'cli/tools/map-styles.ts',
   torture: 'cli/tools/torture.ts',
   'type-metrics': 'cli/tools/type-metrics.ts',

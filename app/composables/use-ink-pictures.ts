@@ -42,7 +42,7 @@ function pictureOf(studio: ReturnType<typeof createBrowserStudio>, ink: Ink, gro
     isMoving: true,
     sun: null,
     items: [
-      { kind: 'ground', ground: { colour: ground, second: null, direction: 0, edge: 'plain', panel: NO_PANEL } },
+      { kind: 'ground', ground: { colour: ground, second: null, direction: 0, edge: 'plain', panel: NO_PANEL, names: null } },
       {
         kind: 'ink',
         leg: 'sample',

@@ -4,7 +4,8 @@ import { JourneyError } from '#core/error'
 import type { DrawnMap, Journey, Sheet } from '#core/journey/schema'
 import { sheetSchema } from '#core/journey/schema'
 import type { ReplaceBy, SheetImage } from '#core/edits/ground/sheets'
-import { addSheet, editSheet, replaceSheet, setCreditLine } from '#core/edits/ground/sheets'
+import { addSheet, editSheet, replaceSheet, setCreditLine, setMapNames } from '#core/edits/ground/sheets'
+import { hasMapNames } from '#core/journey/lookup'
 import { creditOfMap } from '#core/sheet/credits'
 import { IMAGE_LIMITS, SHEET_EXTENSIONS, tooManyBytes } from '#core/sheet/limits'
 import type { TileOrder } from '#core/tiles/order'
@@ -28,9 +29,12 @@ export interface Arrival {
   image: SheetImage
   /** The sheet to replace, if that was asked for. */
   replaces: string | undefined
-  /** Whether the film is to show its credit. */
-  showsCredit: boolean
+  /** What else changes with it, unless it is only to be traced. */
+  also: Edit
 }
+
+type Edit = (journey: Journey) => Journey
+const nothing: Edit = (journey) => journey
 
 /** Imports maps: uploads files or orders generated maps, waits while the server cuts tiles, then lays them on the ground. */
 export function useSheetImport() {
@@ -117,27 +121,27 @@ export function useSheetImport() {
   }
 
   /** Generates a map, and adds it or replaces the one that it redraws. */
-  async function draw(map: DrawnMap, name: string, replaces?: string): Promise<void> {
+  async function draw(map: DrawnMap, name: string, isNamed: boolean, replaces?: string): Promise<void> {
     const image = await run(name, () => drawMap(map))
     if (!image) return
-    arrive({ ...imageOf(image), name, georeference: image.georeference, credit: creditOfMap(map), drawn: map }, replaces)
+    arrive({ ...imageOf(image), name, georeference: image.georeference, credit: creditOfMap(map), drawn: map }, replaces, (journey) =>
+      hasMapNames(journey) === isNamed ? journey : setMapNames(journey, { countries: isNamed, seas: isNamed }),
+    )
   }
 
-  function arrive(image: SheetImage, replaces: string | undefined, showsCredit = false): void {
+  function arrive(image: SheetImage, replaces: string | undefined, also: Edit = nothing): void {
     if (editor.journey!.sheets.length > 0) {
-      arrival.value = { image, replaces, showsCredit }
+      arrival.value = { image, replaces, also }
       return
     }
     const isBare = editor.journey!.stops.length === 0
-    lay(image, false, showsCredit)
+    lay(image, false, also)
     if (isBare) stage.setTool('stop')
   }
 
-  const credited = (journey: Journey, isShown: boolean): Journey => (isShown ? setCreditLine(journey, true) : journey)
-
-  function lay(image: SheetImage, tracing: boolean, showsCredit: boolean): void {
+  function lay(image: SheetImage, tracing: boolean, also: Edit): void {
     const sheet = sheetSchema.parse({ ...image, id: nanoid(10), tracing, opacity: tracing ? 0.5 : 1 })
-    if (!editor.edit((journey) => credited(addSheet(journey, sheet), showsCredit))) return
+    if (!editor.edit((journey) => also(addSheet(journey, sheet)))) return
     editor.select({ kind: 'sheet', id: sheet.id })
     stage.tableView = undefined
   }
@@ -147,9 +151,9 @@ export function useSheetImport() {
     const arrived = arrival.value
     arrival.value = undefined
     if (!arrived) return
-    const { image, showsCredit } = arrived
-    if (use.use !== 'replace') return lay(image, use.use === 'trace', showsCredit && use.use !== 'trace')
-    if (editor.edit((journey) => credited(replaceSheet(journey, use.id, image, use.how), showsCredit))) stage.tableView = undefined
+    const { image, also } = arrived
+    if (use.use !== 'replace') return lay(image, use.use === 'trace', use.use === 'trace' ? nothing : also)
+    if (editor.edit((journey) => also(replaceSheet(journey, use.id, image, use.how)))) stage.tableView = undefined
   }
 
   const choose = (replaces?: string) =>
@@ -167,7 +171,11 @@ export function useSheetImport() {
       editor.notice = { text: `${some} did not come: coarser ones show there. “Take more …” in the sheet’s details asks for them again.` }
     }
     const taken = { service, region, finest: plan.finest, sharp, tiles: wanted, missing }
-    arrive({ ...imageOf(image), name, georeference: image.georeference, credit, taken }, replaces, showsCredit)
+    arrive(
+      { ...imageOf(image), name, georeference: image.georeference, credit, taken },
+      replaces,
+      showsCredit ? (journey) => setCreditLine(journey, true) : nothing,
+    )
   }
 
   const words = computed(() => {

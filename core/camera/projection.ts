@@ -1,4 +1,6 @@
 import { radians, turnBetween } from '../geometry/angle'
+import type { Box } from '../geometry/box'
+import { greatest, least } from '../geometry/extremes'
 import type { Point } from '../geometry/point'
 import type { Size } from '../geometry/size'
 import { bentProjection } from './globe-projection'
@@ -145,6 +147,22 @@ export const frameCorners = ({ reference: { width, height }, toGround }: Project
     { x: width, y: height },
     { x: 0, y: height },
   ].flatMap((corner) => toGround(corner) ?? [])
+
+/**
+ * The box about the ground that a view shows; undefined where that has no end.
+ * @param beside how much more than the frame is asked for on each side, in reference pixels
+ */
+export function groundSeen(projection: Projection, beside: number): Box | undefined {
+  const corners = projection.bent ? [] : frameCorners(projection)
+  if (corners.length < 4) return undefined
+  const more = beside / least(corners.map(projection.scaleAt))
+  return {
+    left: least(corners.map(({ x }) => x)) - more,
+    right: greatest(corners.map(({ x }) => x)) + more,
+    top: least(corners.map(({ y }) => y)) - more,
+    bottom: greatest(corners.map(({ y }) => y)) + more,
+  }
+}
 
 /** A view zoomed by a factor so that the ground at a place of the frame stays there. */
 export function zoomedAbout(view: View, reference: Size, at: Point, factor: number): View {

@@ -22,6 +22,7 @@ const PASS_OF: Readonly<Record<FrameItem['kind'], Pass>> = {
   'map-dim': 'ground',
   depth: 'ground',
   air: 'ground',
+  'map-name': 'ground',
   planned: 'lines',
   ink: 'lines',
   particles: 'lines',

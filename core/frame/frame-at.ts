@@ -16,6 +16,7 @@ import type {
   FrameItem,
   InkItem,
   LabelItem,
+  MapNameItem,
   ParticlesItem,
   PlannedItem,
   PinItem,
@@ -37,6 +38,7 @@ import { CLIMB, motionAt } from '../trips/motion'
 import { besideOthers } from './side-by-side'
 import { captionsAt } from '../labels/captions'
 import { labelFit, labelIn } from '../labels/label-fit'
+import { mapNamesAt } from '../labels/map-names'
 import { movedLabel } from '../marks/label-layout'
 import { revealSeconds } from '../marks/reveal'
 import { remainingAt, visibilityAt } from '../trips/span'
@@ -51,7 +53,11 @@ export function frameAt(compiled: CompiledJourney, seconds: number): Frame {
   const projection = projectionAt(compiled, time)
   const motions = travellers.map((traveller) => motionAt(traveller, time, lastTime))
   const marks = byDepth(compiled, projection)
-  const items: FrameItem[] = [...ground(compiled, time, projection), ...depth(compiled, projection, motions)]
+  const items: FrameItem[] = [
+    ...ground(compiled, time, projection),
+    ...depth(compiled, projection, motions),
+    ...beforeGlobe(mapNameItems(compiled, time, projection), projection),
+  ]
   const layers: Readonly<Record<Layer, () => FrameItem[]>> = {
     lines: () => [
       ...travellers.flatMap((of) => planned({ compiled: of, values, time }, lastTime, projection)),
@@ -90,6 +96,7 @@ export const onTable = (frame: Frame, view: View): Frame => ({
   items: frame.items.flatMap((item): FrameItem[] => {
     switch (item.kind) {
       case 'edge-shade':
+      case 'map-name':
       case 'map-dim':
       case 'depth':
       case 'dim':
@@ -104,10 +111,10 @@ export const onTable = (frame: Frame, view: View): Frame => ({
   }),
 })
 
-/** A frame of what travels and marks the way alone, to be laid over something else: the ground, what darkens it, and the line that names its sources, are left out. */
+/** A frame of what travels and marks the way alone, to be laid over something else: the ground, what is written on it and what darkens it, and the line that names its sources, are left out. */
 export const withoutGround = (frame: Frame): Frame => ({
   ...frame,
-  items: frame.items.filter(({ kind }) => !IS_GROUND[kind] && kind !== 'dim' && kind !== 'credit'),
+  items: frame.items.filter(({ kind }) => !IS_GROUND[kind] && kind !== 'map-name' && kind !== 'dim' && kind !== 'credit'),
 })
 
 /** A frame with the tracing sheets over the others, as it is worked on; a film never shows them. */
@@ -174,6 +181,20 @@ function ground(
     ...(shade && shaded > 0 ? [{ kind: 'edge-shade', shade, opacity: shaded } as const] : []),
     ...(dim > 0 ? [{ kind: 'map-dim', opacity: dim } as const] : []),
   ]
+}
+
+/** The names of countries and seas; as dark as the map where that is darkened. */
+function mapNameItems(compiled: CompiledJourney, time: number, projection: Projection): MapNameItem[] {
+  const dim = numberAt(compiled.values, 'map-dim', time)
+  return mapNamesAt(compiled, time, projection).map(({ name: { id, at, block, style }, scale, opacity }) => ({
+    kind: 'map-name',
+    id,
+    at,
+    block,
+    style,
+    scale,
+    opacity: opacity * (1 - dim),
+  }))
 }
 
 const unwashed = remembered((sheet: Sheet): Sheet => ({ ...sheet, wash: null }))

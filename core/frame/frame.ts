@@ -26,6 +26,7 @@ import type { CardPose } from '../marks/card-times'
 import type { CompiledLabel } from '../trips/compiled'
 import type { CircleState } from '../marks/pins'
 import type { Motion } from '../trips/motion'
+import type { TextBlock } from '../type/block'
 import type { Particle } from './particles'
 
 /** What one frame shows: plain data, items in back-to-front order, places in ground units, sizes in reference pixels. */
@@ -54,6 +55,7 @@ export type FrameItem =
   | MapDimItem
   | DepthItem
   | AirItem
+  | MapNameItem
   | PlannedItem
   | ParticlesItem
   | InkItem
@@ -76,6 +78,7 @@ export const IS_GROUND = {
   'map-dim': true,
   depth: true,
   air: true,
+  'map-name': false,
   planned: false,
   ink: false,
   particles: false,
@@ -110,6 +113,17 @@ export interface AirItem {
   sky: Sky
   /** How far the clouds have drifted to the east, in degrees. */
   drift: number
+}
+
+/** The name of a country or a sea, in the middle of its place: it stands upright, as names of stops do. */
+export interface MapNameItem {
+  kind: 'map-name'
+  id: string
+  at: Point
+  block: TextBlock
+  style: TextStyle
+  scale: number
+  opacity: number
 }
 
 export interface SheetItem {

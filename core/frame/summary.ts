@@ -61,6 +61,8 @@ export function frameSummary(frame: Frame) {
           return { kind: item.kind, sheet: item.sheet.id, image: item.sheet.image, opacity: item.opacity, edge: item.edge }
         case 'area':
           return { kind: item.kind, area: item.area.id, opacity: item.opacity }
+        case 'map-name':
+          return { kind: item.kind, id: item.id, at: item.at, screen: screen(item.at), text: textOf(item.block), opacity: item.opacity }
         case 'ink': {
           const { kind, leg, course, tail, head, ink } = item
           return { kind, leg, tail, length: head, courseLength: course.length, head: screen(pointAt(course, head)), line: ink.line.kind }

@@ -91,6 +91,9 @@ export function legEnds(journey: Journey, id: string): [Point, Point] | undefine
   return a && b && [a, b]
 }
 
+/** Whether names of countries or seas are asked for on the map. */
+export const hasMapNames = ({ ground: { names } }: Pick<Journey, 'ground'>): boolean => names !== null && (names.countries || names.seas)
+
 /** All styles of text in a journey. */
 export const textStylesOf = ({ stops, landmarks, captions }: Pick<Journey, 'stops' | 'landmarks' | 'captions'>): TextStyle[] => [
   ...[...stops, ...landmarks].flatMap((place) => ('label' in place ? [place.label.style] : [])),

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { FAMILY_IDS } from '../type/families'
 import { colour, coordinate, id, LIMITS, lonLat, point, spanSchema, unit, fileHash } from './values'
 
 /** What a journey document says of its sheets and of the ground under them; see docs/journey-format.md. */
@@ -221,7 +222,18 @@ export const areaSchema = z
     `has more than ${LIMITS.outline} points in its outlines`,
   )
 
-/** The backdrop beyond the first sheet. */
+/** Names of countries and seas on the ground, where its place on the Earth is known. */
+export const mapNamesSchema = z.strictObject({
+  countries: z.boolean().default(true),
+  seas: z.boolean().default(true),
+  /** Letter size in rpx; names grow where they have room. */
+  size: z.number().min(8).max(120).default(26),
+  family: z.enum(FAMILY_IDS).default('alegreya-sans'),
+  /** null chooses colours that suit the map. */
+  colour: colour.nullable().default(null),
+})
+
+/** The backdrop beyond the first sheet, and what is written on the map. */
 export const groundSchema = z.strictObject({
   colour: colour.default('#dcd5c3'),
   /** A second colour makes a gradient, in a direction of so many degrees: 0 to the right, 90 downwards. */
@@ -239,6 +251,7 @@ export const groundSchema = z.strictObject({
       borderColour: colour.default('#fbf6ea'),
     })
     .prefault({}),
+  names: mapNamesSchema.nullable().default(null),
 })
 
 export type Wash = z.output<typeof washSchema>
@@ -257,4 +270,5 @@ export type Taken = z.output<typeof takenSchema>
 export type MapStyle = (typeof MAP_STYLES)[number]
 export type Sheet = z.output<typeof sheetSchema>
 export type Area = z.output<typeof areaSchema>
+export type MapNames = z.output<typeof mapNamesSchema>
 export type Ground = z.output<typeof groundSchema>

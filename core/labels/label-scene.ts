@@ -1,6 +1,6 @@
-import { greatest, least } from '../geometry/extremes'
+import { greatest } from '../geometry/extremes'
 import type { Projection } from '../camera/projection-type'
-import { frameCorners } from '../camera/projection'
+import { groundSeen } from '../camera/projection'
 import { projectionAt } from '../camera/view-track'
 import { remembered } from '../remembered'
 import type { Box } from '../geometry/box'
@@ -195,7 +195,7 @@ function sampleOf(compiled: CompiledJourney, marks: readonly CompiledMark[], { f
     const { width, height } = sizeOf(item.figure, item)
     obstacles.push({ box: movedBox({ left: 0, right: width, top: 0, bottom: height }, item.at.x, item.at.y), own: null, to: last })
   }
-  const seen = groundSeen(projection)
+  const seen = groundSeen(projection, BESIDE)
   const lines = compiled.travellers
     .filter(({ traveller }) => traveller.shown)
     .flatMap(({ legs }) =>
@@ -214,19 +214,6 @@ function sampleOf(compiled: CompiledJourney, marks: readonly CompiledMark[], { f
 function coverOfAll(rides: readonly Ride[]): Box | null {
   const covers = rides.flatMap(({ vehicle }) => (vehicle ? [coverOf(vehicle)] : []))
   return covers.length > 0 ? unionOf(covers) : null
-}
-
-/** The box about the ground that a view shows, and what is beside it; undefined where that has no end. */
-function groundSeen(projection: Projection): Box | undefined {
-  const corners = projection.bent ? [] : frameCorners(projection)
-  if (corners.length < 4) return undefined
-  const beside = BESIDE / least(corners.map(projection.scaleAt))
-  return {
-    left: least(corners.map(({ x }) => x)) - beside,
-    right: greatest(corners.map(({ x }) => x)) + beside,
-    top: least(corners.map(({ y }) => y)) - beside,
-    bottom: greatest(corners.map(({ y }) => y)) + beside,
-  }
 }
 
 const boxOf = remembered(({ points }: Course): Box => {

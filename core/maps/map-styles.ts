@@ -28,6 +28,8 @@ export interface StyleSheet {
   town: { colour: string; rim: string; glow?: string }
   /** The arrow to the north and the scale. */
   furniture: string
+  /** Names of countries and seas: the letters, and the rim that keeps them apart from the map. */
+  names: { land: readonly [letters: string, rim: string]; sea: readonly [letters: string, rim: string] }
 }
 
 interface Line {
@@ -60,6 +62,7 @@ export const STYLE_SHEETS: Record<MapStyle, StyleSheet> = {
     graticule: { colour: '#8fb9c4', width: 0.8 },
     town: { colour: '#6b5f55', rim: '#fbf6ea' },
     furniture: '#4d5a5e',
+    names: { land: ['#6b5844', '#f3ead0'], sea: ['#3f7484', '#c3dde2'] },
   },
   relief: {
     title: 'Relief',
@@ -84,6 +87,7 @@ export const STYLE_SHEETS: Record<MapStyle, StyleSheet> = {
     graticule: { colour: '#5f93ab', width: 0.8 },
     town: { colour: '#2b2a33', rim: '#fff8e6' },
     furniture: '#fbf3e0',
+    names: { land: ['#fffaf0', '#4b4a3a'], sea: ['#e6f3f7', '#2b6079'] },
   },
   ink: {
     title: 'Ink drawing',
@@ -106,6 +110,7 @@ export const STYLE_SHEETS: Record<MapStyle, StyleSheet> = {
     graticule: { colour: '#dccfae', width: 0.9 },
     town: { colour: '#2c2a33', rim: '#fbf6ea' },
     furniture: '#2c2a33',
+    names: { land: ['#4a4238', '#fbf6ea'], sea: ['#7d6f54', '#f1e8d4'] },
   },
   nightfall: {
     title: 'Nightfall',
@@ -129,6 +134,7 @@ export const STYLE_SHEETS: Record<MapStyle, StyleSheet> = {
     graticule: { colour: '#1a3049', width: 0.8 },
     town: { colour: '#ffe2a8', rim: '#ffe2a8', glow: '#ffb347' },
     furniture: '#9db9d1',
+    names: { land: ['#b9cfe2', '#1b2f49'], sea: ['#6fa6c4', '#0f2036'] },
   },
   'sea-chart': {
     title: 'Sea chart',
@@ -146,6 +152,7 @@ export const STYLE_SHEETS: Record<MapStyle, StyleSheet> = {
     graticule: { colour: '#b3bec4', width: 0.8 },
     town: { colour: '#3b3a36', rim: '#ecd59a' },
     furniture: '#8e4a78',
+    names: { land: ['#5e4a2c', '#ecd59a'], sea: ['#8e4a78', '#f3f6f4'] },
   },
   countries: {
     title: 'Countries',
@@ -161,6 +168,7 @@ export const STYLE_SHEETS: Record<MapStyle, StyleSheet> = {
     graticule: { colour: '#c5d6da', width: 0.8 },
     town: { colour: '#4c4650', rim: '#fffdf7' },
     furniture: '#4c4650',
+    names: { land: ['#4c4650', '#f4e6d2'], sea: ['#6d868e', '#dbe7ea'] },
   },
   'cut-paper': {
     title: 'Cut paper',
@@ -181,6 +189,7 @@ export const STYLE_SHEETS: Record<MapStyle, StyleSheet> = {
     graticule: { colour: '#3a7a87', width: 0.9 },
     town: { colour: '#b0492f', rim: '#fff7e6' },
     furniture: '#f4e3c1',
+    names: { land: ['#8a4b2a', '#f4e3c1'], sea: ['#d9eef0', '#2f6d7a'] },
   },
   blank: {
     title: 'Blank',
@@ -194,6 +203,7 @@ export const STYLE_SHEETS: Record<MapStyle, StyleSheet> = {
     graticule: { colour: '#cdd3cf', width: 0.9 },
     town: { colour: '#5d6b5a', rim: '#d9dedb' },
     furniture: '#5d6b5a',
+    names: { land: ['#45523f', '#b4c1af'], sea: ['#737e79', '#eef1ee'] },
   },
   day: {
     title: 'By day',
@@ -207,6 +217,7 @@ export const STYLE_SHEETS: Record<MapStyle, StyleSheet> = {
     graticule: { colour: '#6e8fae', width: 0.7 },
     town: { colour: '#fff8e6', rim: '#24303a' },
     furniture: '#fff8e6',
+    names: { land: ['#fffaf0', '#26301f'], sea: ['#c9dcee', '#0f2a52'] },
   },
   night: {
     title: 'By night',
@@ -220,5 +231,6 @@ export const STYLE_SHEETS: Record<MapStyle, StyleSheet> = {
     graticule: { colour: '#16283a', width: 0.7 },
     town: { colour: '#ffe2a8', rim: '#ffe2a8', glow: '#ffb347' },
     furniture: '#b9c9d6',
+    names: { land: ['#d5dfe8', '#0a1420'], sea: ['#7f9bb3', '#050b14'] },
   },
 }

@@ -15,7 +15,7 @@ import { greatest, least } from '../geometry/extremes'
 import { seedOf } from '../geometry/noise'
 import { createJourney } from '../journey/create'
 import type { DrawnMap, FrameFormat, Journey, Leg, Sheet } from '../journey/schema'
-import { drawnMapSchema, vehicleSchema } from '../journey/schema'
+import { drawnMapSchema, mapNamesSchema, vehicleSchema } from '../journey/schema'
 import { lonWidth, regionAround, withMargin } from '../maps/region'
 import type { Mode } from './modes'
 import { MODES } from './modes'
@@ -91,7 +91,8 @@ function nameOfTrip(places: readonly { name: string }[]): string {
 export function journeyOfTrip(places: readonly TripPlace[], sheet: Sheet, frame: FrameFormat): Journey {
   const name = nameOfTrip(places)
   const seconds = secondsOfTrip(places.length)
-  const empty = setPlan(setGround(createJourney(name, frame, seconds), { edge: 'held' }), 'calm')
+  const ground = { edge: 'held', names: mapNamesSchema.parse({}) } as const
+  const empty = setPlan(setGround(createJourney(name, frame, seconds), ground), 'calm')
   const mapped = addSheet(empty, sheet)
   const geo = groundGeo(mapped)
   const traveller = mapped.travellers[0]!

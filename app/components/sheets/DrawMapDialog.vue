@@ -4,6 +4,7 @@ import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { DrawnMap, MapStyle } from '#core/journey/schema'
 import { drawnMapSchema, MAP_STYLES } from '#core/journey/schema'
 import { MEAN_RADIUS } from '#core/geo/earth'
+import { hasMapNames } from '#core/journey/lookup'
 import { layoutMap } from '#core/maps/layout'
 import { STYLE_SHEETS } from '#core/maps/map-styles'
 import { hasOneScale } from '#core/maps/scale-bar'
@@ -26,7 +27,7 @@ import { useStage } from '~/stores/stage'
 /** Chooses what a generated map shows and how, with a live preview. `from` is the map to redraw, if any. */
 const props = defineProps<{ from: DrawnMap | null }>()
 const open = defineModel<boolean>({ required: true })
-const emit = defineEmits<{ draw: [map: DrawnMap, name: string] }>()
+const emit = defineEmits<{ draw: [map: DrawnMap, name: string, isNamed: boolean] }>()
 const editor = useEditor()
 const stage = useStage()
 
@@ -44,6 +45,8 @@ const fresh = (): DrawnMap =>
 
 const map = ref<DrawnMap>(fresh())
 const name = ref('')
+/** Whether it bears the names of countries and seas, which are laid over it and no part of it. */
+const isNamed = ref(true)
 const countries = ref<Country[]>([])
 const picture = ref('')
 const problem = ref('')
@@ -87,6 +90,7 @@ watch(
     map.value = props.from ? { ...props.from, aspect: aspect() } : fresh()
     townsByHand = props.from ? props.from.towns : undefined
     name.value = 'Generated map'
+    isNamed.value = props.from === null || hasMapNames(editor.journey!)
     problem.value = ''
     if (countries.value.length === 0) countries.value = await listCountries().catch(() => [])
   },
@@ -187,7 +191,7 @@ onBeforeUnmount(() => URL.revokeObjectURL(picture.value))
 function draw() {
   if (!checked.value.success) return
   open.value = false
-  emit('draw', checked.value.data, name.value.trim() || 'Generated map')
+  emit('draw', checked.value.data, name.value.trim() || 'Generated map', isNamed.value)
 }
 </script>
 
@@ -249,13 +253,16 @@ function draw() {
           <v-switch v-model="map.rivers" label="Rivers" />
           <v-switch :model-value="map.towns" label="Towns" @update:model-value="(on) => showTowns(on === true)" />
           <v-switch v-model="map.graticule" label="Degrees" />
+          <v-switch v-model="isNamed" label="Names of countries and seas" class="wide" />
           <v-switch
             v-model="map.scaleBar"
             :disabled="!hasOneScale(map)"
             :label="hasOneScale(map) ? 'Scale and north' : 'Scale and north (no one scale here)'"
           />
         </div>
-        <p class="quiet">{{ creditOfMap(map).author }}: noted as the map’s credit. No names are drawn, to leave room for yours.</p>
+        <p class="quiet">
+          {{ creditOfMap(map).author }}: noted as the map’s credit. Names show in the film, where they have room beside yours.
+        </p>
       </div>
     </div>
     <template #actions>
@@ -314,7 +321,8 @@ function draw() {
   display: grid;
   grid-template-columns: 1fr 1fr;
 }
-.switches > :last-child {
+.switches > :last-child,
+.switches > .wide {
   grid-column: 1 / -1;
 }
 .box {

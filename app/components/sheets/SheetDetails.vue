@@ -3,6 +3,7 @@ import { tryGeoSheet } from '#core/geo/georeference'
 import { mdiDeleteOutline } from '@mdi/js'
 import { computed } from 'vue'
 import { editSheet, removeSheet } from '#core/edits/ground/sheets'
+import { hasMapNames } from '#core/journey/lookup'
 import { SHEET_FORMAT_WORDS } from '#core/sheet/limits'
 import { hasPixels } from '#core/sheet/sharpness'
 import ValueSection from '~/components/details/values/ValueSection.vue'
@@ -14,6 +15,7 @@ import CreditFields from './CreditFields.vue'
 import FrameFields from './FrameFields.vue'
 import GeoFields from './GeoFields.vue'
 import GroundFields from './GroundFields.vue'
+import NamesFields from './NamesFields.vue'
 import PlacementFields from './PlacementFields.vue'
 import SheetStack from './SheetStack.vue'
 import ShapeFields from './ShapeFields.vue'
@@ -34,6 +36,11 @@ const geoNote = computed(() => {
   if (!geo) return 'needs more points'
   if (geo.doubt) return 'in doubt'
   return georeference.kind === 'affine' || geo.residuals ? 'known' : 'not checked'
+})
+const namesNote = computed(() => {
+  const names = editor.journey!.ground.names
+  if (!names || !hasMapNames(editor.journey!)) return 'none'
+  return names.countries && names.seas ? 'countries and seas' : names.countries ? 'countries' : 'seas'
 })
 function replace() {
   const { id, drawn, taken } = sheet.value!
@@ -85,6 +92,7 @@ function remove() {
     <div class="folds">
       <FoldedSection title="Turn, straighten, crop"><ShapeFields :sheet="sheet" /></FoldedSection>
       <FoldedSection title="Georeference" :note="geoNote"><GeoFields :sheet="sheet" /></FoldedSection>
+      <FoldedSection v-if="isFirst" title="Names on the map" :note="namesNote"><NamesFields /></FoldedSection>
       <FoldedSection v-if="isFirst" title="Beyond the edge"><GroundFields /></FoldedSection>
       <FoldedSection v-if="!sheet.tracing" title="Highlighted countries"><AreaFields :sheet="sheet" /></FoldedSection>
       <ValueSection v-if="!sheet.tracing" :sheet="sheet.id" />

@@ -252,7 +252,7 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
       <ExportDialog v-model="exporting" :journey-id="id" :save="autosave.flush" :is-saved="() => autosave!.isSafe.value" />
       <ShortcutSheet v-model="showingKeys" />
       <CreditsDialog v-model="showingCredits" />
-      <DrawMapDialog v-model="drawing" :from="redrawnMap" @draw="(map, name) => sheetImport.draw(map, name, redrawn)" />
+      <DrawMapDialog v-model="drawing" :from="redrawnMap" @draw="(map, name, isNamed) => sheetImport.draw(map, name, isNamed, redrawn)" />
       <TileServiceDialog
         v-model="taking"
         :from="editor.journey?.sheets.find((sheet) => sheet.id === retaken)"

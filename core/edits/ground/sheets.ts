@@ -21,7 +21,8 @@ import { JourneyError } from '../../error'
 import { dropLostValues } from '../pace/values'
 import type { Move } from './ground-move'
 import { movedView, withGroundMoved } from './ground-move'
-import type { Area, Ground, Journey, Place, Sheet, Wash } from '../../journey/schema'
+import type { Area, Ground, Journey, MapNames, Place, Sheet, Wash } from '../../journey/schema'
+import { mapNamesSchema } from '../../journey/schema'
 
 /** Changes to a journey's sheets and ground: pure functions, journey in, journey out, as in journey.ts. */
 
@@ -246,6 +247,12 @@ export function setGround(journey: Journey, patch: Partial<Ground>): Journey {
   if (patch.edge !== 'panel' || journey.ground.edge === 'panel' || !sheet) return next
   const whole = fittingView(sheet, referenceSize(journey.frame))
   return { ...next, camera: { ...whole, zoom: whole.zoom * PANEL_SHARE } }
+}
+
+/** Changes the names of countries and seas on the map. How they look is kept while there are none. */
+export function setMapNames(journey: Journey, patch: Partial<MapNames>): Journey {
+  const before = journey.ground.names ?? mapNamesSchema.parse({ countries: false, seas: false })
+  return { ...journey, ground: { ...journey.ground, names: { ...before, ...patch } } }
 }
 
 /** How much of the frame a panel takes up at first. */
