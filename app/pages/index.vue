@@ -4,14 +4,15 @@ import {
   mdiDeleteOutline,
   mdiDotsVertical,
   mdiHarddisk,
+  mdiMapMarkerPath,
   mdiPencilOutline,
   mdiPlus,
   mdiTextLong,
   mdiWeatherNight,
   mdiWhiteBalanceSunny,
 } from '@mdi/js'
-import { useDocumentVisibility, useTimeoutPoll } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { useDocumentVisibility, useDropZone, useTimeoutPoll } from '@vueuse/core'
+import { computed, ref, shallowRef, useTemplateRef } from 'vue'
 import { setPlan } from '#core/edits/camera/shots'
 import { setGround } from '#core/edits/ground/sheets'
 import { rename } from '#core/edits/journey'
@@ -22,6 +23,7 @@ import { useHead, useRouter } from '#imports'
 import DialogSheet from '~/components/DialogSheet.vue'
 import ToolButton from '~/components/stage/ToolButton.vue'
 import StorageDialog from '~/components/journeys/StorageDialog.vue'
+import DayDialog from '~/components/journeys/DayDialog.vue'
 import TripDialog from '~/components/journeys/TripDialog.vue'
 import { useLastFrame } from '~/composables/use-last-frame'
 import { useThemeChoice } from '~/composables/use-theme-choice'
@@ -37,6 +39,7 @@ import {
   restoreJourney,
   saveJourney,
 } from '~/services/api'
+import { filesDropped } from '~/services/dropped-files'
 import { standInAddress } from '~/services/tile-services'
 
 useHead({ title: 'Zephyrine' })
@@ -49,6 +52,22 @@ const making = ref(false)
 const { frame } = useLastFrame()
 const showingStorage = ref(false)
 const writing = ref(false)
+/** What a film of a day is to be made of, while its dialog is open. */
+const recording = ref(false)
+const recorded = shallowRef<readonly File[]>([])
+const page = useTemplateRef<HTMLElement>('page')
+const { isOverDropZone } = useDropZone(page, {
+  multiple: true,
+  async onDrop(_files, event) {
+    if (!event.dataTransfer) return
+    recorded.value = await filesDropped(event.dataTransfer)
+    recording.value = true
+  },
+})
+function record() {
+  recorded.value = []
+  recording.value = true
+}
 const deleted = ref<JourneySummary>()
 const renaming = ref<JourneySummary>()
 const newName = ref('')
@@ -129,7 +148,7 @@ const changed = (time: number) => new Date(time).toLocaleString(undefined, { dat
 </script>
 
 <template>
-  <main class="page">
+  <main ref="page" class="page" :class="{ over: isOverDropZone }">
     <header>
       <svg class="mark" viewBox="0 0 48 48" aria-hidden="true">
         <path d="M6 36C14 36 12 14 24 14S32 30 42 12" />
@@ -147,6 +166,9 @@ const changed = (time: number) => new Date(time).toLocaleString(undefined, { dat
         :label="isNight ? 'Day theme' : 'Night theme'"
         @click="toggle()"
       />
+      <v-btn variant="outlined" size="large" :prepend-icon="mdiMapMarkerPath" data-testid="record-day" @click="record"
+        >Track and photos</v-btn
+      >
       <v-btn variant="outlined" size="large" :prepend-icon="mdiTextLong" data-testid="write-trip" @click="writing = true"
         >Write a trip</v-btn
       >
@@ -157,7 +179,8 @@ const changed = (time: number) => new Date(time).toLocaleString(undefined, { dat
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
 
     <p v-if="journeys?.length === 0" class="empty">
-      No journeys yet. Write a trip in a few words, or start one: lay a map, click your stops, play the film.
+      No journeys yet. Write a trip in a few words, drop a recorded track or the photos of a day here, or start one: lay a map, click your
+      stops, play the film.
     </p>
     <ul v-else class="cards">
       <li v-for="journey in journeys" :key="journey.id" class="card" data-testid="journey-card">
@@ -199,6 +222,7 @@ const changed = (time: number) => new Date(time).toLocaleString(undefined, { dat
     </p>
 
     <TripDialog v-model="writing" @made="(id) => router.push(`/journeys/${id}`)" />
+    <DayDialog v-model="recording" :files="recorded" @made="(id) => router.push(`/journeys/${id}`)" />
     <StorageDialog v-model="showingStorage" @restored="attempt(async () => undefined)" />
     <DialogSheet :model-value="renaming !== undefined" title="Rename" :width="440" @update:model-value="renaming = undefined">
       <form id="rename" @submit.prevent="finishRenaming">
@@ -218,13 +242,20 @@ const changed = (time: number) => new Date(time).toLocaleString(undefined, { dat
 
 <style scoped>
 .page {
+  min-height: 100vh;
   width: 100%;
   max-width: 1240px;
   margin: 0 auto;
   padding: 28px 32px 60px;
 }
+/* While files are held over it. */
+.over {
+  outline: 3px dashed var(--vermilion);
+  outline-offset: -8px;
+}
 header {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 14px;
   margin-bottom: 28px;

@@ -11,8 +11,8 @@ import { georeferenceInFrame, toGroundBy } from '#core/geo/near-ground'
 import { greatest, least } from '#core/geometry/extremes'
 import type { Point } from '#core/geometry/point'
 import { useFirstLeg } from '~/composables/use-first-leg'
-import { ApiError, followImport, uploadImage } from '~/services/api'
-import { MOST_PHOTO_BYTES, readPhotoPlace } from '~/services/photo-places'
+import { PLACED_PHOTOS, SHOWN_PHOTOS, uploadPhoto } from '~/services/photo-upload'
+import { readPhotoPlace } from '~/services/photo-places'
 import { chooseFiles } from '~/services/choose-files'
 import { useEditor } from './editor'
 import { usePlayback } from './playback'
@@ -20,14 +20,6 @@ import { useStage } from './stage'
 
 /** The most photos imported at once; a trip has no more stops than this. */
 const MOST_PHOTOS = 200
-
-/** Extensions of photos that can be shown, and of those from which only the place can be read. */
-const SHOWN = ['.jpg', '.jpeg', '.png', '.webp', '.avif', '.tif', '.tiff']
-const PLACED = [...SHOWN, '.heic', '.heif']
-
-const endsIn = ({ name }: File, endings: readonly string[]) => endings.some((ending) => name.toLowerCase().endsWith(ending))
-
-export const isPhotoFile = (file: File): boolean => endsIn(file, PLACED)
 
 const count = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`
 const few = (names: readonly string[]) => `${names.slice(0, 5).join(', ')}${names.length > 5 ? ' …' : ''}`
@@ -65,27 +57,12 @@ export const usePhotos = defineStore('photos', () => {
     try {
       for (const [i, file] of files.entries()) {
         running.value = { name: file.name, number: i + 1, of: files.length, share: 0 }
-        results.push(await bringOne(file, own.signal))
+        results.push(await uploadPhoto(file, (share) => running.value && (running.value.share = share), own.signal))
         if (own.signal.aborted || editor.opening !== opening) return undefined
       }
       return results
     } finally {
       if (control === own) running.value = undefined
-    }
-  }
-
-  async function bringOne(file: File, signal: AbortSignal): Promise<Photo | string> {
-    if (!endsIn(file, SHOWN)) return `“${file.name}” cannot be shown: save it as JPEG, PNG, WebP, AVIF or TIFF.`
-    if (file.size > MOST_PHOTO_BYTES) return `“${file.name}” is larger than ${MOST_PHOTO_BYTES / 1024 ** 2} MiB: save it smaller.`
-    // Uploading and cutting take about the same time.
-    const half = (from: number) => (share: number) => running.value && (running.value.share = from + share / 2)
-    try {
-      const id = await uploadImage(file, half(0), signal)
-      const { hash, width, height, vector } = await followImport(id, half(0.5), signal)
-      return { image: hash, width, height, vector }
-    } catch (error) {
-      if (error instanceof ApiError) return error.message
-      throw error
     }
   }
 
@@ -201,7 +178,7 @@ export const usePhotos = defineStore('photos', () => {
     postcardFrom,
     show,
     cancel: () => control?.abort(),
-    choosePostcard: (stop: string, card?: string) => chooseFiles(SHOWN, false, ([file]) => postcardFrom(file!, stop, card)),
-    chooseStops: () => chooseFiles(PLACED, true, stopsFrom),
+    choosePostcard: (stop: string, card?: string) => chooseFiles(SHOWN_PHOTOS, false, ([file]) => postcardFrom(file!, stop, card)),
+    chooseStops: () => chooseFiles(PLACED_PHOTOS, true, stopsFrom),
   }
 })

@@ -10,22 +10,17 @@ import type { Georeference, Place, Traveller } from '#core/journey/schema'
 import { vehicleAtSpeed } from '#core/dress/first-leg'
 import type { TrackUse } from '#core/edits/lines/tracks'
 import { addTrack } from '#core/edits/lines/tracks'
-import type { LonLat } from '#core/geo/lon-lat'
-import { nameStops } from '#core/tracks/name-stops'
 import { AT_ORIGIN } from '#core/sheet/place'
 import { useFirstLeg } from '~/composables/use-first-leg'
-import { placeAt } from '~/services/api'
 import { isAbort, WorkerError } from '~/services/call-worker'
+import { namesOfStops } from '~/services/names-of-stops'
 import type { TrackReader } from '~/services/track-reader'
 import { openTrackReader } from '~/services/track-reader'
 import { useEditor } from './editor'
 import { usePhotos } from './photos'
 import { useStage } from './stage'
 
-export const isTrackFile = ({ name }: File): boolean => TRACK_EXTENSIONS.some((ending) => name.toLowerCase().endsWith(ending))
-
-/** A stop has the name of a place that is so near, in kilometres; one that is further away tells the time zone. */
-const REACHES = [3, 25, 150] as const
+export const isTrackFile = ({ name }: Pick<File, 'name'>): boolean => TRACK_EXTENSIONS.some((ending) => name.toLowerCase().endsWith(ending))
 
 /** How a track is placed on the ground: by the georeference, by places that are clicked, or just into the frame. */
 export type LayBy = 'earth' | 'places' | 'frame'
@@ -139,32 +134,14 @@ export const useTracks = defineStore('tracks', () => {
     if (points.length >= 2) await finish({ kind: 'points', plane: null, fit: null, points }, AT_ORIGIN)
   }
 
-  /** The place that is at a stop, and the time zone of the nearest one; without the list of places neither is known. */
-  async function nearby({
-    name: marked,
-    place,
-  }: {
-    name: string
-    place: LonLat
-  }): Promise<{ near: string | undefined; zone: string | undefined }> {
-    const unknown = { near: undefined, zone: undefined }
-    if (marked !== '') return unknown
-    for (const km of REACHES) {
-      const found = await placeAt(place, km).catch(() => undefined)
-      if (found) return { zone: found.zone || undefined, near: km === REACHES[0] ? found.name : undefined }
-    }
-    return unknown
-  }
-
   async function finish(georeference: Georeference, place: Place, size?: Size): Promise<void> {
     if (!pending || !reader) return
     const { options, use, atPace } = pending
     busy.value = true
     try {
       const { stops, courses, seconds } = await reader.call('lay', { options, georeference, place, ...(size ? { size } : {}) })
-      const near = await Promise.all(stops.map(nearby))
+      const { names } = await namesOfStops(stops)
       if (reader === undefined) return
-      const names = nameStops(stops.map(({ name: marked, time }, i) => ({ name: marked, time, ...near[i]! })))
       const ids = stops.map(() => ({ stop: nanoid(10), leg: nanoid(10) }))
       const named = stops.map(({ at, place: onEarth }, i) => ({ at, place: onEarth, ...names[i]! }))
       const { lengthMetres, movingSeconds } = overview.value!

@@ -6,11 +6,9 @@ import { setPlan } from '#core/edits/camera/shots'
 import { wholeFilm } from '#core/film/settings'
 import { DEFAULT_FRAME } from '#core/journey/create'
 import type { FrameFormat, Sheet } from '#core/journey/schema'
-import { sheetSchema } from '#core/journey/schema'
 import { writeRecipe } from '#core/maps/recipe'
-import { creditOfMap } from '#core/sheet/credits'
 import type { TripPlace } from '#core/writing/make-journey'
-import { journeyOfTrip, mapOfTrip } from '#core/writing/make-journey'
+import { journeyOfTrip, mapOfTrip, sheetOfMap } from '#core/writing/make-journey'
 import { MOST_TRIP_TEXT, readTrip } from '#core/writing/read-trip'
 import { tripPlaces } from '#core/writing/trip-places'
 import { renderFilm } from '#render/film'
@@ -95,17 +93,7 @@ async function mapIn(folder: string, places: readonly TripPlace[], frame: FrameF
   const db = openDatabase(folder)
   try {
     const { image } = await importSheetFile(db, folder, 'generated map.json', Readable.from([Buffer.from(writeRecipe(map))]))
-    return sheetSchema.parse({
-      id: 'map',
-      name: 'Generated map',
-      image: image.hash,
-      width: image.width,
-      height: image.height,
-      vector: image.vector,
-      georeference: image.georeference,
-      credit: creditOfMap(map),
-      drawn: map,
-    })
+    return sheetOfMap(map, image.hash)
   } finally {
     db.close()
   }

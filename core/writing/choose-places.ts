@@ -1,4 +1,5 @@
 import { geodesicDistance } from '../geo/geodesic'
+import { greatest } from '../geometry/extremes'
 import type { LonLat } from '../geo/lon-lat'
 import type { Mode } from './modes'
 import { MODES } from './modes'
@@ -37,6 +38,11 @@ const PER_DISTANCE = 1.15
 const OTHER_COUNTRY = 0.35
 const NOT_EXACT = 2.5
 const OTHER_NAME = 0.5
+/** Of several places of one name the largest is the one that people think of. */
+const LARGEST_OF_NAME = 0.5
+
+/** Beyond some way one flies, and an ocean more or less makes a trip no less likely. */
+const FARTHEST = 2.3
 
 /** How far one usually goes where it is not said how, in km, and the shortest that counts. */
 const USUAL_REACH = 700
@@ -46,16 +52,20 @@ const CERTAIN = 0.8
 /** Flights that are no longer than this are unlikely. */
 const SHORT_FLIGHT = 80
 
-/** How unlikely it is that a candidate is meant, whatever the others are. */
-function ownCost({ population, isExact, isMainName }: Candidate): number {
-  return -PER_TENFOLD * Math.log10(population + 30) + (isExact ? 0 : NOT_EXACT) + (isMainName ? 0 : OTHER_NAME)
+/** How unlikely it is that each of the candidates for a name is meant, whatever the other names are. */
+function ownCosts(candidates: readonly Candidate[]): number[] {
+  const largest = greatest(candidates.map(({ population, isExact, isMainName }) => (isExact && isMainName ? population : 0)))
+  return candidates.map(({ population, isExact, isMainName }) => {
+    const isKnownByIt = isExact && isMainName && population > 0 && population === largest
+    return -PER_TENFOLD * Math.log10(population + 30) + (isExact ? 0 : NOT_EXACT) + (isMainName ? 0 : OTHER_NAME) - (isKnownByIt ? LARGEST_OF_NAME : 0) // prettier-ignore
+  })
 }
 
 /** How unlikely it is that one goes from one to the other, that way. */
 function wayCost(a: Candidate, b: Candidate, by: Mode | null): number {
   const km = Math.max(NEAR, geodesicDistance(a, b) / 1000)
   const reach = by === null ? USUAL_REACH : MODES[by].reach
-  const far = PER_DISTANCE * Math.log2(1 + km / reach)
+  const far = Math.min(FARTHEST, PER_DISTANCE * Math.log2(1 + km / reach))
   const tooShort = by === 'fly' && km < SHORT_FLIGHT ? 1 : 0
   return far + tooShort + (a.country === b.country ? 0 : OTHER_COUNTRY)
 }
@@ -69,7 +79,7 @@ export function chooseTogether(places: readonly Choosing[]): Choice[] {
   // A place that nobody knows is passed over: its neighbours are each other's.
   const known = places.flatMap((place, i) => (place.candidates.length > 0 ? [i] : []))
   const steps = known.map((i) => places[i]!)
-  const own = steps.map(({ candidates }) => candidates.map(ownCost))
+  const own = steps.map(({ candidates }) => ownCosts(candidates))
   const between = (k: number) => {
     // Where places were passed over it is not known how one got there.
     const by = known[k]! === known[k - 1]! + 1 ? steps[k]!.by : null

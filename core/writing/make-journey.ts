@@ -15,8 +15,10 @@ import { greatest, least } from '../geometry/extremes'
 import { seedOf } from '../geometry/noise'
 import { createJourney } from '../journey/create'
 import type { DrawnMap, FrameFormat, Journey, Leg, Sheet } from '../journey/schema'
-import { drawnMapSchema, mapNamesSchema, vehicleSchema } from '../journey/schema'
+import { drawnMapSchema, mapNamesSchema, sheetSchema, vehicleSchema } from '../journey/schema'
+import { layoutMap } from '../maps/layout'
 import { lonWidth, regionAround, withMargin } from '../maps/region'
+import { creditOfMap } from '../sheet/credits'
 import type { Mode } from './modes'
 import { MODES } from './modes'
 
@@ -54,11 +56,14 @@ const CONIC_FROM = 25
 /** The latitudes of a map of the world: what lies beyond is not travelled (but where a place is there). */
 const WORLD = { south: -60, north: 80 } as const
 
-/** The map on which all of a trip is seen: its region, and the projection that suits it. */
-export function mapOfTrip(places: readonly LonLat[], frame: Pick<FrameFormat, 'width' | 'height'>): DrawnMap {
-  const close = withMargin(regionAround(places, SMALLEST), MARGIN)
+/**
+ * The map on which all of a trip is seen: its region, and the projection that suits it.
+ * @param smallest the least that it shows, in degrees of longitude
+ */
+export function mapOfTrip(places: readonly LonLat[], frame: Pick<FrameFormat, 'width' | 'height'>, smallest = SMALLEST): DrawnMap {
+  const close = withMargin(regionAround(places, smallest), MARGIN)
   const lats = places.map(({ lat }) => lat)
-  const isWorld = lonWidth(regionAround(places, SMALLEST)) > WORLD_FROM
+  const isWorld = lonWidth(regionAround(places, smallest)) > WORLD_FROM
   const region = isWorld
     ? { west: -180, east: 180, south: Math.min(WORLD.south, least(lats) - 5), north: Math.max(WORLD.north, greatest(lats) + 5) }
     : close
@@ -74,11 +79,17 @@ export function mapOfTrip(places: readonly LonLat[], frame: Pick<FrameFormat, 'w
   })
 }
 
+/** The sheet of a generated map. @param image the SHA-256 of its recipe's file */
+export function sheetOfMap(map: DrawnMap, image: string): Sheet {
+  const { size, georeference } = layoutMap(map)
+  return sheetSchema.parse({ id: 'map', name: 'Generated map', image, ...size, vector: true, georeference, credit: creditOfMap(map), drawn: map }) // prettier-ignore
+}
+
 /** Seconds of the film: a beginning and an end, and for each stop long enough to be read (common practice: two seconds at least). */
 const secondsOfTrip = (places: number): number => clamp(Math.round(4 + 3 * places), 12, 60)
 
 /** What a trip is called: from where to where. */
-function nameOfTrip(places: readonly { name: string }[]): string {
+export function nameOfTrip(places: readonly { name: string }[]): string {
   const [first, last] = [places[0]?.name ?? '', places.at(-1)?.name ?? '']
   return (first === last || last === '' ? first || 'New journey' : `${first} to ${last}`).slice(0, 120)
 }
@@ -115,7 +126,7 @@ export function journeyOfTrip(places: readonly TripPlace[], sheet: Sheet, frame:
   return titled(dated(made, places), name)
 }
 
-function dressOf(by: Mode, colour: string): Pick<Leg, 'ink' | 'vehicle'> {
+export function dressOf(by: Mode, colour: string): Pick<Leg, 'ink' | 'vehicle'> {
   const { vehicle } = MODES[by]
   const { ink } = firstLeg(colour)
   const line: Leg['ink']['line'] =

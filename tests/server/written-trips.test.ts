@@ -44,6 +44,14 @@ describe('the places of written trips', () => {
   })
 
   it('are told apart by what is written with them, by how one gets there, and by the codes of airports', () => {
+    // Over an ocean the city is meant that everybody knows, and not its namesake on the other side.
+    const countries = (text: string) => firstOf(text).map((place) => place?.slice(-2))
+    expect(countries('Lisbon - New York')).toEqual(['PT', 'US'])
+    expect(countries('Athens - New York')).toEqual(['GR', 'US'])
+    expect(countries('Rome - Buenos Aires')).toEqual(['IT', 'AR'])
+    expect(countries('Paris - Tokyo - Sydney - London')).toEqual(['FR', 'JP', 'AU', 'GB'])
+    expect(firstOf('Cambridge - Boston')[0]).toBe('Cambridge, Massachusetts, US')
+    expect(firstOf('Birmingham - Atlanta')[0]).toBe('Birmingham, Alabama, US')
     expect(firstOf('Paris, Texas - Dallas')[0]).toBe('Paris, Texas, US')
     expect(firstOf('London, Ontario\nToronto')[0]).toBe('London, Ontario, CA')
     expect(firstOf('Wien - Krems - Linz')[1]).toBe('Krems an der Donau, Lower Austria, AT')

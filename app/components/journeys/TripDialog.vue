@@ -1,13 +1,10 @@
 <script setup lang="ts">
 import { mdiAlertOutline, mdiClose } from '@mdi/js'
 import { refDebounced } from '@vueuse/core'
-import { nanoid } from 'nanoid'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { JourneyError } from '#core/error'
 import { formatCoordinates } from '#core/formats/coordinates'
-import { sheetSchema } from '#core/journey/schema'
-import { creditOfMap } from '#core/sheet/credits'
-import { journeyOfTrip, mapOfTrip, modeBetween } from '#core/writing/make-journey'
+import { journeyOfTrip, mapOfTrip, modeBetween, sheetOfMap } from '#core/writing/make-journey'
 import type { Mode } from '#core/writing/modes'
 import { MODE_IDS, MODES } from '#core/writing/modes'
 import { MOST_PLACES, MOST_TRIP_TEXT, readTrip } from '#core/writing/read-trip'
@@ -129,17 +126,7 @@ async function make() {
     )
     const id = await drawMap(map)
     const image = await followImport(id, (share) => making.value && (making.value.share = share), own.signal)
-    const sheet = sheetSchema.parse({
-      id: nanoid(10),
-      name: 'Generated map',
-      image: image.hash,
-      width: image.width,
-      height: image.height,
-      vector: image.vector,
-      georeference: image.georeference,
-      credit: creditOfMap(map),
-      drawn: map,
-    })
+    const sheet = sheetOfMap(map, image.hash)
     making.value = { stage: 'Making the journey', share: 1 }
     const made = await createJourney(journeyOfTrip(places.value, sheet, frame()))
     if (own.signal.aborted) return

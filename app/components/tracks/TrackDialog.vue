@@ -7,6 +7,7 @@ import DialogSheet from '~/components/DialogSheet.vue'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
+import { durationWords, kilometres } from '~/services/distance-words'
 import { useEditor } from '~/stores/editor'
 import { useStage } from '~/stores/stage'
 import type { LayBy } from '~/stores/tracks'
@@ -104,15 +105,9 @@ function lay() {
   void tracks.lay(options.value, target, atPace.value && tracks.overview!.hasTimes, by.value)
 }
 
-function kilometres(length: number): string {
-  const km = length / 1000
-  return `${km < 10 ? km.toFixed(2) : km < 100 ? km.toFixed(1) : Math.round(km).toLocaleString('en')} km`
-}
 const duration = computed(() => {
   const { start, end } = tracks.overview!
-  if (start === null || end === null) return 'no times'
-  const minutes = Math.round((end - start) / 60)
-  return minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${minutes % 60} min`
+  return start === null || end === null ? 'no times' : durationWords(end - start)
 })
 const plural = (n: number, one: string, many: string) => `${n.toLocaleString('en')} ${n === 1 ? one : many}`
 </script>
