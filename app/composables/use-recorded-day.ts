@@ -16,6 +16,7 @@ import type { DayTrack } from '#core/writing/journey-of-day'
 import { bestSpread, journeyOfDay, journeyOfTracks, mapOfDay, MOST_CARDS } from '#core/writing/journey-of-day'
 import { nameOfTrip, sheetOfMap } from '#core/writing/make-journey'
 import { useLastFrame } from '~/composables/use-last-frame'
+import { useMapStyle } from '~/composables/use-map-style'
 import { ApiError, createJourney, drawMap, followImport, placeAt } from '~/services/api'
 import { WorkerError } from '~/services/call-worker'
 import { filesInZip, isZip } from '~/services/dropped-files'
@@ -65,6 +66,7 @@ interface Draft {
 /** A film made of what was recorded: reads tracks and photos, says what is in them, and makes the journey. */
 export function useRecordedDay() {
   const { frame } = useLastFrame()
+  const { styled } = useMapStyle()
   /** What is going on, and the share that is done. */
   const running = ref<{ what: string; share: number }>()
   const problems = ref<string[]>([])
@@ -275,9 +277,10 @@ export function useRecordedDay() {
     problems.value = []
     running.value = { what: 'Drawing the map', share: 0 }
     try {
-      const image = followImport(await drawMap(made.map), () => undefined, signal)
+      const map = styled(made.map)
+      const image = followImport(await drawMap(map), () => undefined, signal)
       const uploaded = await upload(shown.value, signal)
-      const sheet = sheetOfMap(made.map, (await image).hash)
+      const sheet = sheetOfMap(map, (await image).hash)
       if (signal.aborted) return undefined
       running.value = { what: 'Making the journey', share: 1 }
       const journey = journeyOfDay(
@@ -329,7 +332,23 @@ export function useRecordedDay() {
     })
   }
 
-  return { running, problems, swappable, tracks, draft, name, offset, known, byClock, isClockAsked, placed, shown, open, make, close }
+  return {
+    running,
+    problems,
+    swappable,
+    tracks,
+    draft,
+    name,
+    offset,
+    known,
+    byClock,
+    isClockAsked,
+    placed,
+    shown,
+    open,
+    make,
+    close,
+  }
 }
 
 const few = (names: readonly string[]) => `${names.slice(0, 4).join(', ')}${names.length > 4 ? ` and ${names.length - 4} more` : ''}`

@@ -5,7 +5,8 @@ import { Readable } from 'node:stream'
 import { setPlan } from '#core/edits/camera/shots'
 import { wholeFilm } from '#core/film/settings'
 import { DEFAULT_FRAME } from '#core/journey/create'
-import type { FrameFormat, Sheet } from '#core/journey/schema'
+import type { FrameFormat, MapStyle, Sheet } from '#core/journey/schema'
+import { inStyle } from '#core/maps/map-styles'
 import { writeRecipe } from '#core/maps/recipe'
 import type { TripPlace } from '#core/writing/make-journey'
 import { journeyOfTrip, mapOfTrip, sheetOfMap } from '#core/writing/make-journey'
@@ -30,7 +31,7 @@ export async function makeTrip(options: TripOptions, output: Output): Promise<vo
   const scratch = options.journeyOut === undefined ? mkdtempSync(join(tmpdir(), 'zephyrine-trip-')) : undefined
   const folder = scratch ?? dataFolder()
   try {
-    const sheet = await mapIn(folder, places, frame)
+    const sheet = await mapIn(folder, places, frame, options.style)
     const made = journeyOfTrip(places, sheet, frame)
     const journey = options.plan === undefined ? made : setPlan(made, options.plan)
     const say = (result: object) => output.result(`${JSON.stringify(result)}\n`)
@@ -84,11 +85,12 @@ async function lookUp(text: string, output: Output): Promise<TripPlace[]> {
 }
 
 /** Draws the map of the trip and takes it into a data folder. */
-async function mapIn(folder: string, places: readonly TripPlace[], frame: FrameFormat): Promise<Sheet> {
-  const map = mapOfTrip(
+async function mapIn(folder: string, places: readonly TripPlace[], frame: FrameFormat, style: MapStyle): Promise<Sheet> {
+  const whole = mapOfTrip(
     places.map(({ place }) => place),
     frame,
   )
+  const map = inStyle(whole, style)
   mkdirSync(folder, { recursive: true })
   const db = openDatabase(folder)
   try {

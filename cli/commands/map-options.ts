@@ -62,7 +62,7 @@ function read(args: readonly string[]): MapOptions {
   return { map: data, width, height, out }
 }
 
-function oneOf<T extends string>(option: string, value: string, choices: readonly T[]): T {
+export function oneOf<T extends string>(option: string, value: string, choices: readonly T[]): T {
   const found = choices.find((choice) => choice === value)
   if (!found) throw new UsageError(`${option} should be one of ${choices.join(', ')}, not “${value}”.`)
   return found

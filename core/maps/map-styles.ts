@@ -1,4 +1,4 @@
-import type { MapStyle } from '../journey/schema'
+import type { DrawnMap, MapStyle } from '../journey/schema'
 
 /** The look of a generated map; those of satellite imagery show that in place of sea and land. Widths are in reference pixels: a line has the same on the screen however near the camera is. */
 export interface StyleSheet {
@@ -234,3 +234,10 @@ export const STYLE_SHEETS: Record<MapStyle, StyleSheet> = {
     names: { land: ['#d5dfe8', '#0a1420'], sea: ['#7f9bb3', '#050b14'] },
   },
 }
+
+/** A map in another style. Those of the night show towns by their light. */
+export const inStyle = (map: DrawnMap, style: MapStyle): DrawnMap => ({
+  ...map,
+  style,
+  towns: STYLE_SHEETS[style].town.glow !== undefined,
+})

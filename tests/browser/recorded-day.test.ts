@@ -117,8 +117,12 @@ describe('a film of a day', () => {
     for (let k = 0; k < 9; k++) await demo.page.getByRole('button', { name: '1 h earlier' }).click()
     await demo.page.getByText('2 photos are shown where they were taken.').waitFor()
     await demo.page.getByTestId('day-title').locator('input').fill('By the lake')
-    const { name, stops } = await made()
+    // Imagery with pixels of 10 km is not offered for a day's walk.
+    expect(await demo.page.getByRole('radio', { name: 'By day' }).count()).toBe(0)
+    await demo.page.getByRole('radio', { name: 'Ink drawing' }).click()
+    const { name, stops, sheets } = await made()
     expect(name).toBe('By the lake')
+    expect(sheets[0]!.drawn!.style).toBe('ink')
     expect(stops.filter(({ postcards }) => postcards.length > 0)).toHaveLength(2)
   })
 
@@ -133,6 +137,9 @@ describe('a film of a day', () => {
     await demo.page.getByTestId('record-day').click()
     await choose([path('day.zip', zip)])
     await demo.page.getByText('2 photos are shown where they were taken.').waitFor()
+    // The style that was chosen last is chosen already.
+    expect(await demo.page.getByRole('radio', { name: 'Ink drawing' }).getAttribute('aria-checked')).toBe('true')
+    await demo.page.getByRole('radio', { name: 'Atlas' }).click()
     const journey = await made()
     expect(journey.name).toMatch(/^Around [A-Z]/)
     expect(journey.travellers[0]!.legs[0]!.vehicle).toMatchObject({ artwork: 'walker' })

@@ -418,10 +418,14 @@ describe('npm run trip', () => {
     const data = temporaryFolder()
     process.env.ZEPHYRINE_DATA = data
     try {
-      const { code, stdout, stderr } = await trip('--file', file, '--journey-out', out, '--plan', 'lively')
+      const { code, stdout, stderr } = await trip('--file', file, '--journey-out', out, '--plan', 'lively', '--style', 'nightfall')
       expect([code, stderr]).toEqual([0, ''])
       expect(lastLine(stdout)).toMatchObject({ journey: 'Wien to Passau', stops: 3 })
-      expect(JSON.parse(readFileSync(out, 'utf8'))).toMatchObject({ plan: { temperament: 'lively' } })
+      expect(JSON.parse(readFileSync(out, 'utf8'))).toMatchObject({
+        plan: { temperament: 'lively' },
+        // The styles of the night show towns by their light.
+        sheets: [{ drawn: { style: 'nightfall', towns: true } }],
+      })
       const still = join(folder, 'trip.png')
       expect((await render('--journey', out, '--frame', '0', '--out', still, '--size', '320x180')).code).toBe(0)
       expect((await sharp(still).metadata()).width).toBe(320)
@@ -439,6 +443,7 @@ describe('npm run trip', () => {
     [['--text', 'A - B', '--out', 'a.txt'], /--out should end in/],
     [['--file', '/nowhere/trip.txt', '--out', 'a.mp4'], /cannot be read/],
     [['--text', 'A - B', '--out', 'a.mp4', '--plan', 'wild'], /--plan should be one of/],
+    [['--text', 'A - B', '--out', 'a.mp4', '--style', 'wild'], /--style should be one of/],
   ])('refuses %j with one sentence', async (args, sentence) => {
     const { code, stderr } = await trip(...args)
     expect(code).toBe(2)

@@ -6,6 +6,8 @@ import DialogSheet from '~/components/DialogSheet.vue'
 import FieldRow from '~/components/fields/FieldRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import TrackPicture from '~/components/tracks/TrackPicture.vue'
+import MapStyleChoice from '~/components/sheets/MapStyleChoice.vue'
+import { bearsImagery, useMapStyle } from '~/composables/use-map-style'
 import { useRecordedDay } from '~/composables/use-recorded-day'
 import { chooseFiles } from '~/services/choose-files'
 import { durationWords, kilometres } from '~/services/distance-words'
@@ -16,6 +18,7 @@ const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ files: readonly File[] }>()
 const emit = defineEmits<{ made: [id: string] }>()
 const day = useRecordedDay()
+const { styleOn, choose: chooseStyle } = useMapStyle()
 const { running, problems, swappable, tracks, draft, name, offset, known, byClock, isClockAsked, placed, shown } = day
 
 watch(
@@ -122,6 +125,7 @@ const HOUR = 60
         </FieldRow>
       </template>
       <v-text-field v-model="name" label="Title" maxlength="120" hide-details :disabled="running !== undefined" data-testid="day-title" />
+      <MapStyleChoice :model-value="styleOn(draft.map)" in-one-row :has-imagery="bearsImagery(draft.map)" @change="chooseStyle" />
       <p class="quiet">
         The map shows coasts, lakes and borders, and little else from near. In the editor you can lay a better one under all of it.
       </p>

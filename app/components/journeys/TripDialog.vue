@@ -4,13 +4,16 @@ import { refDebounced } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { JourneyError } from '#core/error'
 import { formatCoordinates } from '#core/formats/coordinates'
+import type { TripPlace } from '#core/writing/make-journey'
 import { journeyOfTrip, mapOfTrip, modeBetween, sheetOfMap } from '#core/writing/make-journey'
 import type { Mode } from '#core/writing/modes'
 import { MODE_IDS, MODES } from '#core/writing/modes'
 import { MOST_PLACES, MOST_TRIP_TEXT, readTrip } from '#core/writing/read-trip'
 import { tripPlaces } from '#core/writing/trip-places'
 import DialogSheet from '~/components/DialogSheet.vue'
+import MapStyleChoice from '~/components/sheets/MapStyleChoice.vue'
 import { useLastFrame } from '~/composables/use-last-frame'
+import { bearsImagery, useMapStyle } from '~/composables/use-map-style'
 import type { Place, ResolvedPlace } from '~/services/api'
 import { ApiError, createJourney, drawMap, followImport, resolveTrip } from '~/services/api'
 
@@ -18,6 +21,7 @@ import { ApiError, createJourney, drawMap, followImport, resolveTrip } from '~/s
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ made: [id: string] }>()
 const { frame } = useLastFrame()
+const { styleOn, styled, choose: chooseStyle } = useMapStyle()
 
 const EXAMPLE = 'Lisbon\nby train to Madrid, 2 nights\nfly to Marrakesh: the old town'
 /** The text is read when it has rested for so long, in milliseconds. */
@@ -113,6 +117,13 @@ const places = computed(() =>
   ),
 )
 
+const mapOf = (all: readonly TripPlace[]) =>
+  mapOfTrip(
+    all.map(({ place }) => place),
+    frame(),
+  )
+const map = computed(() => (places.value.length > 1 ? mapOf(places.value) : undefined))
+
 const making = ref<{ stage: string; share: number }>()
 let cancelling: AbortController | undefined
 async function make() {
@@ -120,13 +131,10 @@ async function make() {
   const own = (cancelling = new AbortController())
   try {
     making.value = { stage: 'Drawing the map', share: 0 }
-    const map = mapOfTrip(
-      places.value.map(({ place }) => place),
-      frame(),
-    )
-    const id = await drawMap(map)
+    const chosenMap = styled(mapOf(places.value))
+    const id = await drawMap(chosenMap)
     const image = await followImport(id, (share) => making.value && (making.value.share = share), own.signal)
-    const sheet = sheetOfMap(map, image.hash)
+    const sheet = sheetOfMap(chosenMap, image.hash)
     making.value = { stage: 'Making the journey', share: 1 }
     const made = await createJourney(journeyOfTrip(places.value, sheet, frame()))
     if (own.signal.aborted) return
@@ -230,6 +238,7 @@ onBeforeUnmount(() => {
     </p>
     <p v-if="unknown.length > 0" class="quiet">What is not found is left out.</p>
     <p v-if="isTooLong" class="quiet">Only the first {{ MOST_PLACES }} places are taken.</p>
+    <MapStyleChoice v-if="map" :model-value="styleOn(map)" in-one-row :has-imagery="bearsImagery(map)" @change="chooseStyle" />
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <div v-if="making" class="making" role="status">
       <span>{{ making.stage }} …</span>

@@ -2,22 +2,20 @@
 import { refDebounced } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { DrawnMap, MapStyle } from '#core/journey/schema'
-import { drawnMapSchema, MAP_STYLES } from '#core/journey/schema'
+import { drawnMapSchema } from '#core/journey/schema'
 import { MEAN_RADIUS } from '#core/geo/earth'
 import { hasMapNames } from '#core/journey/lookup'
 import { layoutMap } from '#core/maps/layout'
-import { STYLE_SHEETS } from '#core/maps/map-styles'
+import { inStyle } from '#core/maps/map-styles'
 import { hasOneScale } from '#core/maps/scale-bar'
-import { SMALL_MAPS } from '#core/maps/small-maps'
 import { movedRegion, regionAround, withMargin } from '#core/maps/region'
 import { creditOfMap } from '#core/sheet/credits'
 import { IMAGERY_PIXELS, imageryOf } from '#core/sheet/imagery'
-import pictures from '~/assets/map-styles.webp'
 import DialogSheet from '~/components/DialogSheet.vue'
 import ChoiceRow from '~/components/fields/ChoiceRow.vue'
 import NumberField from '~/components/fields/NumberField.vue'
-import PictureChoice from '~/components/fields/PictureChoice.vue'
 import PlaceSearch from '~/components/places/PlaceSearch.vue'
+import MapStyleChoice from './MapStyleChoice.vue'
 import RegionPicture from './RegionPicture.vue'
 import type { Country } from '~/services/api'
 import { ApiError, listCountries, previewMap } from '~/services/api'
@@ -103,9 +101,6 @@ const PROJECTIONS = [
   { value: 'equirectangular', title: 'Plate' },
   { value: 'orthographic', title: 'Globe' },
 ] as const
-/** All styles are in one picture, one below the other. */
-const pictureTop = (style: MapStyle) => `${(-MAP_STYLES.indexOf(style) * SMALL_MAPS.height) / 2}px`
-const STYLES = MAP_STYLES.map((value) => ({ value: value as MapStyle, title: STYLE_SHEETS[value].title }))
 
 function showCountry(id: string | null) {
   const country = countries.value.find((entry) => entry.id === id)
@@ -133,7 +128,8 @@ function showWorld() {
 /** Styles of the night show towns by their light, unless that is chosen otherwise. */
 let townsByHand: boolean | undefined
 function setStyle(style: MapStyle) {
-  map.value = { ...map.value, style, towns: townsByHand ?? STYLE_SHEETS[style].town.glow !== undefined }
+  const styled = inStyle(map.value, style)
+  map.value = { ...styled, towns: townsByHand ?? styled.towns }
 }
 function showTowns(towns: boolean) {
   townsByHand = towns
@@ -244,10 +240,7 @@ function draw() {
           :choices="PROJECTIONS"
           @change="(projection) => (map = { ...map, projection })"
         />
-        <PictureChoice v-slot="{ choice }" label="Style" :model-value="map.style" :choices="STYLES" :columns="5" @change="setStyle">
-          <span class="swatch" :style="{ backgroundImage: `url(${pictures})`, backgroundPositionY: pictureTop(choice.value) }" />
-          <span class="style">{{ choice.title }}</span>
-        </PictureChoice>
+        <MapStyleChoice :model-value="map.style" @change="setStyle" />
         <div class="switches">
           <v-switch v-model="map.borders" label="Borders" />
           <v-switch v-model="map.rivers" label="Rivers" />
@@ -329,16 +322,6 @@ function draw() {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 8px;
-}
-.swatch {
-  width: 56px;
-  height: 32px;
-  background-size: 56px;
-  border-radius: 2px;
-}
-.style {
-  font-size: 11px;
-  line-height: 1.1;
 }
 .quiet {
   font-size: 13px;
