@@ -124,6 +124,12 @@ describe('a film of a day', () => {
     expect(name).toBe('By the lake')
     expect(sheets[0]!.drawn!.style).toBe('ink')
     expect(stops.filter(({ postcards }) => postcards.length > 0)).toHaveLength(2)
+    // The style that was chosen last is chosen already the next time.
+    await list()
+    await demo.page.getByTestId('record-day').click()
+    await choose([track])
+    await demo.page.getByTestId('day-track').waitFor()
+    expect(await demo.page.getByRole('radio', { name: 'Ink drawing' }).getAttribute('aria-checked')).toBe('true')
   })
 
   it('is made of photos in a ZIP file alone, named after where they were taken', async () => {
@@ -137,12 +143,10 @@ describe('a film of a day', () => {
     await demo.page.getByTestId('record-day').click()
     await choose([path('day.zip', zip)])
     await demo.page.getByText('2 photos are shown where they were taken.').waitFor()
-    // The style that was chosen last is chosen already.
-    expect(await demo.page.getByRole('radio', { name: 'Ink drawing' }).getAttribute('aria-checked')).toBe('true')
-    await demo.page.getByRole('radio', { name: 'Atlas' }).click()
     const journey = await made()
     expect(journey.name).toMatch(/^Around [A-Z]/)
-    expect(journey.travellers[0]!.legs[0]!.vehicle).toMatchObject({ artwork: 'walker' })
+    // Almost five km apart: further than one is taken to walk from photo to photo.
+    expect(journey.travellers[0]!.legs[0]!.vehicle).toMatchObject({ artwork: 'hatchback' })
     expect(journey.stops.map(({ postcards }) => postcards.length)).toEqual([1, 1])
   })
 
