@@ -31,9 +31,9 @@ export function ratesBetween(a: View, b: View, seconds: number, { width }: Size)
   }
 }
 
-/** The rate that is worst, and how many times as fast as is pleasant it is. */
-export function worstOf(rates: Rates): { kind: RateKind; excess: number } {
-  const excess = (kind: RateKind) => rates[kind] / COMFORT[kind]
+/** The rate that is worst, and how many times as fast as is pleasant, or as other limits allow, it is. */
+export function worstOf(rates: Rates, limits: Rates = COMFORT): { kind: RateKind; excess: number } {
+  const excess = (kind: RateKind) => rates[kind] / limits[kind]
   const kind = RATE_KINDS.reduce((a, b) => (excess(b) > excess(a) ? b : a))
   return { kind, excess: excess(kind) }
 }

@@ -1,7 +1,10 @@
 import { greatest, least } from '../geometry/extremes'
 import { GREATEST_ZOOM } from '../camera/view'
 import { smoothed } from '../camera/smoothing'
+import type { Rates } from '../camera/comfort'
+import { COMFORT } from '../camera/comfort'
 import type { Temperament } from '../camera/temperament'
+import { LIMITS } from '../camera/temperament'
 import type { ChaseShot, Moment, Shot, ShotOf } from '../journey/schema'
 import type { TimedTrip } from '../trips/compile-traveller'
 import { framesPerSecond } from '../pace/rate'
@@ -36,6 +39,8 @@ export function shotOf({ shot, transition }: TimedSketch, id: string, at: Moment
 
 /** How a temperament films. */
 export interface Manner {
+  /** How fast the picture may move. */
+  limits: Rates
   /** How much closer than the overview it goes. */
   closeness: number
   pitches: readonly number[]
@@ -56,18 +61,20 @@ export interface Manner {
 
 export const MANNERS: Readonly<Record<Exclude<Temperament, 'steady'>, Manner>> = {
   calm: {
+    limits: LIMITS.calm,
     closeness: 1.8,
-    pitches: [18],
+    pitches: [14],
     bearings: [0],
     turns: false,
     lead: 0.35,
-    smoothing: 1.2,
+    smoothing: 2.4,
     opens: true,
     alike: 1.5,
     least: 6,
     orbit: 0,
   },
   lively: {
+    limits: LIMITS.lively,
     closeness: 2.8,
     pitches: [48, 34, 52],
     bearings: [0, -14, 16],
@@ -86,10 +93,10 @@ export const MOST_MAGNIFIED = 1.24
 /** A view that is hardly closer than the overview is none of its own: the move to it would be seen, and show nothing new. */
 const CLOSER = 1.15
 /**
- * How much of its width the picture moves in a second where the camera is as close to a traveller as it goes: seven tenths of what is pleasant
- * (core/camera/comfort.ts), as the ways to and from the shot come on top of it.
+ * How fast the picture moves where the camera is as close to a traveller as it goes, as a share of how fast it may: the ways to and from the shot come on top
+ * of it.
  */
-const PAN = 0.42
+const PAN = 0.7
 /** How long the whole is seen at the beginning and the end, in seconds, where there is time: long enough to be taken in, by eye. */
 const WHOLE = 0.6
 /** Someone who rests so long is gone round, in seconds: in less, the camera would hardly be there before it leaves. */
@@ -101,8 +108,14 @@ const CALMED = [1, 0.5, 0] as const
 /** How long the globe is seen before the camera comes down, in seconds: as WHOLE, and for its turning to be seen. */
 export const GLOBE_SEEN = 1.4
 
-/** The seconds that the camera takes from one zoom to another: so many for an octave, and enough for a move between places where the zoom stays (by eye). */
-export const waySeconds = (from: number, to: number): number => Math.max(1.3, 1.9 * Math.abs(Math.log2(from / to)))
+/** How many times its mean rate the zoom changes in the middle of a way that begins and ends gently (measured over the plans of many trips). */
+const PEAK = 2.1
+/** The seconds of a way in which the zoom stays, for each frame width a second that the picture may move (by eye). */
+const MOVE = 0.65
+
+/** The seconds that the camera takes from one zoom to another: as many as the doublings of the zoom need, and enough for a move between places where it stays. */
+export const waySeconds = (from: number, to: number, { pan, zoom }: Rates): number =>
+  Math.max(MOVE / pan, (PEAK / zoom) * Math.abs(Math.log2(from / to)))
 
 /** What was changed of what a manner would do: how many times as long the ways to shots take, and how often shots were made calmer, by their keys. */
 export interface Changes {
@@ -134,7 +147,8 @@ export function shotsIn(
 ): TimedSketch[] {
   const opening = whole('opening')
   const parts = joined(partsOf(trips, opening.zoom, manner, scene, sharpZoom), manner, opening.zoom)
-  const seconds = (a: Sketch, b: Sketch) => (slowness.get(b.key) ?? 1) * waySeconds(a.zoom, b.zoom)
+  const seconds = (a: Sketch, b: Sketch) =>
+    (slowness.get(b.key) ?? 1) * waySeconds(a.zoom, b.zoom, a.shot.kind === 'globe' ? COMFORT : manner.limits)
   const shots: TimedSketch[] = []
   /** Puts a shot about a moment, so that a share of its transition is before it, and that before it is over; the first one is there at once. */
   const follow = (sketch: Sketch, moment: number, before: number, latest = Infinity) => {
@@ -199,7 +213,13 @@ function round(part: Part, i: number, manner: Manner, calmed: ReadonlyMap<string
 }
 
 /** The legs of one traveller, or the time in which several are on their way; each with how close one can pleasantly be. */
-function partsOf(trips: readonly TimedTrip[], whole: number, { closeness, smoothing }: Manner, scene: Scene, sharpZoom: number): Part[] {
+function partsOf(
+  trips: readonly TimedTrip[],
+  whole: number,
+  { closeness, smoothing, limits }: Manner,
+  scene: Scene,
+  sharpZoom: number,
+): Part[] {
   const perSecond = framesPerSecond(scene.rate)
   const speeds = trips.map((trip) => {
     const { x, y } = scene.pathOf(trip)
@@ -213,7 +233,7 @@ function partsOf(trips: readonly TimedTrip[], whole: number, { closeness, smooth
       GREATEST_ZOOM / ORBIT_ZOOM,
       closeness * whole,
       Math.max(whole, MOST_MAGNIFIED * sharpZoom),
-      (PAN * scene.reference.width) / fastest,
+      (PAN * limits.pan * scene.reference.width) / fastest,
     )
   }
   const [only] = trips

@@ -1,3 +1,4 @@
+import type { RateKind } from '../camera/comfort'
 import { fittedView } from '../camera/fit'
 import { projectionOf } from '../camera/projection'
 import type { View } from '../camera/view'
@@ -8,6 +9,7 @@ import type { Point } from '../geometry/point'
 import type { Moment } from '../journey/schema'
 import { LEAST_FILL } from '../journey/schema'
 import type { Temperament } from '../camera/temperament'
+import { LIMITS } from '../camera/temperament'
 import type { TimedTrip } from '../trips/compile-traveller'
 import { frameTime } from '../pace/rate'
 import { globeView } from './globe'
@@ -81,10 +83,10 @@ function globeOpening({ globe, route, reference, opening }: Scene): Sketch | und
 
 /** From the globe down to a picture of the whole, as fast as is pleasant; undefined where the film is too short. */
 function fromGlobe(globe: Sketch, whole: Sketch, scene: Scene, ground: PlanGround): TimedSketch[] | undefined {
-  const seconds = waySeconds(globe.zoom, whole.zoom)
+  const seconds = waySeconds(globe.zoom, whole.zoom, LIMITS.steady)
   for (let slowness = 1; slowness <= SLOWEST; slowness += 0.2) {
     const sketches = [timed(globe, 0, 0), timed(whole, GLOBE_SEEN, seconds * slowness)]
-    if (isPleasant(excessesOf(sketches, scene, ground.hold, fineStep(scene)), FINE_MARGIN)) return sketches
+    if (isPleasant(excessesOf(sketches, scene, ground.hold, LIMITS.steady, fineStep(scene)), FINE_MARGIN)) return sketches
   }
   return undefined
 }
@@ -109,26 +111,31 @@ function plannedIn(
   }
   /** By how much longer the way to a shot takes than usual. */
   const slowness = new Map<string, number>()
+  /** What was worst when that was last known. */
+  let kind: RateKind | undefined
   for (let i = 0; i < TRIES; i++) {
     const sketches = shotsIn(manner, globe, { slowness, calmed }, trips, whole, scene, ground.sharpZoom)
     let margin = MARGIN
-    let excesses = excessesOf(sketches, scene, ground.hold, Math.max(STEP, scene.lastTime / MOST_LOOKS.rough))
+    let excesses = excessesOf(sketches, scene, ground.hold, manner.limits, Math.max(STEP, scene.lastTime / MOST_LOOKS.rough))
     if (calm(sketches, excesses.lost)) continue
     if (isPleasant(excesses, margin)) {
       // What seems pleasant is looked at frame by frame.
       margin = FINE_MARGIN
-      excesses = excessesOf(sketches, scene, ground.hold, fineStep(scene))
+      excesses = excessesOf(sketches, scene, ground.hold, manner.limits, fineStep(scene))
       if (calm(sketches, excesses.lost)) continue
       if (isPleasant(excesses, margin)) return sketches
     }
     const { onWays, elsewhere } = excesses
+    const hasNoTime = elsewhere.excess === Infinity
+    if (!hasNoTime) kind = [...onWays.values(), elsewhere].reduce((a, b) => (b.excess > a.excess ? b : a)).kind
     const tooFast = [...onWays].filter(([, { excess }]) => excess > margin)
     // First the ways on which it is too fast take longer; then it turns less, then it keeps more distance.
     const slower = tooFast.filter(([way]) => (slowness.get(way) ?? 1) < SLOWEST)
     for (const [way, { excess }] of slower) slowness.set(way, (slowness.get(way) ?? 1) * clamp(excess / margin + 0.02, 1.1, 1.5))
     if (slower.length > 0 && elsewhere.excess <= margin) continue
-    const worst = [...onWays.values(), elsewhere].reduce((a, b) => (b.excess > a.excess ? b : a))
-    if (worst.kind === 'turn' && (manner.turns || manner.orbit !== 0)) manner = { ...manner, turns: false, orbit: 0 }
+    // Ways that took longer and longer until there was no time left begin anew, without what they took it for.
+    if (hasNoTime) slowness.clear()
+    if (kind === 'turn' && (manner.turns || manner.orbit !== 0)) manner = { ...manner, turns: false, orbit: 0 }
     else manner = { ...manner, closeness: 1 + (manner.closeness - 1) * 0.7, pitches: manner.pitches.map((pitch) => pitch * 0.85) }
   }
   return undefined

@@ -23,6 +23,14 @@ const isTooShort = computed(
     !journey.value.plan.without.includes('plan-globe') &&
     !editor.compiled?.shots.some(({ shot }) => shot.kind === 'globe'),
 )
+/** Whether a plan that should move stays on the whole trip, as whatever is closer would move too fast, or be soft. */
+const staysWide = computed(
+  () =>
+    ['calm', 'lively'].includes(chosen.value) &&
+    changes.value === 0 &&
+    editor.compiled?.shots.length === 1 &&
+    editor.compiled.shots[0]!.isPlanned,
+)
 /** What was taken out of the plan, or set instead of it. */
 const changes = computed(() => journey.value.plan.without.length + journey.value.shots.length)
 </script>
@@ -47,6 +55,9 @@ const changes = computed(() => journey.value.plan.without.length + journey.value
       The film is too short to descend from the globe at a comfortable speed: make it longer, or add a globe shot yourself.
     </p>
   </template>
+  <p v-if="staysWide" class="quiet" role="status" data-testid="stays-wide">
+    The camera stays on the whole trip. A longer film or a sharper map would let it come closer at this pace.
+  </p>
   <CameraChecks :checks="camera.checks" />
   <div class="buttons">
     <v-menu>

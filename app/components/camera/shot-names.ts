@@ -14,7 +14,7 @@ export const SHOT_CHOICES = Object.entries(SHOT_KINDS).map(([value, { title }]) 
 /** How the camera films by itself, or that it does not: the name, and what it does. */
 export const PLANS: readonly { value: Temperament | 'none'; title: string; about: string }[] = [
   { value: 'steady', title: 'Steady', about: 'One view of the whole trip.' },
-  { value: 'calm', title: 'Calm', about: 'Opens and closes on the whole trip, and follows the traveller in between.' },
+  { value: 'calm', title: 'Calm', about: 'Opens and closes on the whole trip, and follows the traveller slowly in between.' },
   { value: 'lively', title: 'Lively', about: 'Close to the traveller and tilted, with a new angle on each leg.' },
   { value: 'none', title: 'None', about: 'Only the shots you add.' },
 ]
