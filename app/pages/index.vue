@@ -39,7 +39,7 @@ import {
   restoreJourney,
   saveJourney,
 } from '~/services/api'
-import { filesDropped } from '~/services/dropped-files'
+import { filesDropped, isTextFile } from '~/services/dropped-files'
 import { standInAddress } from '~/services/tile-services'
 
 useHead({ title: 'Zephyrine' })
@@ -52,6 +52,8 @@ const making = ref(false)
 const { frame } = useLastFrame()
 const showingStorage = ref(false)
 const writing = ref(false)
+/** A trip in a file that was dropped. */
+const tripFile = shallowRef<File>()
 /** What a film of a day is to be made of, while its dialog is open. */
 const recording = ref(false)
 const recorded = shallowRef<readonly File[]>([])
@@ -60,10 +62,20 @@ const { isOverDropZone } = useDropZone(page, {
   multiple: true,
   async onDrop(_files, event) {
     if (!event.dataTransfer) return
-    recorded.value = await filesDropped(event.dataTransfer)
-    recording.value = true
+    const files = await filesDropped(event.dataTransfer)
+    if (files.length === 1 && isTextFile(files[0]!)) {
+      tripFile.value = files[0]
+      writing.value = true
+    } else {
+      recorded.value = files
+      recording.value = true
+    }
   },
 })
+function write() {
+  tripFile.value = undefined
+  writing.value = true
+}
 function record() {
   recorded.value = []
   recording.value = true
@@ -169,9 +181,7 @@ const changed = (time: number) => new Date(time).toLocaleString(undefined, { dat
       <v-btn variant="outlined" size="large" :prepend-icon="mdiMapMarkerPath" data-testid="record-day" @click="record"
         >Track and photos</v-btn
       >
-      <v-btn variant="outlined" size="large" :prepend-icon="mdiTextLong" data-testid="write-trip" @click="writing = true"
-        >Write a trip</v-btn
-      >
+      <v-btn variant="outlined" size="large" :prepend-icon="mdiTextLong" data-testid="write-trip" @click="write">Write a trip</v-btn>
       <v-btn color="accent" variant="flat" size="large" :prepend-icon="mdiPlus" data-testid="new-journey" :loading="making" @click="make"
         >New journey</v-btn
       >
@@ -221,7 +231,7 @@ const changed = (time: number) => new Date(time).toLocaleString(undefined, { dat
       Map tiles of the Lantern Isles, to try tile services with: <code>{{ `${standIn}/xyz/{z}/{x}/{y}.png` }}</code>
     </p>
 
-    <TripDialog v-model="writing" @made="(id) => router.push(`/journeys/${id}`)" />
+    <TripDialog v-model="writing" :file="tripFile" @made="(id) => router.push(`/journeys/${id}`)" />
     <DayDialog v-model="recording" :files="recorded" @made="(id) => router.push(`/journeys/${id}`)" />
     <StorageDialog v-model="showingStorage" @restored="attempt(async () => undefined)" />
     <DialogSheet :model-value="renaming !== undefined" title="Rename" :width="440" @update:model-value="renaming = undefined">

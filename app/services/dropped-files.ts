@@ -5,6 +5,10 @@ const MOST_FILES = 1000
 const MOST_ZIP_BYTES = 1024 ** 3
 const DEEPEST = 8
 
+/** Files in which a trip may be written. */
+export const TEXT_FILES = ['.txt', '.md', '.csv', '.tsv'] as const
+export const isTextFile = ({ name }: File): boolean => TEXT_FILES.some((ending) => name.toLowerCase().endsWith(ending))
+
 /** All files of a drop, also those in folders. */
 export async function filesDropped(transfer: DataTransfer): Promise<File[]> {
   // The list of items is emptied as soon as the event is over.

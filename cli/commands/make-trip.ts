@@ -10,8 +10,9 @@ import { inStyle } from '#core/maps/map-styles'
 import { writeRecipe } from '#core/maps/recipe'
 import type { TripPlace } from '#core/writing/make-journey'
 import { journeyOfTrip, mapOfTrip, sheetOfMap } from '#core/writing/make-journey'
-import { MOST_TRIP_TEXT, readTrip } from '#core/writing/read-trip'
+import { readTrip } from '#core/writing/read-trip'
 import { tripPlaces } from '#core/writing/trip-places'
+import { MOST_TRIP_TEXT, whyUnread } from '#core/writing/written-trip'
 import { renderFilm } from '#render/film'
 import { places as listOfPlaces } from '../../server/places/places'
 import { resolveTrip } from '../../server/places/resolve'
@@ -62,10 +63,7 @@ const titleOf = ({ known, region, country }: Place): string => [known, region, c
 /** The places that are written, chosen together. */
 async function lookUp(text: string, output: Output): Promise<TripPlace[]> {
   const { places, unread } = readTrip(text)
-  for (const entry of unread)
-    output.complain(
-      `Line ${entry.line}: “${entry.text}” is ${entry.why === 'day' ? 'no day that exists' : 'no way to travel that is known'}.`,
-    )
+  for (const entry of unread) output.complain(whyUnread(entry))
   const list = await listOfPlaces()
   try {
     const resolved = resolveTrip(places, list)

@@ -57,7 +57,7 @@ function read(args: readonly string[]): TripOptions {
 
 /** Makes a journey, and a film, of a trip in a few words. */
 export const tripOptions: CommandOptions<TripOptions> = {
-  usage: `npm run trip -- --text "Lisbon - Madrid - Marrakesh"|--file trip.txt [--out FILE] [--journey-out FILE] [--size 1280x720] [--plan calm|lively|steady]
+  usage: `npm run trip -- --text "Lisbon - Madrid - Marrakesh"|--file trip.txt|trip.csv [--out FILE] [--journey-out FILE] [--size 1280x720] [--plan calm|lively|steady]
   [--style ${MAP_STYLES.join('|')}]`,
   read,
 }

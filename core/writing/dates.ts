@@ -66,6 +66,10 @@ export function takeDay(text: string): FoundDay {
   return { day: null, nights: null, wrong: null, rest: text }
 }
 
+/** As year-month-day (ISO 8601). */
+export const isoDay = ({ day, month }: WrittenDay, year: number): string =>
+  [String(year).padStart(4, '0'), String(month).padStart(2, '0'), String(day).padStart(2, '0')].join('-')
+
 /** Days of a trip as year-month-day: those without a year are the first from the one before them on, or, of the first, in a given year. */
 export function inYears(days: readonly (WrittenDay | null)[], year: number): (string | null)[] {
   let before = { year: days.find((day) => day)?.year ?? year, key: 0 }
@@ -76,6 +80,6 @@ export function inYears(days: readonly (WrittenDay | null)[], year: number): (st
     before = { year: own, key }
     // 29 February is only in some years.
     if (!exists({ ...written, year: own })) return null
-    return [String(own).padStart(4, '0'), String(written.month).padStart(2, '0'), String(written.day).padStart(2, '0')].join('-')
+    return isoDay(written, own)
   })
 }

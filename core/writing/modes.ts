@@ -37,6 +37,19 @@ export type Mode = keyof typeof MODES
 export const MODE_IDS = Object.keys(MODES) as [Mode, ...Mode[]]
 
 /** All words and the modes that they mean, the longest first, so that "night train" is found before "train". */
-export const MODE_WORDS: readonly (readonly [word: string, mode: Mode])[] = MODE_IDS.flatMap((mode) =>
+const MODE_WORDS: readonly (readonly [word: string, mode: Mode])[] = MODE_IDS.flatMap((mode) =>
   MODES[mode].words.map((word) => [word, mode] as const),
 ).sort(([a], [b]) => b.length - a.length)
+
+/** The words, for a regular expression. */
+export const MODE_PATTERN = MODE_WORDS.map(([word]) => word.replaceAll(' ', '\\s+')).join('|')
+export const modeOf = (word: string): Mode => MODE_WORDS.find(([known]) => known === word.toLowerCase().replaceAll(/\s+/g, ' '))![1]
+
+/** The word alone, in brackets, or with "by". */
+const ALONE = new RegExp(`^[(\\[]?(?:(?:by|on|a|an|the|in)\\s+)*(${MODE_PATTERN})[)\\]]?$`, 'iu')
+
+/** The way of getting somewhere that a text says and nothing else. */
+export function modeIn(text: string): Mode | undefined {
+  const match = ALONE.exec(text)
+  return match ? modeOf(match[1]!) : undefined
+}

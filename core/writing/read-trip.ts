@@ -3,40 +3,10 @@ import type { LonLat } from '../geo/lon-lat'
 import type { WrittenDay } from './dates'
 import { MONTH, takeDay } from './dates'
 import type { Mode } from './modes'
-import { MODE_WORDS } from './modes'
-
-/** A place of a trip, as it was written. */
-export interface WrittenPlace {
-  /** The line that it stands on, from 1. */
-  line: number
-  /** Its name; '' where there are coordinates alone. */
-  name: string
-  /** What follows it after commas, or "in": a country, a state, or another place. */
-  within: readonly string[]
-  /** Where it is, if its coordinates are written. */
-  at: LonLat | null
-  /** How one gets there from the place before. */
-  by: Mode | null
-  nights: number | null
-  day: WrittenDay | null
-  note: string
-}
-
-/** Something that was written and not understood; it stays in the text. */
-interface Unread {
-  line: number
-  text: string
-  why: 'day' | 'mode'
-}
-
-export interface WrittenTrip {
-  places: readonly WrittenPlace[]
-  unread: readonly Unread[]
-}
-
-/** The longest text, and the most places of one. */
-export const MOST_TRIP_TEXT = 200_000
-export const MOST_PLACES = 200
+import { MODE_PATTERN as MODE, modeIn, modeOf } from './modes'
+import { readTripTable } from './trip-table'
+import type { Unread, WrittenPlace, WrittenTrip } from './written-trip'
+import { LONGEST_NAME, LONGEST_WITHIN, MOST_PLACES } from './written-trip'
 
 const NUMBERS = ['zero', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve']
 const NIGHTS = new RegExp(`(?<![\\p{L}\\d])(?:for\\s+)?(\\d{1,3}|an?|${NUMBERS.slice(1).join('|')})\\s+(night|day|week)s?(?!\\p{L})`, 'iu')
@@ -45,14 +15,10 @@ const OVERNIGHT = /(?<!\p{L})overnight(?!\p{L})/iu
 /** Between places: arrows, dashes that stand free, dashes of a printer before a capital, semicolons, tabs and the word "then". */
 const BETWEEN = /\s*(?:-+>|=+>|→|➜|➔|⇒|⟶|»|;|\t)\s*|\s+(?:[-–—]{1,2}|>|then)\s+|\s*[–—]\s*(?=\p{Lu})|\s*,\s*then\s+/iu
 
-const MODE = MODE_WORDS.map(([word]) => word.replaceAll(' ', '\\s+')).join('|')
-const modeOf = (word: string): Mode => MODE_WORDS.find(([known]) => known === word.toLowerCase().replaceAll(/\s+/g, ' '))![1]
 /** "by train to", "fly to", "take the ferry to", "on foot to": before a place. */
 const LEADING = new RegExp(`^(?:(?:and|then|next|we|i)\\s+)*(?:(?:take|took|catch|go|went|travel)\\s+)?(?:(?:by|on|a|an|the|in)\\s+)*(${MODE})(?!\\p{L})(?:\\s+ride)?\\s*(?:(?:across|over|on|back|down|up)\\s+)?(?:from\\s+(.+?)\\s+)?to\\s+(.+)$`, 'iu') // prettier-ignore
 /** The comma before one of these in a row: "Lisbon, by train to Madrid, then fly to Marrakesh". */
 const CLAUSE = new RegExp(`\\s*,\\s*(?=(?:(?:and|then)\\s+)*(?:(?:take|took|catch|go|went|travel)\\s+)?(?:(?:by|on|a|an|the|in)\\s+)*(?:${MODE})(?!\\p{L})[^,]*?\\sto\\s)`, 'giu') // prettier-ignore
-/** The word alone, in brackets, or with "by": between places, or behind one. */
-const ALONE = new RegExp(`^[(\\[]?(?:(?:by|on|a|an|the|in)\\s+)*(${MODE})[)\\]]?$`, 'iu')
 const TRAILING = new RegExp(`^(.+?)\\s*(?:,\\s*|\\s)(?:by|on)\\s+(?:(?:a|an|the)\\s+)?(${MODE})$`, 'iu')
 /** The same written as "by …" of something that is not known. */
 const UNKNOWN_MODE = /^(?:by|on)\s+(\p{Ll}[\p{L} ]{1,20})\s+to\s+(.+)$/u
@@ -67,9 +33,12 @@ const HEADING = /^(?:day\s+\d+|\p{L}+day|stop\s+\d+)$/iu
 
 /**
  * Reads a trip as people write it: a line for each place or several in one, with arrows or dashes between them; how one gets there ("by train to", "fly to"),
- * nights, days, coordinates, and notes after a colon. What begins with # is left out. Nothing is an error: what is not understood is told.
+ * nights, days, coordinates, and notes after a colon. What begins with # is left out. A table with headings is read as one. Nothing is an error:
+ * what is not understood is told.
  */
 export function readTrip(text: string): WrittenTrip {
+  const table = readTripTable(text)
+  if (table) return table
   const places: WrittenPlace[] = []
   const unread: Unread[] = []
   let by: Mode | null = null
@@ -89,9 +58,9 @@ export function readTrip(text: string): WrittenTrip {
     for (const segment of segments.flatMap((part) => part ?? [])) {
       const trimmed = segment.trim().replace(BEGINNING, '')
       if (trimmed === '') continue
-      const alone = ALONE.exec(trimmed)
+      const alone = modeIn(trimmed)
       if (alone) {
-        by = modeOf(alone[1]!)
+        by = alone
         continue
       }
       for (const place of placesIn(trimmed, line, unread)) {
@@ -105,7 +74,7 @@ export function readTrip(text: string): WrittenTrip {
   })
   // Nobody gets to the first place from anywhere.
   if (places[0]) places[0] = { ...places[0], by: null }
-  return { places, unread }
+  return { places, unread, table: null }
 }
 
 /** What stands after a colon is a note; before it there may be a day alone, which is that of what follows. */
@@ -120,7 +89,7 @@ function noteOf(
   if (!match) return nothing
   const [head, tail] = [(match[1] ?? match[3])!.trim(), match[2]?.trim() ?? '']
   // "walk: Zermatt" says how one gets there.
-  if (tail !== '' && ALONE.test(head)) return { ...nothing, rest: `${head} to ${tail}` }
+  if (tail !== '' && modeIn(head)) return { ...nothing, rest: `${head} to ${tail}` }
   const { day, nights, wrong, rest } = takeDay(head)
   if (wrong !== null) unread.push({ line, text: wrong, why: 'day' })
   if (rest.trim() === '' || HEADING.test(rest.trim())) return { rest: tail, note: '', day, nights }
@@ -159,13 +128,13 @@ function placeOf(text: string, line: number, unread: Unread[]): WrittenPlace {
     .split(/\s*,\s*|\s+in\s+(?=\p{Lu})/u)
     .map((part) => part.replace(/^(?:in|at|near)\s+/i, '').trim())
     .filter((part) => /[\p{L}\p{N}]/u.test(part))
-  const by = within.map((part) => ALONE.exec(part)).find((match) => match)
+  const by = within.map(modeIn).find((mode) => mode)
   return {
     line,
-    name: name.replaceAll(/\s+/g, ' ').slice(0, 120),
-    within: within.filter((part) => !ALONE.test(part)).slice(0, MOST_PLACES).map((part) => part.slice(0, 60)), // prettier-ignore
+    name: name.replaceAll(/\s+/g, ' ').slice(0, LONGEST_NAME),
+    within: within.filter((part) => !modeIn(part)).slice(0, MOST_PLACES).map((part) => part.slice(0, LONGEST_WITHIN)), // prettier-ignore
     at: whole.at,
-    by: by ? modeOf(by[1]!) : null,
+    by: by ?? null,
     nights: stay.nights ?? dated.nights,
     day: dated.day,
     note: '',

@@ -3,7 +3,7 @@ import type { LonLat } from '../geo/lon-lat'
 import { inYears } from './dates'
 import type { TripPlace } from './make-journey'
 import type { Mode } from './modes'
-import type { WrittenPlace } from './read-trip'
+import type { WrittenPlace } from './written-trip'
 
 /** A place that was written and has been found: by its coordinates, or as one of the list of places. */
 export interface FoundPlace {

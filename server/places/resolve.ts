@@ -4,7 +4,7 @@ import { chooseTogether } from '#core/writing/choose-places'
 import type { Mode } from '#core/writing/modes'
 import type { Place, PlaceSearch } from './search'
 
-/** A place as it was written: see core/writing/read-trip.ts. */
+/** A place as it was written: see core/writing/written-trip.ts. */
 export interface Wanted {
   name: string
   within: readonly string[]

@@ -13,7 +13,8 @@ import { chooseTogether } from '#core/writing/choose-places'
 import type { TripPlace } from '#core/writing/make-journey'
 import { journeyOfTrip, mapOfTrip, modeBetween } from '#core/writing/make-journey'
 import { MODE_IDS, MODES } from '#core/writing/modes'
-import { MOST_PLACES, readTrip } from '#core/writing/read-trip'
+import { readTrip } from '#core/writing/read-trip'
+import { MOST_PLACES } from '#core/writing/written-trip'
 
 const names = (text: string) => readTrip(text).places.map(({ name }) => name)
 const one = (text: string) => readTrip(text).places[0]!

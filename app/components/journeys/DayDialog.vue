@@ -3,8 +3,7 @@ import { computed, watch } from 'vue'
 import { USUAL_PAUSE } from '#core/tracks/measure'
 import { TRACK_EXTENSIONS } from '#core/tracks/track'
 import DialogSheet from '~/components/DialogSheet.vue'
-import FieldRow from '~/components/fields/FieldRow.vue'
-import NumberField from '~/components/fields/NumberField.vue'
+import ClockField from '~/components/tracks/ClockField.vue'
 import TrackPicture from '~/components/tracks/TrackPicture.vue'
 import MapStyleChoice from '~/components/sheets/MapStyleChoice.vue'
 import { bearsImagery, useMapStyle } from '~/composables/use-map-style'
@@ -71,8 +70,6 @@ const photoWords = computed(() => {
     ...(lost > 0 ? [`${plural(lost, 'photo', 'photos')} without a place or a fitting time ${lost === 1 ? 'is' : 'are'} left out.`] : []),
   ].join(' ')
 })
-const minutes = computed({ get: () => Math.round(offset.value / 6) / 10, set: (value) => (offset.value = 60 * value) })
-const HOUR = 60
 </script>
 
 <template>
@@ -107,22 +104,7 @@ const HOUR = 60
           {{ plural(byClock.length, 'photo says', 'photos say') }} only when: the camera’s clock is assumed to be set to this computer’s
           time zone. If it was not, set how far it is off.
         </p>
-        <FieldRow v-slot="{ id }" label="Clock">
-          <div class="clock">
-            <NumberField
-              :labelledby="id"
-              :model-value="minutes"
-              :min="-1440"
-              :max="1440"
-              :step="1"
-              :precision="1"
-              unit="min to add"
-              @change="(value) => (minutes = value)"
-            />
-            <v-btn size="small" variant="outlined" @click="minutes -= HOUR">1 h earlier</v-btn>
-            <v-btn size="small" variant="outlined" @click="minutes += HOUR">1 h later</v-btn>
-          </div>
-        </FieldRow>
+        <ClockField v-model="offset" />
       </template>
       <v-text-field v-model="name" label="Title" maxlength="120" hide-details :disabled="running !== undefined" data-testid="day-title" />
       <MapStyleChoice :model-value="styleOn(draft.map)" in-one-row :has-imagery="bearsImagery(draft.map)" @change="chooseStyle" />
@@ -167,11 +149,6 @@ const HOUR = 60
 }
 .file {
   overflow-wrap: anywhere;
-}
-.clock {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
 }
 .problems {
   margin-top: 10px;

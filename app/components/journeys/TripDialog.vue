@@ -8,17 +8,24 @@ import type { TripPlace } from '#core/writing/make-journey'
 import { journeyOfTrip, mapOfTrip, modeBetween, sheetOfMap } from '#core/writing/make-journey'
 import type { Mode } from '#core/writing/modes'
 import { MODE_IDS, MODES } from '#core/writing/modes'
-import { MOST_PLACES, MOST_TRIP_TEXT, readTrip } from '#core/writing/read-trip'
+import { readTrip } from '#core/writing/read-trip'
 import { tripPlaces } from '#core/writing/trip-places'
+import { MOST_PLACES, MOST_TRIP_TEXT, whyUnread } from '#core/writing/written-trip'
 import DialogSheet from '~/components/DialogSheet.vue'
 import MapStyleChoice from '~/components/sheets/MapStyleChoice.vue'
 import { useLastFrame } from '~/composables/use-last-frame'
 import { bearsImagery, useMapStyle } from '~/composables/use-map-style'
 import type { Place, ResolvedPlace } from '~/services/api'
 import { ApiError, createJourney, drawMap, followImport, resolveTrip } from '~/services/api'
+import { chooseFiles } from '~/services/choose-files'
+import { TEXT_FILES } from '~/services/dropped-files'
 
 /** A trip in a few words becomes a journey on a generated map. What was chosen is shown first, and chosen otherwise at a click. Emits the id of the journey. */
 const open = defineModel<boolean>({ required: true })
+const { file } = defineProps<{
+  /** A file with a trip, which was dropped. */
+  file: File | undefined
+}>()
 const emit = defineEmits<{ made: [id: string] }>()
 const { frame } = useLastFrame()
 const { styleOn, styled, choose: chooseStyle } = useMapStyle()
@@ -67,6 +74,22 @@ watch(trip, async ({ places }) => {
 /** A name that is written again is another visit. */
 const keyOf = ({ name }: ResolvedPlace, i: number): string =>
   `${name} ${resolved.value.slice(0, i).filter((before) => before.name === name).length}`
+
+/** What the columns of a table were taken for, and those of which nothing is read. */
+const columns = computed(() => trip.value.table?.filter(({ as }) => as !== null))
+const ignored = computed(() => trip.value.table?.flatMap(({ heading, as }) => (as === null && heading !== '' ? [heading] : [])) ?? [])
+
+async function readFile(from: File | undefined) {
+  if (!from) return
+  // Each character has four bytes at most.
+  if (from.size > 4 * MOST_TRIP_TEXT) {
+    problem.value = `“${from.name}” is longer than a trip can be (${MOST_TRIP_TEXT.toLocaleString('en')} characters).`
+    return
+  }
+  text.value = (await from.text()).slice(0, MOST_TRIP_TEXT)
+}
+watch([open, () => file], () => open.value && file && readFile(file), { immediate: true })
+const chooseFile = () => chooseFiles(TEXT_FILES, false, ([chosenFile]) => readFile(chosenFile))
 
 /** The places as they are chosen now, with what was written of them. */
 const rows = computed(() =>
@@ -171,7 +194,7 @@ onBeforeUnmount(() => {
         rows="13"
         :maxlength="MOST_TRIP_TEXT"
         data-testid="trip-text"
-        hint="A place a line, or several with dashes or arrows between them. Say how you travel, nights, days; a note after a colon."
+        hint="A place a line, or several with dashes or arrows between them. Say how you travel, nights, days; a note after a colon. Or paste a table with headings."
         persistent-hint
       />
       <div class="found" aria-live="polite">
@@ -227,10 +250,14 @@ onBeforeUnmount(() => {
         </ol>
       </div>
     </div>
+    <p v-if="columns" class="quiet" data-testid="trip-columns">
+      Read as a table:
+      {{ columns.map(({ heading, as }) => (heading.toLowerCase() === as ? heading : `${heading} as ${as}`)).join(', ') }}.
+      <template v-if="ignored.length > 0">Not used: {{ ignored.join(', ') }}.</template>
+    </p>
     <ul v-if="trip.unread.length > 0" class="unread">
       <li v-for="entry in trip.unread" :key="`${entry.line} ${entry.text}`">
-        Line {{ entry.line }}: “{{ entry.text }}”
-        {{ entry.why === 'day' ? 'is no day that exists' : 'is no way to travel that is known here' }}.
+        {{ whyUnread(entry) }}
       </li>
     </ul>
     <p v-if="uncertain > 0" class="quiet">
@@ -246,6 +273,7 @@ onBeforeUnmount(() => {
     </div>
     <template #actions>
       <v-btn variant="text" @click="making ? stop() : (open = false)">Cancel</v-btn>
+      <v-btn variant="outlined" data-testid="trip-file" :disabled="making !== undefined" @click="chooseFile">Open a file …</v-btn>
       <v-btn
         color="accent"
         variant="flat"

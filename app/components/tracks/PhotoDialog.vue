@@ -2,10 +2,9 @@
 import { computed, ref, watch } from 'vue'
 import { isPlaceable } from '#core/edits/marks/photo-stops'
 import DialogSheet from '~/components/DialogSheet.vue'
-import FieldRow from '~/components/fields/FieldRow.vue'
-import NumberField from '~/components/fields/NumberField.vue'
 import { useEditor } from '~/stores/editor'
 import { usePhotos } from '~/stores/photos'
+import ClockField from './ClockField.vue'
 
 /** Asks how far the camera's clock is off, where photos are placed by it along a recorded track. */
 const editor = useEditor()
@@ -15,21 +14,15 @@ const open = computed({
   set: (shown) => !shown && (photos.asked = undefined),
 })
 
-/** In minutes, to be added to the camera's times. */
-const minutes = ref(0)
+/** In seconds, to be added to the camera's times. */
+const offset = ref(0)
 watch(
   () => photos.asked,
-  (asked) => asked && (minutes.value = Math.round((asked.known?.seconds ?? 0) / 6) / 10),
+  (asked) => asked && (offset.value = asked.known?.seconds ?? 0),
 )
-const offset = computed(() => {
-  const known = photos.asked?.known?.seconds
-  // To the second, as long as nobody has set another.
-  return known !== undefined && Math.abs(known - 60 * minutes.value) < 3.1 ? known : 60 * minutes.value
-})
 const fits = computed(
   () => photos.asked?.byClock.filter((photo) => isPlaceable(editor.journey!, photo, editor.traveller!.id, offset.value)).length ?? 0,
 )
-const HOUR = 60
 const plural = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`
 </script>
 
@@ -45,23 +38,7 @@ const plural = (n: number, one: string, many: string) => `${n} ${n === 1 ? one :
         {{ plural(photos.asked.known.photos, 'photo that says', 'photos that say') }} both where and when.
       </p>
       <p v-else data-testid="clock-assumed">It is assumed to be set to this computer’s time zone. If it was not, set how far it is off.</p>
-      <FieldRow v-slot="{ id }" label="Clock">
-        <div class="clock">
-          <NumberField
-            :labelledby="id"
-            :model-value="minutes"
-            :min="-1440"
-            :max="1440"
-            :step="1"
-            :precision="1"
-            unit="min to add"
-            data-testid="clock-minutes"
-            @change="(value) => (minutes = value)"
-          />
-          <v-btn size="small" variant="outlined" @click="minutes -= HOUR">1 h earlier</v-btn>
-          <v-btn size="small" variant="outlined" @click="minutes += HOUR">1 h later</v-btn>
-        </div>
-      </FieldRow>
+      <ClockField v-model="offset" />
       <p class="quiet figures" role="status" data-testid="clock-fits">
         {{ fits }} of {{ photos.asked.byClock.length }} were taken while the track was recorded.
       </p>
@@ -74,11 +51,3 @@ const plural = (n: number, one: string, many: string) => `${n} ${n === 1 ? one :
     </template>
   </DialogSheet>
 </template>
-
-<style scoped>
-.clock {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-}
-</style>
