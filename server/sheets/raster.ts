@@ -2,10 +2,8 @@ import sharp from 'sharp'
 import { JourneyError } from '#core/error'
 import type { SheetFormat } from '#core/sheet/limits'
 import { IMAGE_LIMITS } from '#core/sheet/limits'
-import { readGeoTiff } from './geotiff'
 import type { Built, ImportJob } from './job'
 import type { TiffBands } from './tiff-bands'
-import { measureTiff, MOST_BAND_PIXELS, readBands } from './tiff-bands'
 import { cutTiles, tileFormatFor } from './pyramid'
 import { createTileFile } from './tile-file'
 
@@ -27,13 +25,16 @@ function checkSize(name: string, { width, height }: { width: number; height: num
   )
 }
 
+/** What reads TIFF files takes long to load, and most pictures are none. */
+const tiffReader = async () => ({ ...(await import('./tiff-bands')), ...(await import('./geotiff')) })
+
 /**
  * Imports a raster picture: turned as its EXIF data says, with its colours converted to sRGB.
  * @throws JourneyError saying what is wrong with it
  */
 export async function importRaster({ path, name, format, tiles }: ImportJob, onProgress: (share: number) => void): Promise<Built> {
   // What cannot be measured is left to the reader of pictures, which says what is wrong with it.
-  const bands = format === 'tiff' ? await measureTiff(path).catch(() => undefined) : undefined
+  const bands = format === 'tiff' ? await (await tiffReader()).measureTiff(path).catch(() => undefined) : undefined
   if (bands) return importBands({ path, name, tiles }, bands, onProgress)
   const header = await sharp(path, { limitInputPixels: false })
     .metadata()
@@ -63,7 +64,7 @@ export async function importRaster({ path, name, format, tiles }: ImportJob, onP
   } finally {
     file.close()
   }
-  const reading = format === 'tiff' && !isTurned ? await readGeoTiff(path) : { georeference: null, note: null }
+  const reading = format === 'tiff' && !isTurned ? await (await tiffReader()).readGeoTiff(path) : { georeference: null, note: null }
   return { width, height, vector: false, ...reading }
 }
 
@@ -74,6 +75,7 @@ async function importBands(
   onProgress: (share: number) => void,
 ): Promise<Built> {
   const { width, height } = bands
+  const { MOST_BAND_PIXELS, readBands, readGeoTiff } = await tiffReader()
   if (width * height > MOST_BAND_PIXELS)
     throw new JourneyError(
       `“${name}” has ${pixelsOf(width, height)}; with numbers in place of colours up to ${MOST_BAND_PIXELS / 1e6} megapixels can be used: save it as a plain 8 bit TIFF.`,

@@ -1,52 +1,35 @@
 import { readFileSync } from 'node:fs'
 import { cpus } from 'node:os'
-import sharp from 'sharp'
 import { readCube } from '#core/colour/cube'
 import { JourneyError } from '#core/error'
-import { parseFont } from '../fonts/parse-font'
-import { importSvg } from './drawing'
 import type { Answer, Built, ImportJob, Job, KeptJob, TakeJob } from './job'
 import { jobSchema } from './job'
-import { importMbtiles } from './mbtiles'
-import { importPdf } from './pdf'
-import { importPmtiles } from './pmtiles'
-import { importRaster } from './raster'
-import { drawPreview } from '../maps/draw'
-import { importMap } from '../maps/import-map'
-import { openAnswerCache } from '../tiles/answer-cache'
 import type { Client } from '../tiles/client'
-import { createClient } from '../tiles/client'
-import { describe } from '../tiles/describe'
-import { glimpse } from '../tiles/glimpse'
-import { takeTiles } from '../tiles/take'
-import { drawTiles } from './vector-tiles'
 import { watchOver } from './watchdog'
 
 /**
  * A separate process that reads files from outside: crashes and endless loops do not harm the server, it can be stopped at
- * any moment, and its memory is released when it ends.
+ * any moment, and its memory is released when it ends. What a job needs is loaded for it alone: all of it would take longer than to read a photo.
  */
 watchOver(Number(process.argv[2]), Number(process.argv[3]))
-sharp.concurrency(cpus().length)
-sharp.cache(false)
 
 /** Once the server is gone there is nobody to tell, and nothing left to do. */
 const answer = (message: Answer) => process.send!(message, undefined, undefined, (error) => error && process.exit())
 
-function build(job: ImportJob, onProgress: (share: number) => void): Promise<Built> {
+async function build(job: ImportJob, onProgress: (share: number) => void): Promise<Built> {
   switch (job.format) {
     case 'svg':
-      return importSvg(job, onProgress)
+      return (await import('./drawing')).importSvg(job, onProgress)
     case 'pdf':
-      return importPdf(job, onProgress)
+      return (await import('./pdf')).importPdf(job, onProgress)
     case 'map':
-      return importMap(job)
+      return (await import('../maps/import-map')).importMap(job)
     case 'mbtiles':
-      return importMbtiles(job, onProgress)
+      return (await import('./mbtiles')).importMbtiles(job, onProgress)
     case 'pmtiles':
-      return importPmtiles(job, onProgress)
+      return (await import('./pmtiles')).importPmtiles(job, onProgress)
     default:
-      return importRaster(job, onProgress)
+      return (await import('./raster')).importRaster(job, onProgress)
   }
 }
 
@@ -81,6 +64,7 @@ function peakMiB(): number {
 
 /** Does something with a client for a service, and closes its cache. */
 async function asking<T>({ key, cache }: { key?: string; cache: string }, run: (client: Client) => Promise<T>): Promise<T> {
+  const [{ openAnswerCache }, { createClient }] = await Promise.all([import('../tiles/answer-cache'), import('../tiles/client')])
   const answers = openAnswerCache(cache)
   try {
     return await run(createClient(key, answers, new AbortController().signal))
@@ -91,32 +75,47 @@ async function asking<T>({ key, cache }: { key?: string; cache: string }, run: (
 
 async function runTake({ out, service, plan, wanted, ...job }: TakeJob): Promise<void> {
   const onProgress = reporter()
+  const { takeTiles } = await import('../tiles/take')
   answer({ is: 'taken', ...(await asking(job, (client) => takeTiles(out, service, plan, wanted, client, onProgress))) })
 }
 
 async function runKept(job: KeptJob): Promise<Answer> {
   const { id } = job
   switch (job.do) {
-    case 'describe':
+    case 'describe': {
+      const { describe } = await import('../tiles/describe')
       return { is: 'described', id, described: await asking(job, (client) => describe(job.address, job.key, client)) }
+    }
     case 'glimpse': {
+      const { glimpse } = await import('../tiles/glimpse')
       const { webp, ...rest } = await asking(job, (client) => glimpse(job.glimpse, client))
       return { is: 'glimpsed', id, webp: webp.toString('base64'), ...rest }
     }
     case 'draw':
-      await drawTiles(job)
+      await (await import('./vector-tiles')).drawTiles(job)
       return { is: 'drawn', id }
     case 'preview': {
-      const { webp, coasts } = await drawPreview(job.map)
+      const { webp, coasts } = await (await import('../maps/draw')).drawPreview(job.map)
       return { is: 'previewed', id, webp: webp.toString('base64'), coasts }
     }
   }
 }
 
+/** The whole machine may be used for one picture, and nothing is read twice. */
+async function setUpSharp(): Promise<void> {
+  const { default: sharp } = await import('sharp')
+  sharp.concurrency(cpus().length)
+  sharp.cache(false)
+}
+
 async function runJob(job: Job): Promise<void> {
+  if (job.do !== 'font' && job.do !== 'lut') await setUpSharp()
   if (job.do === 'import') return runImport(job)
   if (job.do === 'take') return runTake(job)
-  if (job.do === 'font') return void answer({ is: 'font', font: parseFont(readFileSync(job.path), job.name) })
+  if (job.do === 'font') {
+    const { parseFont } = await import('../fonts/parse-font')
+    return void answer({ is: 'font', font: parseFont(readFileSync(job.path), job.name) })
+  }
   if (job.do === 'lut') {
     readCube(readFileSync(job.path, 'utf8'), job.name)
     return void answer({ is: 'lut' })
