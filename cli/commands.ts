@@ -1,8 +1,12 @@
 import type { Command } from './command'
+import type { BackupOptions } from './commands/backup-options'
+import { backupOptions } from './commands/backup-options'
 import type { FollowOptions } from './commands/follow-options'
 import { followOptions } from './commands/follow-options'
 import type { MapOptions } from './commands/map-options'
 import { mapOptions } from './commands/map-options'
+import type { PackOptions } from './commands/pack-options'
+import { packOptions } from './commands/pack-options'
 import type { PlacesOptions } from './commands/places-options'
 import { placesOptions } from './commands/places-options'
 import type { RenderOptions } from './commands/render-options'
@@ -18,6 +22,10 @@ import { wordsOptions } from './commands/words-options'
 
 /** The commands that work on journeys, maps, tracks and places. */
 
+export const backup: Command<BackupOptions> = {
+  ...backupOptions,
+  run: async (options, output) => (await import('./commands/back-up')).runBackup(options, output),
+}
 export const follow: Command<FollowOptions> = {
   ...followOptions,
   run: async (options, output) => (await import('./commands/follow-road')).printRoad(options, output),
@@ -25,6 +33,10 @@ export const follow: Command<FollowOptions> = {
 export const map: Command<MapOptions> = {
   ...mapOptions,
   run: async (options, output) => (await import('./commands/draw-map')).drawMap(options, output),
+}
+export const pack: Command<PackOptions> = {
+  ...packOptions,
+  run: async (options, output) => (await import('./commands/pack-journey')).packToFile(options, output),
 }
 export const places: Command<PlacesOptions> = {
   ...placesOptions,

@@ -3,6 +3,8 @@ import {
   mdiContentDuplicate,
   mdiDeleteOutline,
   mdiDotsVertical,
+  mdiFileDownloadOutline,
+  mdiFolderOpenOutline,
   mdiHarddisk,
   mdiMapMarkerPath,
   mdiPencilOutline,
@@ -18,12 +20,15 @@ import { setGround } from '#core/edits/ground/sheets'
 import { rename } from '#core/edits/journey'
 import { createJourney as emptyJourney } from '#core/journey/create'
 import type { Journey } from '#core/journey/schema'
+import { JOURNEY_FILE_ENDING } from '#core/formats/journey-file'
 import { rateLabel } from '#core/pace/rate'
 import { useHead, useRouter } from '#imports'
 import DialogSheet from '~/components/DialogSheet.vue'
 import ToolButton from '~/components/stage/ToolButton.vue'
 import StorageDialog from '~/components/journeys/StorageDialog.vue'
 import DayDialog from '~/components/journeys/DayDialog.vue'
+import OpenFilesDialog from '~/components/journeys/OpenFilesDialog.vue'
+import SaveFileDialog from '~/components/journeys/SaveFileDialog.vue'
 import TripDialog from '~/components/journeys/TripDialog.vue'
 import { useLastFrame } from '~/composables/use-last-frame'
 import { useThemeChoice } from '~/composables/use-theme-choice'
@@ -39,7 +44,8 @@ import {
   restoreJourney,
   saveJourney,
 } from '~/services/api'
-import { filesDropped, isTextFile } from '~/services/dropped-files'
+import { chooseFiles } from '~/services/choose-files'
+import { filesDropped, isJourneyFile, isTextFile } from '~/services/dropped-files'
 import { standInAddress } from '~/services/tile-services'
 
 useHead({ title: 'Zephyrine' })
@@ -57,13 +63,21 @@ const tripFile = shallowRef<File>()
 /** What a film of a day is to be made of, while its dialog is open. */
 const recording = ref(false)
 const recorded = shallowRef<readonly File[]>([])
+/** Journey files that are opened, while their dialog is there. */
+const opening = ref(false)
+const journeyFiles = shallowRef<readonly File[]>([])
+/** The journey that is saved as a file. */
+const saved = ref<{ id: string; name: string }>()
 const page = useTemplateRef<HTMLElement>('page')
 const { isOverDropZone } = useDropZone(page, {
   multiple: true,
   async onDrop(_files, event) {
     if (!event.dataTransfer) return
     const files = await filesDropped(event.dataTransfer)
-    if (files.length === 1 && isTextFile(files[0]!)) {
+    const kept = files.filter(isJourneyFile)
+    if (kept.length > 0) {
+      openFiles(kept)
+    } else if (files.length === 1 && isTextFile(files[0]!)) {
       tripFile.value = files[0]
       writing.value = true
     } else {
@@ -72,6 +86,11 @@ const { isOverDropZone } = useDropZone(page, {
     }
   },
 })
+function openFiles(files: readonly File[]) {
+  journeyFiles.value = files
+  opening.value = true
+}
+const chooseJourneyFiles = () => chooseFiles([JOURNEY_FILE_ENDING, '.json'], true, openFiles)
 function write() {
   tripFile.value = undefined
   writing.value = true
@@ -167,17 +186,19 @@ const changed = (time: number) => new Date(time).toLocaleString(undefined, { dat
         <circle cx="6" cy="36" r="4" />
         <circle class="head" cx="42" cy="12" r="5" />
       </svg>
-      <div>
+      <div class="title-block">
         <h1 class="serif">Zephyrine</h1>
         <p>Route films for travellers: a line that draws itself, from stop to stop.</p>
       </div>
-      <span class="gap" />
-      <ToolButton :icon="mdiHarddisk" label="Storage" data-testid="storage" @click="showingStorage = true" />
-      <ToolButton
-        :icon="isNight ? mdiWhiteBalanceSunny : mdiWeatherNight"
-        :label="isNight ? 'Day theme' : 'Night theme'"
-        @click="toggle()"
-      />
+      <div class="tools">
+        <ToolButton :icon="mdiFolderOpenOutline" label="Open a journey file" data-testid="open-file" @click="chooseJourneyFiles" />
+        <ToolButton :icon="mdiHarddisk" label="Storage" data-testid="storage" @click="showingStorage = true" />
+        <ToolButton
+          :icon="isNight ? mdiWhiteBalanceSunny : mdiWeatherNight"
+          :label="isNight ? 'Day theme' : 'Night theme'"
+          @click="toggle()"
+        />
+      </div>
       <v-btn variant="outlined" size="large" :prepend-icon="mdiMapMarkerPath" data-testid="record-day" @click="record"
         >Track and photos</v-btn
       >
@@ -189,8 +210,8 @@ const changed = (time: number) => new Date(time).toLocaleString(undefined, { dat
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
 
     <p v-if="journeys?.length === 0" class="empty">
-      No journeys yet. Write a trip in a few words, drop a recorded track or the photos of a day here, or start one: lay a map, click your
-      stops, play the film.
+      No journeys yet. Write a trip in a few words, drop a recorded track, the photos of a day or a journey file here, or start one: lay a
+      map, click your stops, play the film.
     </p>
     <ul v-else class="cards">
       <li v-for="journey in journeys" :key="journey.id" class="card" data-testid="journey-card">
@@ -221,6 +242,11 @@ const changed = (time: number) => new Date(time).toLocaleString(undefined, { dat
           <v-list density="compact">
             <v-list-item :prepend-icon="mdiPencilOutline" title="Rename" @click="startRenaming(journey)" />
             <v-list-item :prepend-icon="mdiContentDuplicate" title="Duplicate" @click="attempt(() => duplicateJourney(journey.id))" />
+            <v-list-item
+              :prepend-icon="mdiFileDownloadOutline"
+              title="Save as a file"
+              @click="saved = { id: journey.id, name: journey.name }"
+            />
             <v-list-item :prepend-icon="mdiDeleteOutline" title="Delete" @click="remove(journey)" />
           </v-list>
         </v-menu>
@@ -233,6 +259,13 @@ const changed = (time: number) => new Date(time).toLocaleString(undefined, { dat
 
     <TripDialog v-model="writing" :file="tripFile" @made="(id) => router.push(`/journeys/${id}`)" />
     <DayDialog v-model="recording" :files="recorded" @made="(id) => router.push(`/journeys/${id}`)" />
+    <OpenFilesDialog
+      v-model="opening"
+      :files="journeyFiles"
+      @changed="attempt(async () => undefined)"
+      @opened="(id) => router.push(`/journeys/${id}`)"
+    />
+    <SaveFileDialog v-model="saved" />
     <StorageDialog v-model="showingStorage" @restored="attempt(async () => undefined)" />
     <DialogSheet :model-value="renaming !== undefined" title="Rename" :width="440" @update:model-value="renaming = undefined">
       <form id="rename" @submit.prevent="finishRenaming">
@@ -309,8 +342,12 @@ h1 {
 header p {
   color: var(--quiet);
 }
-.gap {
-  flex: 1;
+/* Its line of words breaks before the buttons do. */
+.title-block {
+  flex: 1 1 230px;
+}
+.tools {
+  display: flex;
 }
 .cards {
   list-style: none;

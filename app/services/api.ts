@@ -5,6 +5,7 @@ import { FILM_FORMAT_IDS } from '#core/film/formats'
 import type { FilmCost, FilmSettings } from '#core/film/settings'
 import { filmCostSchema, filmPaceSchema } from '#core/film/settings'
 import type { LonLat } from '#core/geo/lon-lat'
+import { FILE_KINDS } from '#core/journey/files'
 import type { Past } from '#core/journey/history'
 import { pastSchema } from '#core/journey/history'
 import { parseJourney } from '#core/journey/parse'
@@ -50,10 +51,21 @@ export type ImageRecord = z.infer<typeof imageSchema>
 
 const importSchema = z.discriminatedUnion('state', [
   z.object({ state: z.literal('running'), share: z.number() }),
-  z.object({ state: z.literal('done'), image: imageSchema }),
+  z.object({ state: z.literal('done'), result: z.unknown() }),
   z.object({ state: z.literal('failed'), error: z.string() }),
   z.object({ state: z.literal('cancelled') }),
 ])
+
+const openedSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  /** The journey of the list that it was saved from, if it is there still. */
+  sameAs: z.object({ id: z.string(), name: z.string() }).nullable(),
+  /** A sentence for each file that it does without, as it was missing. */
+  missing: z.array(z.string()),
+})
+/** A journey that came out of a file. */
+export type OpenedJourney = z.infer<typeof openedSchema>
 
 const exportSchema = z.object({
   id: z.string(),
@@ -183,24 +195,51 @@ const importId = z.object({ id: z.string() })
 const CANCELLED = 'The import was cancelled.'
 
 /** Uploads a map or a photo; `onProgress` gets the share uploaded, 0..1. @returns the id of the import that follows */
-export function uploadImage(file: File, onProgress: (share: number) => void, signal: AbortSignal): Promise<string> {
+export const uploadImage = (file: File, onProgress: (share: number) => void, signal: AbortSignal): Promise<string> =>
+  upload('/api/images', file, onProgress, signal)
+
+/** Opens a journey file as a new journey; `onProgress` gets the share done, 0..1. */
+export async function openJourneyFile(file: File, onProgress: (share: number) => void, signal: AbortSignal): Promise<OpenedJourney> {
+  const id = await upload('/api/journeys/files', file, (share) => onProgress(share / 2), signal)
+  return follow(id, openedSchema, (share) => onProgress((1 + share) / 2), signal)
+}
+
+/** Puts a journey that was opened from a file in the place of the one that it was saved from. */
+export const replaceJourney = (id: string, by: string) => request(`/api/journeys/${id}/replace`, json('POST', { by }))
+
+const contentSchema = z.object({
+  kinds: z.array(z.object({ kind: z.enum(FILE_KINDS), count: z.int(), bytes: z.number() })),
+  versions: z.int(),
+  missing: z.array(z.string()),
+})
+const contentsSchema = z.object({ plain: contentSchema, whole: contentSchema })
+/** What would be in a journey's file, without and with its versions. */
+export type JourneyFileContents = z.infer<typeof contentsSchema>
+export const journeyFileContents = async (id: string): Promise<JourneyFileContents> =>
+  checked(contentsSchema, await request(`/api/journeys/${id}/file/contents`))
+export const journeyFileAddress = (id: string, withVersions: boolean) => `/api/journeys/${id}/file${withVersions ? '?versions=1' : ''}`
+
+function upload(to: string, file: File, onProgress: (share: number) => void, signal: AbortSignal): Promise<string> {
   return new Promise((resolve, reject) => {
-    const upload = new XMLHttpRequest()
-    upload.open('POST', `/api/images?name=${encodeURIComponent(file.name)}`)
-    upload.upload.onprogress = ({ loaded, total }) => onProgress(total > 0 ? loaded / total : 0)
-    upload.onerror = () => reject(new ApiError(UNREACHABLE, 0))
-    upload.onabort = () => reject(new ApiError(CANCELLED, 0))
-    upload.onload = () => {
-      if (upload.status === 202) resolve(importId.parse(JSON.parse(upload.responseText)).id)
-      else reject(new ApiError(messageIn(upload.responseText), upload.status))
+    const sending = new XMLHttpRequest()
+    sending.open('POST', `${to}?name=${encodeURIComponent(file.name)}`)
+    sending.upload.onprogress = ({ loaded, total }) => onProgress(total > 0 ? loaded / total : 0)
+    sending.onerror = () => reject(new ApiError(UNREACHABLE, 0))
+    sending.onabort = () => reject(new ApiError(CANCELLED, 0))
+    sending.onload = () => {
+      if (sending.status === 202) resolve(importId.parse(JSON.parse(sending.responseText)).id)
+      else reject(new ApiError(messageIn(sending.responseText), sending.status))
     }
-    signal.addEventListener('abort', () => upload.abort())
-    upload.send(file)
+    signal.addEventListener('abort', () => sending.abort())
+    sending.send(file)
   })
 }
 
 /** Waits for an import to end; `onProgress` gets the share of the work done, 0..1. Aborting the signal cancels it. */
-export function followImport(id: string, onProgress: (share: number) => void, signal: AbortSignal): Promise<ImageRecord> {
+export const followImport = (id: string, onProgress: (share: number) => void, signal: AbortSignal): Promise<ImageRecord> =>
+  follow(id, imageSchema, onProgress, signal)
+
+function follow<T>(id: string, schema: z.ZodType<T>, onProgress: (share: number) => void, signal: AbortSignal): Promise<T> {
   return new Promise((resolve, reject) => {
     const source = new EventSource(`/api/imports/${id}/events`)
     const end = (settle: () => void) => {
@@ -211,7 +250,7 @@ export function followImport(id: string, onProgress: (share: number) => void, si
     source.onmessage = (event: MessageEvent<string>) => {
       const record = importSchema.parse(JSON.parse(event.data))
       if (record.state === 'running') onProgress(record.share)
-      else if (record.state === 'done') end(() => resolve(record.image))
+      else if (record.state === 'done') end(() => resolve(schema.parse(record.result)))
       else end(() => reject(new ApiError(record.state === 'failed' ? record.error : CANCELLED, 0)))
     }
     signal.addEventListener('abort', () => {

@@ -1,4 +1,5 @@
 import { unzip } from 'fflate'
+import { JOURNEY_FILE_ENDING } from '#core/formats/journey-file'
 
 /** So many files are taken at once, and so much of a ZIP file, unpacked; further down than so many folders nothing is looked for. */
 const MOST_FILES = 1000
@@ -8,6 +9,8 @@ const DEEPEST = 8
 /** Files in which a trip may be written. */
 export const TEXT_FILES = ['.txt', '.md', '.csv', '.tsv'] as const
 export const isTextFile = ({ name }: File): boolean => TEXT_FILES.some((ending) => name.toLowerCase().endsWith(ending))
+
+export const isJourneyFile = ({ name }: File): boolean => name.toLowerCase().endsWith(JOURNEY_FILE_ENDING)
 
 /** All files of a drop, also those in folders. */
 export async function filesDropped(transfer: DataTransfer): Promise<File[]> {

@@ -4,8 +4,9 @@ import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import { setPlan } from '#core/edits/camera/shots'
 import { wholeFilm } from '#core/film/settings'
+import { JOURNEY_FILE_ENDING } from '#core/formats/journey-file'
 import { DEFAULT_FRAME } from '#core/journey/create'
-import type { FrameFormat, MapStyle, Sheet } from '#core/journey/schema'
+import type { FrameFormat, Journey, MapStyle, Sheet } from '#core/journey/schema'
 import { inStyle } from '#core/maps/map-styles'
 import { writeRecipe } from '#core/maps/recipe'
 import type { TripPlace } from '#core/writing/make-journey'
@@ -14,11 +15,13 @@ import { readTrip } from '#core/writing/read-trip'
 import { tripPlaces } from '#core/writing/trip-places'
 import { MOST_TRIP_TEXT, whyUnread } from '#core/writing/written-trip'
 import { renderFilm } from '#render/film'
+import { writeJourneyFile } from '../../server/journey-files/pack'
 import { places as listOfPlaces } from '../../server/places/places'
 import { resolveTrip } from '../../server/places/resolve'
 import type { Place } from '../../server/places/search'
 import { importSheetFile } from '../../server/sheets/import-sheet'
 import { dataFolder, openDatabase } from '../../server/storage/database'
+import { newId } from '../../server/storage/new-id'
 import type { Output } from '../command'
 import { UsageError } from '../command'
 import type { TripOptions } from './trip-options'
@@ -28,8 +31,9 @@ export async function makeTrip(options: TripOptions, output: Output): Promise<vo
   const places = await lookUp(textOf(options), output)
   if (places.length < 2) throw new UsageError('A trip has two places at least: fewer were found in what is written.')
   const frame: FrameFormat = { ...DEFAULT_FRAME, ...options.size }
-  // A journey that is kept needs its map where journeys have theirs.
-  const scratch = options.journeyOut === undefined ? mkdtempSync(join(tmpdir(), 'zephyrine-trip-')) : undefined
+  // A document that is kept needs its map where journeys have theirs; a journey file has it in it.
+  const isWhole = options.journeyOut?.endsWith(JOURNEY_FILE_ENDING)
+  const scratch = options.journeyOut === undefined || isWhole ? mkdtempSync(join(tmpdir(), 'zephyrine-trip-')) : undefined
   const folder = scratch ?? dataFolder()
   try {
     const sheet = await mapIn(folder, places, frame, options.style)
@@ -37,7 +41,8 @@ export async function makeTrip(options: TripOptions, output: Output): Promise<vo
     const journey = options.plan === undefined ? made : setPlan(made, options.plan)
     const say = (result: object) => output.result(`${JSON.stringify(result)}\n`)
     if (options.journeyOut !== undefined) {
-      writeFileSync(options.journeyOut, JSON.stringify(journey, null, 2))
+      if (isWhole) await packTo(folder, journey, options.journeyOut)
+      else writeFileSync(options.journeyOut, JSON.stringify(journey, null, 2))
       say({ journey: journey.name, stops: journey.stops.length, seconds: journey.seconds, out: options.journeyOut })
     }
     if (!options.film) return
@@ -46,6 +51,15 @@ export async function makeTrip(options: TripOptions, output: Output): Promise<vo
     say({ frames, fps: frame.rate, width: frame.width, height: frame.height, bytes: statSync(out).size, out })
   } finally {
     if (scratch !== undefined) rmSync(scratch, { recursive: true, force: true })
+  }
+}
+
+async function packTo(folder: string, journey: Journey, out: string): Promise<void> {
+  const db = openDatabase(folder)
+  try {
+    await writeJourneyFile(db, folder, { id: newId(), journey, versions: [] }, out)
+  } finally {
+    db.close()
   }
 }
 

@@ -4,14 +4,11 @@ import { z } from 'zod'
 import { JourneyError } from '#core/error'
 import { pastSchema } from '#core/journey/history'
 import { describeIssue, parseJourney } from '#core/journey/parse'
-import { imagesOf } from '#core/journey/images'
+import { filesOf } from '#core/journey/files'
 import type { Journey } from '#core/journey/schema'
 import { MOST_WEIGHT } from '#core/journey/weight'
 import { database, dataFolder } from '../storage/database'
-import { hasAudio } from '../storage/audio-files'
-import { hasFont } from '../storage/font-files'
-import { hasLut } from '../storage/lut-files'
-import { findImage } from '../storage/images'
+import { hasFile } from '../storage/has-file'
 
 /** An error response whose message is one sentence for the person at the screen. */
 export const refusal = (statusCode: number, message: string, data?: unknown) => createError({ statusCode, message, data })
@@ -75,13 +72,7 @@ export async function namedFile(event: H3Event, most: number, what: string): Pro
 /** A journey from a request, valid and with all the files that it names. */
 export function checkedJourney(data: unknown): Journey {
   const journey = orRefuse(() => parseJourney(data))
-  for (const { image, missing } of imagesOf(journey)) if (!findImage(database(), image.image)) throw refusal(422, missing)
-  for (const { file, name } of journey.fonts)
-    if (!hasFont(dataFolder(), file)) throw refusal(422, `The font “${name}” is not here: add its file again.`)
-  for (const { file, name } of journey.audio)
-    if (!hasAudio(dataFolder(), file)) throw refusal(422, `The sound “${name}” is not here: add its file again.`)
-  const { lut } = journey.grade ?? {}
-  if (lut && !hasLut(dataFolder(), lut.file)) throw refusal(422, `The LUT “${lut.name}” is not here: add its file again.`)
+  for (const { kind, hash, missing } of filesOf(journey)) if (!hasFile(database(), dataFolder(), kind, hash)) throw refusal(422, missing)
   return journey
 }
 

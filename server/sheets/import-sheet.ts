@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto'
 import { existsSync } from 'node:fs'
 import { mkdir, open, rename, rm } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
@@ -11,17 +10,16 @@ import type { Db } from '../storage/database'
 import { imagePath, tilesPath } from '../storage/image-files'
 import type { ImageRecord } from '../storage/images'
 import { findImage, insertImage } from '../storage/images'
+import type { Received } from '../storage/receive'
+import { receive } from '../storage/receive'
 import { formatOfFile, recogniseFile } from './files'
 import { readFileInProcess } from './reader'
 import { closeTileFile, hasTileFile } from './tile-file'
 
-/** A completely received file, under a temporary name. */
-export interface ReceivedFile {
-  path: string
+/** A received file that can become an image. */
+export interface ReceivedFile extends Received {
   name: string
   format: SheetFormat
-  hash: string
-  bytes: number
 }
 
 export interface ImportOptions {
@@ -38,30 +36,11 @@ export interface Imported {
 
 /** Receives a file. @throws JourneyError if it is empty, too large or not a map file; nothing of it is kept then. */
 export async function receiveFile(folder: string, name: string, source: Readable): Promise<ReceivedFile> {
-  const path = join(folder, 'images', `incoming-${nanoid(10)}`)
-  await mkdir(dirname(path), { recursive: true })
-  const digest = createHash('sha256')
-  let bytes = 0
-  let failure: unknown
+  const received = await receive(folder, name, source, { bytes: IMAGE_LIMITS.bytes, tooMany: tooManyBytes(name) })
   try {
-    const file = await open(path, 'w')
-    try {
-      // What cannot be kept is still read to its end: closing the connection would keep our answer from the sender.
-      for await (const chunk of source as AsyncIterable<Buffer>) {
-        bytes += chunk.length
-        digest.update(chunk)
-        if (failure !== undefined || bytes > IMAGE_LIMITS.bytes) continue
-        await file.writeFile(chunk).catch((error: unknown) => (failure = error))
-      }
-    } finally {
-      await file.close()
-    }
-    if (failure !== undefined) throw failure as Error
-    if (bytes > IMAGE_LIMITS.bytes) throw new JourneyError(tooManyBytes(name))
-    if (bytes === 0) throw new JourneyError(`“${name}” is empty.`)
-    return { path, name, format: await recogniseFile(path, name), hash: digest.digest('hex'), bytes }
+    return { ...received, name, format: await recogniseFile(received.path, name) }
   } catch (error) {
-    await rm(path, { force: true })
+    await rm(received.path, { force: true })
     throw error
   }
 }

@@ -100,6 +100,16 @@ function save(db: Db, id: string, revision: number, journey: Journey, past: Past
   return { saved: false, revision: row?.revision }
 }
 
+/** Puts another document in a journey's place, without steps of undo that would lead back. */
+export const replaceJourney = (db: Db, id: string, journey: Journey): void => {
+  db.prepare('UPDATE journeys SET name = ?, document = ?, revision = revision + 1, updated_at = ? WHERE id = ? AND deleted_at IS NULL').run(
+    journey.name,
+    JSON.stringify(journey),
+    Date.now(),
+    id,
+  )
+}
+
 /** Marks a journey as deleted; it can be restored until it is swept away. */
 export const deleteJourney = (db: Db, id: string): boolean =>
   db.prepare('UPDATE journeys SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL').run(Date.now(), id).changes === 1

@@ -12,7 +12,7 @@ export interface Version {
 }
 
 /** The most versions of one journey. */
-const MOST_VERSIONS = 40
+export const MOST_VERSIONS = 40
 
 /** The versions of a journey, the last one first. */
 export const listVersions = (db: Db, journey: string): Version[] =>
@@ -27,11 +27,18 @@ export function readVersion(db: Db, journey: string, id: string): Journey | unde
   return document === undefined ? undefined : parseJourney(JSON.parse(document))
 }
 
+/** All that was kept of a journey, the last one first. @throws JourneyError if one cannot be read */
+export const keptVersionsOf = (db: Db, journey: string): { name: string; createdAt: number; journey: Journey }[] =>
+  listVersions(db, journey).flatMap(({ id, name, createdAt }) => {
+    const document = readVersion(db, journey, id)
+    return document ? [{ name, createdAt, journey: document }] : []
+  })
+
 /** Keeps a version. @throws JourneyError if there are too many */
-export function insertVersion(db: Db, journey: string, name: string, document: Journey): Version {
+export function insertVersion(db: Db, journey: string, name: string, document: Journey, createdAt = Date.now()): Version {
   const count = db.prepare('SELECT count(*) FROM versions WHERE journey_id = ?').pluck().get(journey) as number
   if (count >= MOST_VERSIONS) throw new JourneyError(`At most ${MOST_VERSIONS} versions of a journey are kept: delete one first.`)
-  const version: Version = { id: newId(), name, createdAt: Date.now() }
+  const version: Version = { id: newId(), name, createdAt }
   db.prepare('INSERT INTO versions (id, journey_id, name, document, created_at) VALUES (?, ?, ?, ?, ?)').run(
     version.id,
     journey,

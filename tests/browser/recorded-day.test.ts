@@ -5,6 +5,7 @@ import { zipSync } from 'fflate'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { useDemoPage } from '../support/demo-page'
+import { dropOn } from '../support/drop'
 
 const demo = useDemoPage()
 const folder = mkdtempSync(join(tmpdir(), 'zephyrine-day-'))
@@ -152,26 +153,23 @@ describe('a film of a day', () => {
 
   it('takes what is dropped on the list, and says what it cannot use', async () => {
     await list()
-    const drop = async (files: readonly (readonly [name: string, text: string])[]) => {
-      const data = await demo.page.evaluateHandle((all) => {
-        const transfer = new DataTransfer()
-        for (const [name, text] of all) transfer.items.add(new File([text], name))
-        return transfer
-      }, files)
-      for (const kind of ['dragenter', 'dragover', 'drop']) await demo.page.dispatchEvent('main', kind, { dataTransfer: data })
-    }
     const short = gpx(WALK.slice(0, 400))
-    await drop([['walk.gpx', short], ['notes.txt', 'A'], ['broken.gpx', '<gpx><trk><trkseg><trkpt lat="1" lon="2"></trkseg></trk></gpx>']]) // prettier-ignore
+    await dropOn(
+      demo.page,
+      { name: 'walk.gpx', bytes: short },
+      { name: 'notes.txt', bytes: 'A' },
+      { name: 'broken.gpx', bytes: '<gpx><trk><trkseg><trkpt lat="1" lon="2"></trkseg></trk></gpx>' },
+    )
     await demo.page.getByText('Neither a track nor a photo: “notes.txt”.').waitFor()
     await demo.page.getByText(/“broken.gpx” is not well-formed \(line 1\)/).waitFor()
     await demo.page.getByTestId('day-track').waitFor()
     expect(await demo.page.getByTestId('make-day').isEnabled()).toBe(true)
     await demo.page.getByRole('button', { name: 'Cancel' }).click()
-    await drop([['plain.jpg', 'no photo']])
+    await dropOn(demo.page, { name: 'plain.jpg', bytes: 'no photo' })
     await demo.page.getByText('None of the photos says where it was taken').waitFor()
     expect(await demo.page.getByTestId('make-day').isEnabled()).toBe(false)
     await demo.page.getByRole('button', { name: 'Cancel' }).click()
-    await drop([['day.zip', 'PK no zip']])
+    await dropOn(demo.page, { name: 'day.zip', bytes: 'PK no zip' })
     await demo.page.getByText('“day.zip” is no ZIP file that can be read.').waitFor()
   })
 

@@ -1,5 +1,5 @@
 import { execFile } from 'node:child_process'
-import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
 import sharp from 'sharp'
@@ -39,6 +39,7 @@ const places = running(commands.places)
 const follow = running(commands.follow)
 const track = running(commands.track)
 const trip = running(commands.trip)
+const pack = running(commands.pack)
 const lastLine = (text: string) => JSON.parse(text.trim().split('\n').at(-1)!) as Record<string, unknown>
 
 describe('a command as a process', () => {
@@ -432,6 +433,29 @@ describe('npm run trip', () => {
     } finally {
       delete process.env.ZEPHYRINE_DATA
       rmSync(data, { recursive: true, force: true })
+    }
+  })
+
+  it('writes a journey file that is rendered where nothing else is', async () => {
+    const [table, out, still] = [join(folder, 'trip.csv'), join(folder, 'trip.zephyrine'), join(folder, 'from-file.png')]
+    writeFileSync(table, 'place;latitude;longitude;mode\nHere;38,72;-9,14;\nThere;40,42;-3,7;train\n')
+    const made = await trip('--file', table, '--journey-out', out)
+    expect([made.code, made.stderr]).toEqual([0, ''])
+    const empty = temporaryFolder()
+    process.env.ZEPHYRINE_DATA = empty
+    try {
+      expect((await render('--journey', out, '--frame', '0', '--out', still, '--size', '320x180')).code).toBe(0)
+      expect((await sharp(still).metadata()).width).toBe(320)
+      const again = join(folder, 'again.zephyrine')
+      const { code, stdout } = await pack('--journey', out, '--out', again)
+      expect(code).toBe(0)
+      expect(lastLine(stdout)).toMatchObject({ journey: 'Here to There', files: 1, versions: 0, bytes: statSync(again).size })
+      expect(existsSync(join(empty, 'zephyrine.sqlite'))).toBe(false)
+      expect(await pack('--journey', 'demo', '--out', join(folder, 'a.zip'))).toMatchObject({ code: 2, stderr: expect.stringMatching(/ends in \.zephyrine/) as unknown }) // prettier-ignore
+      expect(await pack('--journey', table.replace('.csv', '.zephyrine.zephyrine'), '--out', again)).toMatchObject({ code: 2, stderr: expect.stringMatching(/cannot be read/) as unknown }) // prettier-ignore
+    } finally {
+      delete process.env.ZEPHYRINE_DATA
+      rmSync(empty, { recursive: true, force: true })
     }
   })
 

@@ -209,7 +209,7 @@ describe('images', () => {
     const cancelled = await send()
     expect((await ask('DELETE', `/api/imports/${cancelled}`)).status).toBe(204)
     expect(await importOf(cancelled)).toEqual({ state: 'cancelled' })
-    expect(await importOf(await send())).toMatchObject({ state: 'done', image: { width: 3000, height: 2000, vector: false } })
+    expect(await importOf(await send())).toMatchObject({ state: 'done', result: { width: 3000, height: 2000, vector: false } })
     expect((await ask('DELETE', '/api/imports/nothing')).status).toBe(404)
   })
 })
@@ -257,9 +257,9 @@ describe('the real world', () => {
     const { body } = await ask('POST', '/api/maps', { map })
     expect(await importOf(body.id!)).toMatchObject({
       state: 'done',
-      image: { width: 4096, height: 2731, vector: true, georeference: { kind: 'affine', source: 'drawn' } },
+      result: { width: 4096, height: 2731, vector: true, georeference: { kind: 'affine', source: 'drawn' } },
     })
-    const { hash } = ((await importOf(body.id!)) as unknown as { image: { hash: string } }).image
+    const { hash } = ((await importOf(body.id!)) as unknown as { result: { hash: string } }).result
     const tile = async (pen: string) => {
       const answer = await fetch(`${server.address}/api/images/${hash}/tiles/3/0/0${pen}`)
       return { status: answer.status, bytes: Buffer.from(await answer.arrayBuffer()) }

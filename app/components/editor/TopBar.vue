@@ -1,5 +1,14 @@
 <script setup lang="ts">
-import { mdiArrowLeft, mdiExportVariant, mdiKeyboardOutline, mdiRedo, mdiUndo, mdiWeatherNight, mdiWhiteBalanceSunny } from '@mdi/js'
+import {
+  mdiArrowLeft,
+  mdiExportVariant,
+  mdiFileDownloadOutline,
+  mdiKeyboardOutline,
+  mdiRedo,
+  mdiUndo,
+  mdiWeatherNight,
+  mdiWhiteBalanceSunny,
+} from '@mdi/js'
 import { useNow } from '@vueuse/core'
 import { computed } from 'vue'
 import { rename } from '#core/edits/journey'
@@ -11,7 +20,7 @@ import { useExports } from '~/stores/exports'
 import ToolButton from '../stage/ToolButton.vue'
 
 const props = defineProps<{ saveState: SaveState; problem: string; retryAt: number | undefined }>()
-defineEmits<{ leave: []; export: []; shortcuts: []; retry: [] }>()
+defineEmits<{ leave: []; export: []; file: []; shortcuts: []; retry: [] }>()
 
 const editor = useEditor()
 const exports = useExports()
@@ -68,6 +77,7 @@ function setName(event: Event) {
     <span class="gap" />
     <ToolButton :icon="mdiUndo" label="Undo" keys="Ctrl+Z" :disabled="!editor.canUndo" @click="editor.undo()" />
     <ToolButton :icon="mdiRedo" label="Redo" keys="Ctrl+Shift+Z" :disabled="!editor.canRedo" @click="editor.redo()" />
+    <ToolButton :icon="mdiFileDownloadOutline" label="Save as a file" data-testid="save-as-file" @click="$emit('file')" />
     <ToolButton :icon="mdiKeyboardOutline" label="Keys" keys="?" @click="$emit('shortcuts')" />
     <ToolButton :icon="isNight ? mdiWhiteBalanceSunny : mdiWeatherNight" :label="isNight ? 'Day theme' : 'Night theme'" @click="toggle()" />
     <v-btn color="accent" variant="flat" :prepend-icon="mdiExportVariant" data-testid="export" @click="$emit('export')">

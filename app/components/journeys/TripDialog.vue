@@ -304,6 +304,7 @@ onBeforeUnmount(() => {
 .places,
 .unread {
   list-style: none;
+  margin: 0;
   padding: 0;
 }
 .place {

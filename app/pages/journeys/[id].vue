@@ -9,6 +9,7 @@ import type { Journey } from '#core/journey/schema'
 import DetailsPanel from '~/components/details/DetailsPanel.vue'
 import ConflictDialog from '~/components/editor/ConflictDialog.vue'
 import ExportDialog from '~/components/export/ExportDialog.vue'
+import SaveFileDialog from '~/components/journeys/SaveFileDialog.vue'
 import NoticeBar from '~/components/editor/NoticeBar.vue'
 import PanelDivider from '~/components/editor/PanelDivider.vue'
 import ProgressCard from '~/components/editor/ProgressCard.vue'
@@ -181,6 +182,12 @@ const underWay = computed(() => {
   const { running, words } = photos
   return running && { words, share: running.share, label: 'Progress of the photo', cancel: photos.cancel }
 })
+/** The journey that is saved as a file: as it is now, so it is saved first. */
+const filed = ref<{ id: string; name: string }>()
+async function saveAsFile() {
+  await autosave.value!.flush()
+  if (autosave.value!.isSafe.value) filed.value = { id, name: editor.journey!.name }
+}
 function act() {
   const { action } = editor.notice ?? {}
   editor.notice = undefined
@@ -210,6 +217,7 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
       :retry-at="autosave.retryAt.value"
       @leave="router.push('/')"
       @export="exporting = true"
+      @file="saveAsFile"
       @shortcuts="showingKeys = true"
       @retry="autosave.flush()"
     />
@@ -250,6 +258,7 @@ const isEmpty = computed(() => editor.journey?.sheets.length === 0 && editor.jou
 
     <template v-if="hasPanels">
       <ExportDialog v-model="exporting" :journey-id="id" :save="autosave.flush" :is-saved="() => autosave!.isSafe.value" />
+      <SaveFileDialog v-model="filed" />
       <ShortcutSheet v-model="showingKeys" />
       <CreditsDialog v-model="showingCredits" />
       <DrawMapDialog v-model="drawing" :from="redrawnMap" @draw="(map, name, isNamed) => sheetImport.draw(map, name, isNamed, redrawn)" />

@@ -2,7 +2,7 @@ import { defineEventHandler, setResponseStatus } from 'h3'
 import { JourneyError } from '#core/error'
 import { fileNameIn, refusal } from '../../http/refuse'
 import { importReceived, receiveFile } from '../../sheets/import-sheet'
-import { startImport } from '../../sheets/imports'
+import { startImport } from '../../imports/queue'
 import { database, dataFolder } from '../../storage/database'
 
 /** Imports a map file from the request's body, `name` being its file name; answers with the id of the import. */

@@ -7,7 +7,7 @@ import { writeRecipe } from '#core/maps/recipe'
 import { jsonBody, orRefuse } from '../../http/refuse'
 import { mapDataMade } from '../../maps/data'
 import { importSheetFile } from '../../sheets/import-sheet'
-import { startImport } from '../../sheets/imports'
+import { startImport } from '../../imports/queue'
 import { database, dataFolder } from '../../storage/database'
 
 const body = z.object({ map: drawnMapSchema })

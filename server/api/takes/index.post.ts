@@ -4,7 +4,7 @@ import { fileHash } from '#core/journey/values'
 import { tileOrderSchema } from '#core/tiles/order'
 import { serviceTilesOf, wholeSheet } from '#core/tiles/sheet-plan'
 import { jsonBody, orRefuse } from '../../http/refuse'
-import { startImport } from '../../sheets/imports'
+import { startImport } from '../../imports/queue'
 import { database, dataFolder } from '../../storage/database'
 import { takeSheet } from '../../tiles/take-sheet'
 

@@ -1,7 +1,7 @@
 import { createEventStream, defineEventHandler } from 'h3'
 import { idParameter, noImport } from '../../../http/refuse'
-import type { ImportRecord } from '../../../sheets/imports'
-import { findImport, watchImport } from '../../../sheets/imports'
+import type { ImportRecord } from '../../../imports/queue'
+import { findImport, watchImport } from '../../../imports/queue'
 
 /** An import's state as server-sent events: at once, at each change, and for the last time when it has ended. */
 export default defineEventHandler((event) => {

@@ -1,6 +1,6 @@
 import { defineEventHandler, sendNoContent } from 'h3'
 import { idParameter, noImport } from '../../../http/refuse'
-import { cancelImport, findImport } from '../../../sheets/imports'
+import { cancelImport, findImport } from '../../../imports/queue'
 
 /** Cancels an import. */
 export default defineEventHandler((event) => {

@@ -3,15 +3,12 @@ import { newId } from '../storage/new-id'
 import PQueue from 'p-queue'
 import { JourneyError } from '#core/error'
 import { troubleOf } from '../http/trouble'
-import type { ImageRecord } from '../storage/images'
-
-/** An image; of one that is made of tiles of a service, also how many of them did not come. */
-export type ImportedImage = ImageRecord & { missing?: number }
 
 /** An import that runs, or has ended a short while ago. */
 export type ImportRecord =
   | { state: 'running'; share: number }
-  | { state: 'done'; image: ImportedImage }
+  /** What came of it: the image, or the journey. */
+  | { state: 'done'; result: object }
   | { state: 'failed'; error: string }
   | { state: 'cancelled' }
 
@@ -26,7 +23,7 @@ const AT_A_TIME = 2
 const queue = new PQueue({ concurrency: AT_A_TIME })
 
 /** Queues an import; returns its id at once. */
-export function startImport(run: (onProgress: (share: number) => void, signal: AbortSignal) => Promise<ImportedImage>): string {
+export function startImport(run: (onProgress: (share: number) => void, signal: AbortSignal) => Promise<object>): string {
   const id = newId()
   const control = new AbortController()
   records.set(id, { record: { state: 'running', share: 0 }, control })
@@ -35,7 +32,7 @@ export function startImport(run: (onProgress: (share: number) => void, signal: A
     changes.emit(id, record)
   }
   void queue
-    .add(async () => set({ state: 'done', image: await run((share) => set({ state: 'running', share }), control.signal) }))
+    .add(async () => set({ state: 'done', result: await run((share) => set({ state: 'running', share }), control.signal) }))
     .catch((error: unknown) => {
       if (control.signal.aborted) return set({ state: 'cancelled' })
       if (!(error instanceof JourneyError)) console.error(error)
