@@ -1,6 +1,8 @@
 import type { Command } from './command'
 import type { BackupOptions } from './commands/backup-options'
 import { backupOptions } from './commands/backup-options'
+import type { CheckOptions } from './commands/check-options'
+import { checkOptions } from './commands/check-options'
 import type { FollowOptions } from './commands/follow-options'
 import { followOptions } from './commands/follow-options'
 import type { MapOptions } from './commands/map-options'
@@ -25,6 +27,10 @@ import { wordsOptions } from './commands/words-options'
 export const backup: Command<BackupOptions> = {
   ...backupOptions,
   run: async (options, output) => (await import('./commands/back-up')).runBackup(options, output),
+}
+export const check: Command<CheckOptions> = {
+  ...checkOptions,
+  run: async (options, output) => (await import('./commands/check-film')).checkFilm(options, output),
 }
 export const follow: Command<FollowOptions> = {
   ...followOptions,

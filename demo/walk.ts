@@ -116,7 +116,7 @@ export function walkJourney(sheet: Sheet): Journey {
         name: 'Old beacon',
         at: { x: 2150, y: 1300 },
         pin: { shape: 'disc', colour: '#17646b', size: 76, lift: 0.9, inside: { kind: 'icon', icon: 'view' } },
-        label: { style: { ...label.style, size: 34 } },
+        label: { style: { ...label.style, size: 38 } },
       },
     ],
     captions: [
@@ -126,7 +126,7 @@ export function walkJourney(sheet: Sheet): Journey {
         corner: 'top',
         style: { family: 'playpen-sans', weight: 600, size: 92, colour: '#3b2413', halo: { colour: '#f8efda', width: 0.1 } },
         appears: { style: 'wipe', by: 'word' },
-        shown: { from: { at: 'start' }, to: { at: 'start', offset: 3.4 }, fade: 0.5 },
+        shown: { from: { at: 'start' }, to: { at: 'start', offset: 4 }, fade: 0.5 },
       },
       ...(['distance', 'height'] as const).map((kind) => ({
         id: kind,

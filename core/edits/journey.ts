@@ -37,6 +37,17 @@ export const forgetColour = (journey: Journey, colour: string): Journey => ({
   colours: journey.colours.filter((kept) => kept !== colour),
 })
 
+/** Says of a finding of the checks that it is as it should be; the first one is forgotten where there are too many. */
+export const acceptFinding = (journey: Journey, key: string): Journey => ({
+  ...journey,
+  accepted: [...journey.accepted.filter((other) => other !== key), key].slice(-LIMITS.accepted),
+})
+
+export const tellFindingAgain = (journey: Journey, key: string): Journey => ({
+  ...journey,
+  accepted: journey.accepted.filter((other) => other !== key),
+})
+
 /** Has the camera sway as if it was held by hand; null puts it on a stand. */
 export const setHandheld = (journey: Journey, handheld: Journey['handheld']): Journey => ({ ...journey, handheld })
 

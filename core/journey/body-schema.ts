@@ -92,6 +92,8 @@ export const bodySchema = z.strictObject({
   fonts: z.array(fontSchema).max(LIMITS.fonts).default([]),
   /** Colours that are kept for use again. */
   colours: z.array(colour).max(LIMITS.colours).default([]),
+  /** What the checks found and is as it should be: the check, the kind of thing and its id. */
+  accepted: z.array(z.string().trim().min(1).max(120)).max(LIMITS.accepted).default([]),
   /** What is seen beside the way, from the lowest to the uppermost. */
   landmarks: z.array(landmarkSchema).max(LIMITS.landmarks).default([]),
   /** From the lowest to the uppermost. They may share stops. */

@@ -28,6 +28,8 @@ export const LIMITS = {
   landmarks: 100,
   /** Kept for use again. */
   colours: 24,
+  /** Findings of the checks that are as they should be. */
+  accepted: 200,
   /** Of one stop. */
   postcards: 12,
   notes: 200,

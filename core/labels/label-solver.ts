@@ -5,7 +5,7 @@ import type { Size } from '../geometry/size'
 import { clamp } from '../geometry/clamp'
 import type { Segment } from '../geometry/segment'
 import { doCross } from '../geometry/segment'
-import { isWhole, leaderTo, movedIn } from '../marks/label-layout'
+import { isSafe, isWhole, leaderTo, movedIn } from '../marks/label-layout'
 
 /**
  * Where labels may lie, and what is in their way, over the whole film: plain numbers, so that the best places can be looked for in a worker. Lengths are
@@ -53,6 +53,9 @@ const OVERLAP = 1000
 
 /** What a label costs that is not seen while its stop is, as it would be cut by the frame, if that is so all the time: more than any overlap. */
 const GONE = 5000
+
+/** What a label costs that is at the frame's edge all the time: more than any preference, and less than any overlap. */
+const EDGE = 20
 
 /** A line that leads to a label and crosses another one counts as much as so great a share of a label that is covered. */
 const CROSSING = 0.3
@@ -121,7 +124,7 @@ export function costOf(chosen: readonly number[], { alone, pairs }: LabelCosts):
 export function labelCosts({ frame, labels, samples }: LabelScene): LabelCosts {
   const whole = Math.max(1e-9, samples.at(-1)?.to ?? 0)
   const table = () => labels.map(({ candidates }) => new Float64Array(candidates.length))
-  const [overlaps, gone] = [table(), table()]
+  const [overlaps, gone, atEdge] = [table(), table(), table()]
   /** For how long the stop of each label is seen. */
   const seen = new Float64Array(labels.length)
   const pairs = new Map<string, PairTable>()
@@ -129,11 +132,12 @@ export function labelCosts({ frame, labels, samples }: LabelScene): LabelCosts {
     const weight = (sample.to - sample.from) / whole
     const placed = labels.flatMap((label, i) => placedIn(sample, label, i, frame) ?? [])
     const lines = piecesOf(sample.lines)
-    for (const { i, boxes, leaders, isGone, all } of placed) {
+    for (const { i, boxes, leaders, isGone, isAtEdge, all } of placed) {
       seen[i]! += weight
       const { appears } = labels[i]!
       const near = sample.obstacles.filter(({ box, own, to }) => own !== i && to > appears && overlapArea(box, all) > TOUCH)
       boxes.forEach((box, c) => {
+        if (isAtEdge[c]) atEdge[i]![c]! += weight
         if (isGone[c]) gone[i]![c]! += weight
         else overlaps[i]![c]! += weight * (inTheWay(box, near, lines, sample, appears) + ledThrough(leaders[c], near))
       })
@@ -143,7 +147,9 @@ export function labelCosts({ frame, labels, samples }: LabelScene): LabelCosts {
   for (const { costs } of pairs.values()) costs.forEach((overlap, k) => (costs[k] = sumCost(overlap)))
   const isHardlySeen = (i: number, c: number) => gone[i]![c]! > 0.5 * seen[i]!
   return {
-    alone: labels.map(({ candidates }, i) => candidates.map(({ cost }, c) => cost + sumCost(overlaps[i]![c]!) + GONE * gone[i]![c]!)),
+    alone: labels.map(({ candidates }, i) =>
+      candidates.map(({ cost }, c) => cost + sumCost(overlaps[i]![c]!) + GONE * gone[i]![c]! + EDGE * atEdge[i]![c]!),
+    ),
     isCrowded: labels.map(({ candidates }, i) => candidates.map((_, c) => overlaps[i]![c]! > BRUSHED * seen[i]! || isHardlySeen(i, c))),
     pairs,
   }
@@ -161,6 +167,8 @@ interface PlacedLabel {
   leaders: (Segment | null)[]
   reaches: Box[]
   isGone: boolean[]
+  /** Where it is too near the frame's edge. */
+  isAtEdge: boolean[]
   all: Box
 }
 
@@ -181,7 +189,8 @@ function placedIn(
   const pin = leads && movedBox(scaledBox(leads.pin, k), x, y)
   const leaders = boxes.map((box) => pin && leaderTo(box, pin, k * leads.size))
   const reaches = boxes.map((box, c) => (leaders[c] ? unionOf([box, boxAround(leaders[c])]) : box))
-  return { i, boxes, leaders, reaches, isGone: boxes.map((box) => !isWhole(box, frame)), all: unionOf(reaches) }
+  const isGone = boxes.map((box) => !isWhole(box, frame))
+  return { i, boxes, leaders, reaches, isGone, isAtEdge: boxes.map((box) => !isSafe(box, frame)), all: unionOf(reaches) }
 }
 
 const boxAround = ({ from, to }: Segment): Box => ({

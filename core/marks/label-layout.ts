@@ -121,13 +121,15 @@ export function playBeside(side: Side, box: Box, pin: Pin): Box {
     : { left: Math.min(0, own.left - box.right), right: Math.max(0, own.right - box.left), top: 0, bottom: 0 }
 }
 
-/** Labels keep so far from the frame's edges where they can, in reference pixels. */
-const MARGIN = 14
+/** Labels keep so far from the frame's edges where they can, as a share of its sides: what lies further out may be cut off (EBU R 95, 2017; from memory). */
+const MARGIN = 0.05
 
 /** By how much a box in the frame is moved to stay within its margins, as far as its play lets it. */
 export function movedIn(box: Box, play: Box, frame: Size): Point {
-  const along = (low: number, high: number, room: number, least: number, most: number) =>
-    low < MARGIN ? Math.min(MARGIN - low, most) : high > room - MARGIN ? Math.max(room - MARGIN - high, least) : 0
+  const along = (low: number, high: number, room: number, least: number, most: number) => {
+    const margin = MARGIN * room
+    return low < margin ? Math.min(margin - low, most) : high > room - margin ? Math.max(room - margin - high, least) : 0
+  }
   return {
     x: along(box.left, box.right, frame.width, play.left, play.right),
     y: along(box.top, box.bottom, frame.height, play.top, play.bottom),
@@ -137,6 +139,10 @@ export function movedIn(box: Box, play: Box, frame: Size): Point {
 /** Whether a box is wholly in the frame. */
 export const isWhole = ({ left, right, top, bottom }: Box, { width, height }: Size): boolean =>
   left >= 0 && top >= 0 && right <= width && bottom <= height
+
+/** Whether a box keeps its distance from the frame's edges. */
+export const isSafe = ({ left, top, right, bottom }: Box, { width, height }: Size): boolean =>
+  left >= MARGIN * width && top >= MARGIN * height && right <= (1 - MARGIN) * width && bottom <= (1 - MARGIN) * height
 
 /** A label moved by so much, with the line that leads to it. */
 export function movedLabel<L extends LabelLayout>(label: L, by: Point, pin: Pin, style: TextStyle): L {

@@ -4,6 +4,7 @@ import { setGround, addSheet } from '../edits/ground/sheets'
 import { editLeg } from '../edits/lines/legs'
 import { addCaption, editCaption } from '../edits/marks/captions'
 import { editStop } from '../edits/marks/stops'
+import { setLayover } from '../edits/pace/pace'
 import { addStop, visitStop, setVisitDate } from '../edits/trips/visits'
 import { JourneyError } from '../error'
 import { firstLeg } from '../dress/first-leg'
@@ -86,7 +87,11 @@ export function sheetOfMap(map: DrawnMap, image: string): Sheet {
 }
 
 /** Seconds of the film: a beginning and an end, and for each stop long enough to be read (common practice: two seconds at least). */
-const secondsOfTrip = (places: number): number => clamp(Math.round(4 + 3 * places), 12, 60)
+const FILM = { least: 12, most: 60 } as const
+const secondsFor = (places: number): number => Math.round(4 + 3 * places)
+const secondsOfTrip = (places: number): number => clamp(secondsFor(places), FILM.least, FILM.most)
+/** How long the last stop is seen in a film that is as long as can be, in seconds. */
+const LAST_STOP = 1.2
 
 /** What a trip is called: from where to where. */
 export function nameOfTrip(places: readonly { name: string }[]): string {
@@ -123,7 +128,10 @@ export function journeyOfTrip(places: readonly TripPlace[], sheet: Sheet, frame:
     const travelled = dress && by ? editLeg(visited, leg, { ...dress, course: courseOf(by, before.place, place.place, `${before.key} ${place.key}`) }) : visited // prettier-ignore
     return withNote(travelled, stop, place)
   }, mapped)
-  return titled(dated(made, places), name)
+  // In a film that cannot be any longer the last stop would be gone at once.
+  const visits = made.travellers[0]!.visits.length
+  const held = secondsFor(places.length) > FILM.most ? setLayover(made, visits - 1, LAST_STOP, traveller.id) : made
+  return titled(dated(held, places), name)
 }
 
 export function dressOf(by: Mode, colour: string): Pick<Leg, 'ink' | 'vehicle'> {

@@ -140,6 +140,7 @@ describe('a name', () => {
     await page.getByTestId('crowded-name').waitFor()
     await page.keyboard.press('Escape')
     await page.keyboard.press('Escape')
+    await page.getByTestId('checks-count').click()
     await told.getByRole('button', { name: 'Harrowmere' }).click()
     await page.getByRole('radiogroup', { name: 'Place' }).getByRole('radio', { name: 'Automatic' }).click()
     await page.getByTestId('crowded-name').waitFor({ state: 'detached' })

@@ -6,7 +6,9 @@ import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Command } from '../../cli/command'
 import { runCommand } from '../../cli/command'
+import { walkJourney } from '#demo/walk'
 import * as commands from '../../cli/commands'
+import { paperSheet } from '../support/journeys'
 import { startStandIn } from '#demo/stand-in/service'
 import { journeyOver } from '../support/journeys'
 import { temporaryFolder } from '../support/server'
@@ -40,6 +42,7 @@ const follow = running(commands.follow)
 const track = running(commands.track)
 const trip = running(commands.trip)
 const pack = running(commands.pack)
+const check = running(commands.check)
 const lastLine = (text: string) => JSON.parse(text.trim().split('\n').at(-1)!) as Record<string, unknown>
 
 describe('a command as a process', () => {
@@ -434,6 +437,21 @@ describe('npm run trip', () => {
       delete process.env.ZEPHYRINE_DATA
       rmSync(data, { recursive: true, force: true })
     }
+  })
+
+  it('prints what would look wrong in a film, and says by its exit code whether there is anything', async () => {
+    expect(await check('--journey', 'demo')).toEqual({ code: 0, stdout: '', stderr: '' })
+    const file = join(folder, 'faulty.json')
+    const { captions, ...walk } = walkJourney(paperSheet)
+    writeFileSync(
+      file,
+      JSON.stringify({ ...walk, captions: captions.map((caption) => ({ ...caption, style: { ...caption.style, size: 20 } })) }),
+    )
+    const { code, stdout } = await check('--journey', file, '--format', 'json')
+    expect(code).toBe(3)
+    expect(JSON.parse(stdout)).toContainEqual({ check: 'small', text: expect.stringMatching(/^“Over Great Wick” has capitals of/) as unknown, at: expect.any(Number) as unknown }) // prettier-ignore
+    expect((await check('--journey', file)).stdout).toMatch(/^\d+\.\d s {2}“Over Great Wick” has capitals/m)
+    expect(await check('--format', 'xml')).toMatchObject({ code: 2 })
   })
 
   it('writes a journey file that is rendered where nothing else is', async () => {

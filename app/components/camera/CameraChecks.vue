@@ -7,11 +7,11 @@ import { comeCloser, tiltedLess } from '#core/edits/camera/keep-followed'
 import { viewAt } from '#core/camera/view-track'
 import { heldIn } from '#core/sheet/framing'
 import type { CameraCheck } from '#core/checks/camera-check'
+import { toldCheck } from '#core/checks/camera-check'
 import type { ChaseShot, Shot } from '#core/journey/schema'
 import { shotOfKind } from '#core/journey/schema'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
-import { toldCheck } from './shot-names'
 
 /** Problems with what the camera shows, each with a way to see it and one to fix it. */
 const props = defineProps<{ checks: readonly CameraCheck[] }>()

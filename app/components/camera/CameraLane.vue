@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { toldCheck } from '#core/checks/camera-check'
 import { clamp } from '#core/geometry/clamp'
 import { computed } from 'vue'
 import { putShot } from '#core/edits/camera/shots'
@@ -6,7 +7,7 @@ import type { CompiledShot } from '#core/trips/compiled'
 import { useCamera } from '~/stores/camera'
 import { useEditor } from '~/stores/editor'
 import { useStrip } from '~/components/pace/use-strip'
-import { nameOfShot, toldCheck } from './shot-names'
+import { nameOfShot } from './shot-names'
 
 /** The camera's shots along the strip: when it leaves for each, when it arrives, and where there is a problem. */
 defineProps<{ top: number; height: number }>()

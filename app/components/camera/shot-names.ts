@@ -1,5 +1,3 @@
-import type { CameraCheck } from '#core/checks/camera-check'
-import type { RateKind } from '#core/camera/comfort'
 import { nameOfTraveller } from '#core/edits/trips/travellers'
 import { findLeg, nameOfStop } from '#core/journey/lookup'
 import type { Journey, Shot, ShotKind, ShotSubject } from '#core/journey/schema'
@@ -50,32 +48,4 @@ export function nameOfLeg(journey: Journey, id: string): string {
   if (!found) return ''
   const stopAt = (i: number) => nameOfStop(journey.stops.find((stop) => stop.id === found.traveller.visits[i]?.stop) ?? { name: '' })
   return `${stopAt(found.index)} to ${stopAt(found.index + 1)}`
-}
-
-const RATE_NAMES: Readonly<Record<RateKind, string>> = {
-  pan: 'The picture moves',
-  turn: 'The camera turns',
-  zoom: 'The zoom changes',
-  tilt: 'The tilt changes',
-}
-
-/** A camera problem in a sentence. @param mapWidth pixels of the first map */
-export function toldCheck({ kind, from, to, worst, rate, cutBy }: CameraCheck, mapWidth: number | undefined): string {
-  const when = to - from < 0.05 ? `at ${from.toFixed(1)} s` : `from ${from.toFixed(1)} to ${to.toFixed(1)} s`
-  switch (kind) {
-    case 'edge':
-      return `The frame extends ${Math.ceil(worst)} px beyond the map ${when}.`
-    case 'lost':
-      return `What the shot follows is up to ${Math.ceil(worst)} px out of frame ${when}, because the camera is kept on the map.`
-    case 'soft': {
-      const would = mapWidth === undefined ? '' : ` A map ${Math.ceil((mapWidth * worst) / 100) * 100} px wide would be sharp.`
-      return `The map is enlarged ${worst.toFixed(1)}× ${when}.${would}`
-    }
-    case 'fast':
-      return `${RATE_NAMES[rate ?? 'pan']} at ${worst.toFixed(1)}× the comfortable speed ${when}.`
-    case 'late':
-      return `The camera does not arrive: ${cutBy === 'end' ? 'the film ends' : 'the next shot begins'} ${worst.toFixed(1)} s too early, at ${to.toFixed(1)} s.`
-    default:
-      return kind satisfies never
-  }
 }

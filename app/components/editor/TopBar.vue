@@ -9,13 +9,14 @@ import {
   mdiWeatherNight,
   mdiWhiteBalanceSunny,
 } from '@mdi/js'
-import { useNow } from '@vueuse/core'
+import { useNow, useSessionStorage } from '@vueuse/core'
 import { computed } from 'vue'
 import { rename } from '#core/edits/journey'
 import type { SaveState } from '~/composables/use-autosave'
 import { useFieldEdits } from '~/composables/use-field-edits'
 import { useThemeChoice } from '~/composables/use-theme-choice'
 import { useEditor } from '~/stores/editor'
+import { useChecks } from '~/stores/checks'
 import { useExports } from '~/stores/exports'
 import ToolButton from '../stage/ToolButton.vue'
 
@@ -24,6 +25,7 @@ defineEmits<{ leave: []; export: []; file: []; shortcuts: []; retry: [] }>()
 
 const editor = useEditor()
 const exports = useExports()
+const checks = useChecks()
 const { isNight, toggle } = useThemeChoice()
 const { change, done } = useFieldEdits(() => 'journey')
 
@@ -39,6 +41,14 @@ const words = computed(() => WORDS[props.saveState])
 const now = useNow({ interval: 1000 })
 /** Seconds until the next try to save. */
 const wait = computed(() => props.retryAt && Math.max(0, Math.ceil((props.retryAt - now.value.getTime()) / 1000)))
+
+/** Whether the list of what was found is folded out, in the journey's details. */
+const isListOpen = useSessionStorage('zephyrine-open-Checks', false)
+function showChecks() {
+  isListOpen.value = true
+  checks.isWanted = true
+  editor.select({ kind: 'journey' })
+}
 
 function leaveName(event: KeyboardEvent) {
   const input = event.target as HTMLInputElement
@@ -80,6 +90,9 @@ function setName(event: Event) {
     <ToolButton :icon="mdiFileDownloadOutline" label="Save as a file" data-testid="save-as-file" @click="$emit('file')" />
     <ToolButton :icon="mdiKeyboardOutline" label="Keys" keys="?" @click="$emit('shortcuts')" />
     <ToolButton :icon="isNight ? mdiWhiteBalanceSunny : mdiWeatherNight" :label="isNight ? 'Day theme' : 'Night theme'" @click="toggle()" />
+    <button v-if="checks.count > 0" type="button" class="checks" data-testid="checks-count" @click="showChecks">
+      {{ checks.count }} to look at
+    </button>
     <v-btn color="accent" variant="flat" :prepend-icon="mdiExportVariant" data-testid="export" @click="$emit('export')">
       {{ exports.running ? `Export: ${Math.floor(100 * exports.share)} %` : 'Export' }}
       <v-progress-linear
@@ -110,6 +123,14 @@ function setName(event: Event) {
 .again button {
   margin-left: 4px;
   text-decoration: underline;
+  cursor: pointer;
+}
+.checks {
+  margin-right: 8px;
+  color: var(--vermilion);
+  font-size: 14px;
+  text-decoration: underline;
+  white-space: nowrap;
   cursor: pointer;
 }
 .progress {

@@ -29,6 +29,7 @@ import SystemDialog from '~/components/sheets/SystemDialog.vue'
 import type { SaveState } from '~/composables/use-autosave'
 import { useAutosave } from '~/composables/use-autosave'
 import { useDrops } from '~/composables/use-drops'
+import { useFilmChecks } from '~/composables/use-checks'
 import { useLabelPlaces } from '~/composables/use-label-places'
 import { LOWEST_STRIP, useStripHeight } from '~/composables/use-strip-height'
 import { useSheetImport } from '~/composables/use-sheet-import'
@@ -96,6 +97,7 @@ useTimeoutFn(showPanels, PANELS_WAIT)
 
 const sheetImport = useSheetImport()
 useLabelPlaces()
+useFilmChecks()
 const exporting = ref(false)
 const showingKeys = ref(false)
 const showingCredits = ref(false)

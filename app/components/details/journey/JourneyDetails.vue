@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { mdiChevronRight } from '@mdi/js'
 import { nanoid } from 'nanoid'
-import { computed } from 'vue'
+import type { ComponentPublicInstance } from 'vue'
+import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import type { RouteFormat } from '#core/formats/route'
 import { ROUTE_FORMATS, routeOf } from '#core/formats/route'
 import type { WordsFormat } from '#core/formats/words'
@@ -26,6 +27,8 @@ import { usePhotos } from '~/stores/photos'
 import { useStage } from '~/stores/stage'
 import { useTracks } from '~/stores/tracks'
 import { useVersions } from '~/stores/versions'
+import { useChecks } from '~/stores/checks'
+import CheckList from '~/components/checks/CheckList.vue'
 import CaptionList from '~/components/text/CaptionList.vue'
 import CameraPlan from '~/components/camera/CameraPlan.vue'
 import DepthFields from '~/components/camera/DepthFields.vue'
@@ -49,6 +52,7 @@ const editor = useEditor()
 const stage = useStage()
 const camera = useCamera()
 const versions = useVersions()
+const checks = useChecks()
 const tracks = useTracks()
 const photos = usePhotos()
 
@@ -65,15 +69,6 @@ const LAYER_NAMES: Readonly<Record<Layer, string>> = {
 /** As one sees them: the uppermost first. */
 const layers = computed(() => journey.value.order.toReversed().map((id) => ({ id, name: LAYER_NAMES[id] })))
 const isUsualOrder = computed(() => journey.value.order.every((layer, i) => layer === LAYERS[i]))
-
-/** Names for which there is no room. */
-const crowded = computed(() => {
-  const isCrowded = ({ id }: { id: string }) => editor.crowdedLabels.has(id)
-  return [
-    ...journey.value.stops.filter(isCrowded).map(({ id, name }) => ({ kind: 'stop' as const, id, name })),
-    ...journey.value.landmarks.filter(isCrowded).map(({ id, name }) => ({ kind: 'landmark' as const, id, name })),
-  ]
-})
 
 function fit() {
   const view = routeView(editor.journey!)
@@ -98,6 +93,19 @@ function another() {
   editor.chooseTraveller(id)
   stage.setTool('stop')
 }
+
+const list = useTemplateRef<ComponentPublicInstance>('list')
+watch(
+  () => checks.isWanted,
+  async (isWanted) => {
+    if (!isWanted) return
+    checks.isWanted = false
+    await nextTick()
+    ;(list.value?.$el as HTMLElement | undefined)?.scrollIntoView({ block: 'start' })
+  },
+  { immediate: true, flush: 'post' },
+)
+const checksNote = computed(() => (checks.count === 0 ? 'nothing found' : `${checks.count} to look at`))
 
 /** How the camera films, in a word, and how many problems there are. */
 const cameraNote = computed(() => {
@@ -157,12 +165,6 @@ const next = computed(() => {
     </section>
 
     <FilmSection />
-    <p v-if="crowded.length > 0" class="flag" role="status" data-testid="crowded-names">
-      Names that overlap something at times:
-      <button v-for="mark in crowded" :key="mark.id" type="button" class="link" @click="editor.select({ kind: mark.kind, id: mark.id })">
-        {{ mark.name }}
-      </button>
-    </p>
 
     <template v-if="journey.travellers.length > 1">
       <h3>Travellers</h3>
@@ -224,9 +226,10 @@ const next = computed(() => {
       <v-btn size="small" variant="outlined" @click="emit('credits')">Credits …</v-btn>
     </div>
 
-    <FoldedSection v-if="journey.stops.length > 0" class="networks" title="Camera" :note="cameraNote"
-      ><CameraPlan /><HandheldFields
+    <FoldedSection v-if="journey.stops.length > 0" ref="list" class="networks" title="Checks" :note="checksNote" data-testid="checks"
+      ><CheckList
     /></FoldedSection>
+    <FoldedSection v-if="journey.stops.length > 0" title="Camera" :note="cameraNote"><CameraPlan /><HandheldFields /></FoldedSection>
     <FoldedSection v-if="journey.stops.length > 0" title="Sun, focus, haze, sky" :note="depthNote"
       ><SunFields /><DepthFields
     /></FoldedSection>
