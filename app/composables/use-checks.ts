@@ -1,6 +1,6 @@
 import { watchDebounced } from '@vueuse/core'
 import { onBeforeUnmount, watch } from 'vue'
-import { checkWords } from '#core/checks/words-check'
+import { checkFilm } from '#core/checks/check-film'
 import { useChecks } from '~/stores/checks'
 import { useEditor } from '~/stores/editor'
 import { usePlayback } from '~/stores/playback'
@@ -21,7 +21,7 @@ export function useFilmChecks() {
     const own = ++run
     const { compiled } = editor
     if (!compiled || !editor.labelsPlaced || playback.playing) return
-    const looking = checkWords(compiled)
+    const looking = checkFilm(compiled)
     for (;;) {
       const end = performance.now() + PIECE
       do {

@@ -1,22 +1,22 @@
 /** What would look wrong in a film, as it is told. */
 
-type WordCheck = 'unseen' | 'brief' | 'near-edge' | 'small' | 'end'
+type Check = 'unseen' | 'brief' | 'near-edge' | 'small' | 'end' | 'thin' | 'one-name' | 'dates' | 'licence'
 
 /** What a finding is about; a card has the stop that it is of. */
 export type Subject =
-  | { kind: 'stop' | 'landmark' | 'caption'; id: string }
+  | { kind: 'stop' | 'landmark' | 'caption' | 'leg' | 'sheet'; id: string }
   | { kind: 'card'; id: string; stop: string }
   /** The whole film. */
   | { kind: 'film'; id: 'end' }
 
 export interface Finding {
-  check: WordCheck
+  check: Check
   subject: Subject
   /** One sentence, with the figure and the limit. */
   text: string
-  /** The moment of the film to look at, in seconds. */
-  at: number
-  /** What it lacks: seconds, or, where it is too small, how many times as large it should be. */
+  /** The moment of the film to look at, in seconds; null where it is no matter of one. */
+  at: number | null
+  /** What it lacks: seconds, or, where it is too small, how many times as large it should be; 1 where that is no matter of more or less. */
   lack: number
 }
 

@@ -1,3 +1,5 @@
+import { findLeg } from '../journey/lookup'
+import { editLeg } from './lines/legs'
 import { editCaption } from './marks/captions'
 import { editLandmark } from './marks/landmarks'
 import { editPostcard } from './marks/postcards'
@@ -23,8 +25,13 @@ export function mendOf({ check, subject, lack }: Finding, compiled: CompiledJour
       return isLastStop(compiled, subject) ? { title: 'Hold the end', run: (journey) => heldAtEnd(journey, compiled, lack) } : undefined
     case 'end':
       return { title: 'Hold the end', run: (journey) => heldAtEnd(journey, compiled, lack) }
+    case 'thin':
+      return { title: 'Wider line', run: (journey) => widened(journey, subject.id, lack) }
     case 'unseen':
     case 'near-edge':
+    case 'one-name':
+    case 'dates':
+    case 'licence':
       return undefined
     default:
       return check satisfies never
@@ -47,6 +54,11 @@ function enlarged(journey: Journey, { kind, id }: Finding['subject'], times: num
   if (mark?.kind !== 'mark') return journey
   const { label } = mark
   return editLandmark(journey, id, { label: { ...label, style: { ...label.style, size: sizeOf(label.style.size, times) } } })
+}
+
+function widened(journey: Journey, id: string, times: number): Journey {
+  const leg = findLeg(journey, id)?.leg
+  return leg ? editLeg(journey, id, { ink: { ...leg.ink, width: Math.min(100, tenths(leg.ink.width * times)) } }) : journey
 }
 
 /** Whether it has a time of its own: a name is seen as long as the camera is there, and a card that shares a rest as long as that is. */

@@ -24,6 +24,8 @@ it('finds nothing in the demo, and in a film with two faults just those, which a
   await letters.waitFor()
   await expect.poll(() => end.evaluate((line) => line.getBoundingClientRect().top < innerHeight)).toBe(true)
 
+  // It is marked on the strip, too.
+  expect(await page.getByTestId('pace-finding').count()).toBeGreaterThan(1)
   // A click goes there, and selects what it is about.
   await letters.getByRole('button', { name: /too small/ }).click()
   await expect.poll(() => page.getByTestId('stop-name').locator('input').inputValue()).toBe('Harrowmere')

@@ -1,18 +1,23 @@
 <script setup lang="ts">
-import { toldCheck } from '#core/checks/camera-check'
-import { clamp } from '#core/geometry/clamp'
 import { computed } from 'vue'
+import { toldCheck } from '#core/checks/camera-check'
+import { keyOf } from '#core/checks/finding'
+import { clamp } from '#core/geometry/clamp'
 import { putShot } from '#core/edits/camera/shots'
 import type { CompiledShot } from '#core/trips/compiled'
 import { useCamera } from '~/stores/camera'
+import { useChecks } from '~/stores/checks'
 import { useEditor } from '~/stores/editor'
+import { usePlayback } from '~/stores/playback'
 import { useStrip } from '~/components/pace/use-strip'
 import { nameOfShot } from './shot-names'
 
-/** The camera's shots along the strip: when it leaves for each, when it arrives, and where there is a problem. */
+/** The camera's shots along the strip: when it leaves for each, when it arrives, and where there is a problem with them or something else was found. */
 defineProps<{ top: number; height: number }>()
 const editor = useEditor()
 const camera = useCamera()
+const checks = useChecks()
+const playback = usePlayback()
 const strip = useStrip()
 const { x } = strip
 
@@ -65,6 +70,8 @@ function arrivalKey(event: KeyboardEvent, entry: CompiledShot) {
   if (by !== undefined) takes(entry, entry.shot.transition + by, `nudge arrival ${entry.shot.id}`)
 }
 
+/** What else was found, where it is a matter of a moment. */
+const found = computed(() => checks.open.filter(({ at }) => at !== null))
 const mapWidth = computed(() => editor.journey!.sheets[0]?.width)
 const told = computed(() => camera.checks.map((check) => ({ ...check, text: toldCheck(check, mapWidth.value) })))
 </script>
@@ -120,6 +127,20 @@ const told = computed(() => camera.checks.map((check) => ({ ...check, text: told
         <path :d="`M${x(entry.end)} 0h7v${height - 11}l-7 6Z`" />
       </g>
     </template>
+    <g
+      v-for="finding in found"
+      :key="keyOf(finding)"
+      class="finding"
+      role="button"
+      tabindex="0"
+      :aria-label="finding.text"
+      data-testid="pace-finding"
+      @pointerdown.stop="playback.goToTime(finding.at!)"
+      @keydown.enter="playback.goToTime(finding.at!)"
+    >
+      <title>{{ finding.text }}</title>
+      <path :d="`M${x(finding.at!) - 5} ${height}h10l-5 -9Z`" />
+    </g>
     <g v-for="check in told" :key="`${check.kind} ${check.from}`" class="check" :class="check.kind" :data-testid="`check-${check.kind}`">
       <title>{{ check.text }}</title>
       <rect
@@ -133,6 +154,14 @@ const told = computed(() => camera.checks.map((check) => ({ ...check, text: told
 </template>
 
 <style scoped>
+.finding {
+  fill: var(--brass);
+  stroke: var(--surface);
+  cursor: pointer;
+}
+.finding:focus-visible {
+  outline: 2px solid var(--vermilion);
+}
 .shot {
   cursor: ew-resize;
 }

@@ -28,7 +28,7 @@ const list = computed(() => checks.open.map((finding) => ({ finding, mend: mendO
 
 /** Goes to the moment, and selects what it is about. */
 function show({ subject, at }: Finding) {
-  playback.goToTime(at)
+  if (at !== null) playback.goToTime(at)
   if (subject.kind === 'card') editor.select({ kind: 'stop', id: subject.stop })
   else if (subject.kind !== 'film') editor.select({ kind: subject.kind, id: subject.id })
 }
@@ -36,7 +36,7 @@ function show({ subject, at }: Finding) {
 
 <template>
   <p v-if="checks.count === 0" class="quiet">
-    Nothing found: all names, cards and titles can be read, and the camera moves at a comfortable speed.
+    Nothing found: names, cards and titles can be read, and the camera moves at a comfortable speed.
   </p>
   <CameraChecks :checks="camera.checks" />
   <p v-if="crowded.length > 0" class="flag" role="status" data-testid="crowded-names">

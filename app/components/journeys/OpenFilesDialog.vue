@@ -57,17 +57,18 @@ async function openOne(file: File, signal: AbortSignal): Promise<Entry> {
   }
 }
 
-const change = (file: string, patch: Partial<Entry>) =>
-  (entries.value = entries.value.map((entry) => (entry.file === file ? { ...entry, ...patch } : entry)))
+const change = (i: number, patch: Partial<Entry>) =>
+  (entries.value = entries.value.map((entry, k) => (k === i ? { ...entry, ...patch } : entry)))
 
-async function replace({ file, journey }: Entry) {
+async function replace(i: number) {
+  const { sameAs, id } = entries.value[i]!.journey!
   try {
-    await replaceJourney(journey!.sameAs!.id, journey!.id)
-    change(file, { settled: 'replaced', problem: undefined })
+    await replaceJourney(sameAs!.id, id)
+    change(i, { settled: 'replaced', problem: undefined })
     emit('changed')
   } catch (error) {
     if (!(error instanceof ApiError)) throw error
-    change(file, { problem: error.message })
+    change(i, { problem: error.message })
   }
 }
 function leaveTo(id: string) {
@@ -86,7 +87,7 @@ onBeforeUnmount(() => control?.abort())
       <v-progress-linear :model-value="100 * running.share" color="accent" />
     </div>
     <ul class="entries">
-      <li v-for="entry in entries" :key="entry.file" data-testid="opened-file">
+      <li v-for="(entry, i) in entries" :key="i" data-testid="opened-file">
         <p v-if="entry.journey && entry.settled === 'replaced'">
           “{{ entry.journey.name }}” is in place of the one that was here, which is kept as a version of it.
         </p>
@@ -104,10 +105,8 @@ onBeforeUnmount(() => control?.abort())
         </p>
         <div v-if="entry.journey" class="row">
           <template v-if="entry.journey.sameAs && !entry.settled">
-            <v-btn size="small" variant="outlined" data-testid="keep-both" @click="change(entry.file, { settled: 'both' })"
-              >Keep both</v-btn
-            >
-            <v-btn size="small" variant="outlined" data-testid="replace-journey" @click="replace(entry)">Replace</v-btn>
+            <v-btn size="small" variant="outlined" data-testid="keep-both" @click="change(i, { settled: 'both' })">Keep both</v-btn>
+            <v-btn size="small" variant="outlined" data-testid="replace-journey" @click="replace(i)">Replace</v-btn>
           </template>
           <v-btn v-else size="small" variant="outlined" @click="leaveTo(idOf(entry))">Go to it</v-btn>
         </div>

@@ -1,32 +1,29 @@
 /**
- * Whether what is written in a film can be read. The limits of the sources are written out here: 180 words a minute (BBC Subtitle Guidelines), 5 % at each edge
+ * What would look wrong in a film: above all, whether what is written in it can be read. The limits of the sources are written out here: 180 words a minute (BBC Subtitle Guidelines), 5 % at each edge
  * (EBU R 95), 16 minutes of arc (ISO 9241-303), all from memory; one second at the least, and 66 mm by 30 cm for a telephone, are common practice.
  */
 import { describe, expect, it } from 'vitest'
+import { allFindings } from '#core/checks/check-film'
 import type { Finding } from '#core/checks/finding'
 import { keyOf } from '#core/checks/finding'
-import { checkWords } from '#core/checks/words-check'
 import { setPlan } from '#core/edits/camera/shots'
 import { acceptFinding, tellFindingAgain } from '#core/edits/journey'
 import { addCaption, editCaption } from '#core/edits/marks/captions'
 import { addPostcard, editPostcard } from '#core/edits/marks/postcards'
+import { editLeg } from '#core/edits/lines/legs'
 import { editStop } from '#core/edits/marks/stops'
 import { mendOf } from '#core/edits/mend-finding'
 import { setLayover } from '#core/edits/pace/pace'
+import { setVisitDate } from '#core/edits/trips/visits'
 import { compile } from '#core/frame/compile'
 import type { Journey } from '#core/journey/schema'
+import { inkSchema } from '#core/journey/schema'
 import { postcardSchema } from '#core/journey/postcard-schema'
 import { nightJourney } from '#demo/night'
 import { walkJourney } from '#demo/walk'
 import { demo, journeyOver, movingDemo, paperSheet } from '../support/journeys'
 
-function findingsOf(journey: Journey): readonly Finding[] {
-  const looking = checkWords(compile(journey))
-  for (;;) {
-    const { done, value } = looking.next()
-    if (done) return value
-  }
-}
+const findingsOf = (journey: Journey): readonly Finding[] => allFindings(compile(journey))
 const told = (journey: Journey) => findingsOf(journey).map(({ check, subject }) => `${check} ${subject.kind} ${subject.id}`)
 /** The journey with everything mended that one change mends. */
 const mended = (journey: Journey): Journey => {
@@ -113,5 +110,34 @@ describe('the words of a film', () => {
   it('are told by the plans, too: where nothing is wrong with a still film, a moving one has nothing either', () => {
     const trip = named(journeyOver([[900, 700], [2300, 800], [3000, 1500]], {}, 24)) // prettier-ignore
     for (const plan of ['steady', 'calm', 'lively'] as const) expect(told(setPlan(trip, plan)), plan).toEqual([])
+  })
+})
+
+describe('a journey', () => {
+  it('is told of a line that is less than 1.5 pixels wide in the film', () => {
+    const drawn = (width: number, size = { width: 1920, height: 1080 }) =>
+      editLeg({ ...plain, frame: { ...plain.frame, ...size } }, 'l1', { ink: inkSchema.parse({ width }) })
+    expect(told(drawn(1.5))).toEqual([])
+    expect(told(drawn(1.4))).toEqual(['thin leg l1'])
+    // Half the size has half the pixels.
+    expect(told(drawn(2.9, { width: 960, height: 540 }))).toEqual(['thin leg l1'])
+    expect(told(mended(drawn(1)))).toEqual([])
+    expect(told(editLeg(plain, 'l1', { ink: inkSchema.parse({ width: 1, line: { kind: 'hidden' } }) }))).toEqual([])
+  })
+
+  it('is told of two stops of one name, and of days that go backwards', () => {
+    const three = named(journeyOver([[600, 400], [1300, 600], [900, 800]], {}, 12)) // prettier-ignore
+    expect(told(editStop(three, 's2', { name: 'harrowmere ' }))).toEqual(['one-name stop s2'])
+    const dated = (...days: string[]) => days.reduce((so, day, i) => setVisitDate(so, i, day, 'traveller'), three)
+    expect(told(dated('2026-05-01', '2026-05-01', '2026-05-03'))).toEqual([])
+    expect(told(dated('2026-05-01', '2026-05-04', '2026-05-03'))).toEqual(['dates stop s2'])
+    expect(findingsOf(dated('2026-05-01', '2026-05-04', '2026-05-03'))[0]!.text).toBe('“Lampwick” has the date 2026-05-03, and “Quillhaven”, which comes before it, has 2026-05-04.') // prettier-ignore
+  })
+
+  it('is told of a map without a licence, unless it is only traced', () => {
+    const bare = { ...paperSheet, credit: { title: '', author: '', licence: '', source: '' } }
+    const [finding] = findingsOf({ ...demo(), sheets: [bare] })
+    expect(finding).toMatchObject({ check: 'licence', subject: { kind: 'sheet', id: bare.id }, at: null })
+    expect(told({ ...demo(), sheets: [{ ...bare, tracing: true }] })).toEqual([])
   })
 })
