@@ -7,7 +7,7 @@ const MOST_ZIP_BYTES = 1024 ** 3
 const DEEPEST = 8
 
 /** Files in which a trip may be written. */
-export const TEXT_FILES = ['.txt', '.md', '.csv', '.tsv'] as const
+export const TEXT_FILES = ['.txt', '.md', '.csv', '.tsv', '.ics'] as const
 export const isTextFile = ({ name }: File): boolean => TEXT_FILES.some((ending) => name.toLowerCase().endsWith(ending))
 
 export const isJourneyFile = ({ name }: File): boolean => name.toLowerCase().endsWith(JOURNEY_FILE_ENDING)

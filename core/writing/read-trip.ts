@@ -4,6 +4,7 @@ import type { WrittenDay } from './dates'
 import { MONTH, takeDay } from './dates'
 import type { Mode } from './modes'
 import { MODE_PATTERN as MODE, modeIn, modeOf } from './modes'
+import { readTripCalendar } from './trip-calendar'
 import { readTripTable } from './trip-table'
 import type { Unread, WrittenPlace, WrittenTrip } from './written-trip'
 import { LONGEST_NAME, LONGEST_WITHIN, MOST_PLACES } from './written-trip'
@@ -33,12 +34,12 @@ const HEADING = /^(?:day\s+\d+|\p{L}+day|stop\s+\d+)$/iu
 
 /**
  * Reads a trip as people write it: a line for each place or several in one, with arrows or dashes between them; how one gets there ("by train to", "fly to"),
- * nights, days, coordinates, and notes after a colon. What begins with # is left out. A table with headings is read as one. Nothing is an error:
+ * nights, days, coordinates, and notes after a colon. What begins with # is left out. A table with headings is read as one, and so is a calendar. Nothing is an error:
  * what is not understood is told.
  */
 export function readTrip(text: string): WrittenTrip {
-  const table = readTripTable(text)
-  if (table) return table
+  const kept = readTripCalendar(text) ?? readTripTable(text)
+  if (kept) return kept
   const places: WrittenPlace[] = []
   const unread: Unread[] = []
   let by: Mode | null = null

@@ -34,6 +34,7 @@ const WHY = {
   mode: 'is no way to travel that is known here',
   coordinates: 'are no coordinates',
   place: 'says no place',
+  calendar: 'is no calendar that can be read: it is damaged or cut short',
   quotes: 'and what follows has a quotation mark that is never closed',
 } as const
 
