@@ -2,11 +2,13 @@ import { parseArgs } from 'node:util'
 import type { WordsFormat } from '#core/formats/words'
 import { WORDS_FORMATS } from '#core/formats/words'
 import type { CommandOptions } from '../command'
-import { parseFault, UsageError } from '../command'
+import { parseFault } from '../command'
+import { oneOf } from './map-options'
 
 export interface WordsOptions {
   journey: string
-  format: WordsFormat
+  /** How stop times are written, or the stops themselves as a table. */
+  format: WordsFormat | 'stops'
   out: string | undefined
 }
 
@@ -21,15 +23,15 @@ function read(args: readonly string[]): WordsOptions {
   } catch (error) {
     throw parseFault(error)
   }
-  const format = WORDS_FORMATS.find((name) => name === values.format)
-  if (!format) throw new UsageError(`--format is "${values.format}": give one of ${WORDS_FORMATS.join(', ')}.`)
+  const format = oneOf('--format', values.format, [...WORDS_FORMATS, 'stops'] as const)
   return { journey: values.journey, format, out: values.out }
 }
 
 /** Writes the stop times of a journey for an editor. */
 export const wordsOptions: CommandOptions<WordsOptions> = {
-  usage: `npm run words -- --journey demo|ID|FILE --format vtt|srt|csv|txt [--out FILE]
+  usage: `npm run words -- --journey demo|ID|FILE --format vtt|srt|csv|txt|stops [--out FILE]
 
-  When the film is at which stop: WebVTT chapters, SRT subtitles, a CSV table or a plain chapter list. Without --out it is printed.`,
+  When the film is at which stop: WebVTT chapters, SRT subtitles, a CSV table or a plain chapter list; or the stops as a
+  table that makes a trip again. Without --out it is printed.`,
   read,
 }

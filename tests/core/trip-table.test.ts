@@ -2,7 +2,10 @@
 import fc from 'fast-check'
 import Papa from 'papaparse'
 import { describe, expect, it } from 'vitest'
+import { journeyOfTrip, mapOfTrip, sheetOfMap } from '#core/writing/make-journey'
 import { readTrip } from '#core/writing/read-trip'
+import { writeStopsTable } from '#core/writing/stops-table'
+import { tripPlaces } from '#core/writing/trip-places'
 import { readTripTable } from '#core/writing/trip-table'
 import { MOST_PLACES } from '#core/writing/written-trip'
 
@@ -105,5 +108,34 @@ describe('a table of a trip', () => {
         )
       }),
     )
+  })
+})
+
+describe('the stops of a journey as a table', () => {
+  it('make the same trip again: places, ways to travel, days, nights and notes', () => {
+    const written = 'name,lat,lon,mode,arrive,nights,note\nLisbon,38.722252,-9.139337,,2026-05-01,2,"the ""old"" town, at night"\nMadrid,40.4165,-3.70256,train,2026-05-03,,\nIbiza,38.90883,1.43296,ferry,,,\n' // prettier-ignore
+    const made = (text: string) => {
+      const found = readTrip(text).places.map((said) => ({ name: said.name, said, at: said.at, option: undefined, by: said.by }))
+      const places = tripPlaces(found, 2026)
+      const map = mapOfTrip(places.map(({ place }) => place), { width: 1920, height: 1080 }) // prettier-ignore
+      return journeyOfTrip(places, sheetOfMap(map, '0'.repeat(64)), { width: 1920, height: 1080, rate: '30/1' })
+    }
+    const journey = made(written)
+    const table = writeStopsTable(journey, journey.travellers[0]!)
+    expect(table.split('\r\n')[0]).toBe('name,latitude,longitude,travel,arrival,nights,note')
+    expect(readTrip(table).unread).toEqual([])
+    expect(readTrip(table).places).toMatchObject([
+      {
+        name: 'Lisbon',
+        at: { lat: 38.722252, lon: -9.139337 },
+        by: null,
+        nights: 2,
+        day: { year: 2026, month: 5, day: 1 },
+        note: 'the "old" town, at night',
+      },
+      { name: 'Madrid', at: { lat: 40.4165, lon: -3.70256 }, by: 'train', day: { year: 2026, month: 5, day: 3 } },
+      { name: 'Ibiza', by: 'ferry', day: null },
+    ])
+    expect(made(table)).toEqual(journey)
   })
 })

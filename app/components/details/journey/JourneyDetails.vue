@@ -7,6 +7,7 @@ import type { RouteFormat } from '#core/formats/route'
 import { ROUTE_FORMATS, routeOf } from '#core/formats/route'
 import type { WordsFormat } from '#core/formats/words'
 import { WORDS, WORDS_FORMATS } from '#core/formats/words'
+import { writeStopsTable } from '#core/writing/stops-table'
 import { TRACK_EXTENSIONS } from '#core/tracks/track'
 import { isHeard } from '#core/film/settings'
 import { moveLayer, routeView } from '#core/edits/journey'
@@ -216,11 +217,16 @@ const next = computed(() => {
       <v-menu>
         <template #activator="{ props: menu }">
           <v-btn v-bind="menu" size="small" variant="outlined" data-testid="save-words" :disabled="journey.stops.length === 0"
-            >Save stop times …</v-btn
+            >Save stops …</v-btn
           >
         </template>
         <v-list density="compact">
           <v-list-item v-for="format in WORDS_FORMATS" :key="format" :title="WORDS[format].title" @click="saveWords(format)" />
+          <v-list-item
+            title="Stops as a trip (CSV)"
+            subtitle="Can be opened again by Write a trip"
+            @click="saveText(`${journey.name} stops.csv`, writeStopsTable(journey, traveller))"
+          />
         </v-list>
       </v-menu>
       <v-btn size="small" variant="outlined" @click="emit('credits')">Credits …</v-btn>
