@@ -499,7 +499,7 @@ describe('enlarged text and small windows', () => {
     await page.setViewportSize({ width: 640, height: 400 })
     await painted(page)
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(640)
-    for (const id of ['export', 'play', 'pace-strip', 'open-track', 'length']) {
+    for (const id of ['export', 'save-as-file', 'play', 'pace-strip', 'open-track', 'length']) {
       const place = page.getByTestId(id).first()
       await place.scrollIntoViewIfNeeded()
       const box = (await place.boundingBox())!

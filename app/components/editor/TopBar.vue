@@ -138,7 +138,9 @@ function setName(event: Event) {
   inset: auto 0 0;
 }
 .name {
-  width: min(420px, 34vw);
+  /* In a narrow window it gives way to the buttons. */
+  flex: 0 1 min(420px, 34vw);
+  min-width: 90px;
   padding: 2px 8px;
   font-size: 24px;
   font-weight: 700;
