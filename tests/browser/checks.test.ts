@@ -44,3 +44,15 @@ it('finds nothing in the demo, and in a film with two faults just those, which a
   await page.keyboard.press('Control+z')
   await end.waitFor({ timeout: 20_000 })
 })
+
+it('does not take away a name that is being typed when something is found', async () => {
+  const { page } = demo
+  const journey = await demo.stored()
+  await demo.open(editStop(journey, journey.stops[0]!.id, { label: { style: { size: 20 } } }))
+  await page.getByTestId('journey-name').fill('Half a name')
+  // The bar is rendered again.
+  await page.getByTestId('checks-count').waitFor()
+  expect(await page.getByTestId('journey-name').inputValue()).toBe('Half a name')
+  await page.keyboard.press('Enter')
+  expect((await demo.stored()).name).toBe('Half a name')
+})

@@ -11,14 +11,13 @@ import {
 } from '@mdi/js'
 import { useNow, useSessionStorage } from '@vueuse/core'
 import { computed } from 'vue'
-import { rename } from '#core/edits/journey'
 import type { SaveState } from '~/composables/use-autosave'
-import { useFieldEdits } from '~/composables/use-field-edits'
 import { useThemeChoice } from '~/composables/use-theme-choice'
 import { useEditor } from '~/stores/editor'
 import { useChecks } from '~/stores/checks'
 import { useExports } from '~/stores/exports'
 import ToolButton from '../stage/ToolButton.vue'
+import JourneyName from './JourneyName.vue'
 
 const props = defineProps<{ saveState: SaveState; problem: string; retryAt: number | undefined }>()
 defineEmits<{ leave: []; export: []; file: []; shortcuts: []; retry: [] }>()
@@ -27,7 +26,6 @@ const editor = useEditor()
 const exports = useExports()
 const checks = useChecks()
 const { isNight, toggle } = useThemeChoice()
-const { change, done } = useFieldEdits(() => 'journey')
 
 const WORDS: Record<SaveState, string> = {
   saved: 'Saved',
@@ -49,34 +47,12 @@ function showChecks() {
   checks.isWanted = true
   editor.select({ kind: 'journey' })
 }
-
-function leaveName(event: KeyboardEvent) {
-  const input = event.target as HTMLInputElement
-  input.value = editor.journey!.name
-  input.blur()
-}
-function setName(event: Event) {
-  const input = event.target as HTMLInputElement
-  const name = input.value.trim()
-  if (name) change('name', (journey) => rename(journey, name))
-  else input.value = editor.journey!.name
-  done()
-}
 </script>
 
 <template>
   <header class="bar">
     <ToolButton :icon="mdiArrowLeft" label="All journeys" @click="$emit('leave')" />
-    <input
-      class="name serif"
-      aria-label="Name of the journey"
-      data-testid="journey-name"
-      maxlength="120"
-      :value="editor.journey!.name"
-      @change="setName"
-      @keydown.enter="($event.target as HTMLInputElement).blur()"
-      @keydown.esc.stop="leaveName"
-    />
+    <JourneyName />
     <span class="state" :class="saveState" role="status" data-testid="save-state" :title="problem">{{ words }}</span>
     <template v-if="saveState === 'failed'">
       <span class="problem">{{ problem }}</span>
@@ -136,19 +112,6 @@ function setName(event: Event) {
 .progress {
   position: absolute;
   inset: auto 0 0;
-}
-.name {
-  /* In a narrow window it gives way to the buttons. */
-  flex: 0 1 min(420px, 34vw);
-  min-width: 90px;
-  padding: 2px 8px;
-  font-size: 24px;
-  font-weight: 700;
-  border-radius: 4px;
-  text-overflow: ellipsis;
-}
-.name:hover {
-  background: color-mix(in srgb, var(--sea) 10%, transparent);
 }
 .state {
   font-size: 13px;
